@@ -1,0 +1,50 @@
+import { parseEnd, type End } from '../netlist/ends';
+
+/** One thing wrong, as a change of the circuit or of a setting. */
+export type Fault =
+  | { readonly type: 'open'; readonly wireId: string }
+  | { readonly type: 'resistive'; readonly wireId: string; readonly ohms: number }
+  | { readonly type: 'short-to-ground'; readonly wireId: string }
+  | { readonly type: 'crossed'; readonly wireIds: readonly [string, string] }
+  | { readonly type: 'blown-fuse'; readonly circuitId: string }
+  | { readonly type: 'relay-stuck-open'; readonly circuitId: string }
+  | { readonly type: 'relay-winding-open'; readonly circuitId: string }
+  | { readonly type: 'not-driven'; readonly pinId: string }
+  | { readonly type: 'device-open'; readonly deviceId: string }
+  | { readonly type: 'device-shorted'; readonly deviceId: string }
+  | { readonly type: 'no-pull-up'; readonly pinId: string }
+  | { readonly type: 'setting'; readonly setting: 'wrong-wheel' | 'leads-swapped' | 'wrong-edge' | 'output-order' };
+
+export function faultId(fault: Fault): string {
+  switch (fault.type) {
+    case 'open':
+    case 'resistive':
+    case 'short-to-ground':
+      return `${fault.type}:${fault.wireId}`;
+    case 'crossed':
+      return `crossed:${fault.wireIds.join('&')}`;
+    case 'blown-fuse':
+    case 'relay-stuck-open':
+    case 'relay-winding-open':
+      return `${fault.type}:${fault.circuitId}`;
+    case 'not-driven':
+    case 'no-pull-up':
+      return `${fault.type}:${fault.pinId}`;
+    case 'device-open':
+    case 'device-shorted':
+      return `${fault.type}:${fault.deviceId}`;
+    case 'setting':
+      return `setting:${fault.setting}`;
+  }
+}
+
+/** The two wires of a crossed pair with their device ends exchanged. */
+export function crossedEnds(a: { from: End; to: End }, b: { from: End; to: End }) {
+  const deviceFirst = (wire: { from: End; to: End }) => parseEnd(wire.from).type === 'dev';
+  const far = (wire: { from: End; to: End }) => (deviceFirst(wire) ? wire.from : wire.to);
+  const near = (wire: { from: End; to: End }) => (deviceFirst(wire) ? wire.to : wire.from);
+  return [
+    { from: near(a), to: far(b) },
+    { from: near(b), to: far(a) },
+  ] as const;
+}

@@ -1,0 +1,297 @@
+import type { Build } from '../build/schema';
+import { serve } from '../ecu/ask';
+import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
+import {
+  BATTERY,
+  KEY_RUN,
+  KEY_START,
+  deviceEnd,
+  ecuEnd,
+  fuseEnd,
+  groundEnd,
+  relayEnd,
+  type End,
+} from '../netlist/ends';
+import type { Netlist } from '../netlist/netlist';
+import { CONTACT_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, RELAY_WINDING_OHMS, fuseOhms } from '../power/plan';
+import { wireOhms } from '../power/wire';
+import { crossedEnds, type Fault } from './faults';
+import { Network, type Factor } from './network';
+import { internalsAtRest } from './rest';
+
+/** What the car is doing when a meter is held to it. */
+export const circuitStates = ['unplugged', 'key-off', 'key-on', 'outputs-on', 'cranking'] as const;
+export type CircuitState = (typeof circuitStates)[number];
+
+export const stateWords: Record<CircuitState, string> = {
+  unplugged: 'battery off, ECU unplugged',
+  'key-off': 'key off',
+  'key-on': 'key on, engine still',
+  'outputs-on': 'key on, output driven by its test',
+  cranking: 'cranking',
+};
+
+/** Terminal volts of the battery by state (common practice: rested 12.6 V, cranking 9-11 V). */
+const batteryVolts: Record<CircuitState, number> = {
+  unplugged: 0,
+  'key-off': 12.6,
+  'key-on': 12.4,
+  'outputs-on': 12.2,
+  cranking: 10,
+};
+/** A 12 V relay pulls in above about 60 % of nominal (common practice). */
+const PULL_IN_VOLTS = 7.2;
+const OPEN_OHMS = 1e9;
+const ECU_GROUND = 'ecu:ground';
+const ECU_FIVE = 'ecu:five';
+/** Iterations of relay and ECU power state before the answer is taken as it stands. */
+const MAX_ROUNDS = 8;
+
+export interface Solution {
+  readonly state: CircuitState;
+  readonly network: Network;
+  readonly factor: Factor;
+  /** Node voltages against battery negative. */
+  readonly voltages: Float64Array;
+  readonly closedRelays: ReadonlySet<string>;
+  readonly ecuPowered: boolean;
+  /** False when relays did not settle within the cap. */
+  readonly settled: boolean;
+}
+
+interface Drive {
+  readonly closed: ReadonlySet<string>;
+  readonly powered: boolean;
+}
+
+const driven = (state: CircuitState): boolean => state === 'outputs-on' || state === 'cranking';
+
+/** The ability a pin is used by now: of the need it serves, else its first. */
+function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
+  const needId = net.cavities.find((cavity) => cavity.pin.id === pin.id)?.needId;
+  const need = needId ? net.needs.find((one) => one.id === needId) : undefined;
+  const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0];
+  const wanted =
+    need?.ask.pullUp ?? (ability.kind === 'hall' || ability.kind === 'switch' || ability.kind === 'frequency');
+  return { ability, pullUp: ability.pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) };
+}
+
+/** What the ECU puts on one pin (input and output resistances: common practice). */
+function addPin(
+  network: Network,
+  pin: Pin,
+  use: { ability: Ability; pullUp: boolean },
+  state: CircuitState,
+  powered: boolean,
+  faulty: (type: Fault['type']) => boolean,
+): void {
+  const end = ecuEnd(pin.id);
+  const on = powered && driven(state) && !faulty('not-driven');
+  const { ability } = use;
+  switch (ability.kind) {
+    case 'power-ground':
+      network.resistor(end, ECU_GROUND, 0.002);
+      return;
+    case 'sensor-ground':
+      network.resistor(end, ECU_GROUND, 0.005);
+      return;
+    case 'supply-5v':
+      network.resistor(end, ECU_FIVE, 0.05);
+      return;
+    case 'permanent':
+      network.resistor(end, ECU_GROUND, 4000);
+      return;
+    case 'switched':
+      network.resistor(end, ECU_GROUND, 26);
+      return;
+    case 'injector':
+    case 'low-side':
+      network.resistor(end, ECU_GROUND, on ? 0.15 : OPEN_OHMS / 100);
+      return;
+    case 'main-relay':
+      network.resistor(
+        end,
+        ECU_GROUND,
+        state !== 'key-off' && state !== 'unplugged' && !faulty('not-driven') ? 0.3 : OPEN_OHMS / 100,
+      );
+      return;
+    case 'ignition-driver':
+      network.resistor(end, ECU_GROUND, on ? 0.2 : OPEN_OHMS / 100);
+      return;
+    case 'ignition-logic':
+      if (on) network.source(end, ECU_GROUND, 5, 100);
+      else network.resistor(end, ECU_GROUND, 1000);
+      return;
+    case 'half-bridge':
+      if (on) network.source(end, ECU_GROUND, ability.side === 'plus' ? 6 : 0.05, 0.2);
+      else network.resistor(end, ECU_GROUND, 10000);
+      return;
+    case 'vr':
+      network.resistor(end, ECU_GROUND, 50000);
+      return;
+    case 'can':
+      if (powered) network.source(end, ECU_GROUND, 2.5, 15000);
+      else network.resistor(end, ECU_GROUND, 15000);
+      return;
+    case 'analog':
+    case 'switch':
+    case 'frequency':
+    case 'hall':
+    case 'knock':
+    case 'wideband':
+      network.resistor(end, ECU_GROUND, 1e6);
+      if (use.pullUp && !faulty('no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
+      return;
+  }
+}
+
+function addWires(network: Network, net: Netlist, fault: Fault | null): void {
+  const crossed = fault?.type === 'crossed' ? fault.wireIds.map((id) => net.wireById.get(id)) : [];
+  const swapped = new Map(
+    crossed[0] && crossed[1]
+      ? crossedEnds(crossed[0], crossed[1]).map((ends, i) => [crossed[i]!.id, ends] as const)
+      : [],
+  );
+  for (const wire of net.wires) {
+    const ends = swapped.get(wire.id) ?? wire;
+    const hit = fault !== null && 'wireId' in fault && fault.wireId === wire.id;
+    let ohms = wire.ohms + 2 * (wire.circuitId ? POWER_CONTACT_OHMS : CONTACT_OHMS);
+    if (hit && fault.type === 'open') ohms = OPEN_OHMS;
+    if (hit && fault.type === 'resistive') ohms += fault.ohms;
+    network.resistor(ends.from, ends.to, ohms);
+    if (hit && fault.type === 'short-to-ground') network.resistor(ends.to, groundEnd('chassis'), 0.05);
+  }
+}
+
+function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fault: Fault | null): void {
+  const isAt = (type: Fault['type'], circuitId: string) =>
+    fault?.type === type && 'circuitId' in fault && fault.circuitId === circuitId;
+  for (const circuit of net.circuits) {
+    network.resistor(
+      fuseEnd(circuit.id, 1),
+      fuseEnd(circuit.id, 2),
+      isAt('blown-fuse', circuit.id) ? OPEN_OHMS : fuseOhms(circuit.fuseAmps),
+    );
+    if (!circuit.relay) continue;
+    network.resistor(
+      relayEnd(circuit.id, '85'),
+      relayEnd(circuit.id, '86'),
+      isAt('relay-winding-open', circuit.id) ? OPEN_OHMS : RELAY_WINDING_OHMS,
+    );
+    const closed = drive.closed.has(circuit.id) && !isAt('relay-stuck-open', circuit.id);
+    network.resistor(relayEnd(circuit.id, '30'), relayEnd(circuit.id, '87'), closed ? RELAY_CONTACT_OHMS : OPEN_OHMS);
+  }
+  for (const { device, kind } of net.devices) {
+    const broken = fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
+    internalsAtRest(build.site, kind).forEach((internal) => {
+      const at = (terminal: string): End => deviceEnd(device.id, terminal);
+      if (internal.type === 'resistor') {
+        const ohms = broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? 0.5 : internal.ohms;
+        network.resistor(at(internal.from), at(internal.to), ohms);
+      } else if (broken !== 'device-open') {
+        network.resistor(
+          at(internal.supply),
+          at(internal.signal),
+          broken === 'device-shorted' ? 1 : internal.ohms / internal.ratio,
+        );
+        network.resistor(at(internal.signal), at(internal.ground), internal.ohms / (1 - internal.ratio));
+      }
+    });
+  }
+  network.resistor(
+    groundEnd('head'),
+    groundEnd('battery'),
+    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * CONTACT_OHMS,
+  );
+  network.resistor(groundEnd('chassis'), groundEnd('battery'), 0.006);
+}
+
+function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Drive, fault: Fault | null): Network {
+  const network = new Network(groundEnd('battery'));
+  addWires(network, net, fault);
+  addParts(network, build, net, drive, fault);
+  if (state === 'unplugged') return network;
+  network.source(BATTERY, groundEnd('battery'), batteryVolts[state], 0.012);
+  const keyOn = state !== 'key-off';
+  network.resistor(KEY_RUN, BATTERY, keyOn ? 0.03 : OPEN_OHMS);
+  network.resistor(KEY_START, BATTERY, state === 'cranking' ? 0.03 : OPEN_OHMS);
+  if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, 5, 0.1);
+  else network.resistor(ECU_FIVE, ECU_GROUND, 1000);
+  for (const pin of build.ecu.pins)
+    addPin(
+      network,
+      pin,
+      abilityInUse(net, pin),
+      state,
+      drive.powered,
+      (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
+    );
+  for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, 120);
+  for (const [plus, minus] of pairsOf(build, 'vr')) network.resistor(plus, minus, 10000);
+  return network;
+}
+
+function pairsOf(build: Build, kind: 'can' | 'vr'): [End, End][] {
+  const pins = pinsOfKind(build.ecu, kind);
+  return pins
+    .filter((pin) => pin.abilities[0].side === 'plus')
+    .flatMap((plus) =>
+      pins
+        .filter((other) => other !== plus && other.pair === plus.pair)
+        .map((minus): [End, End] => [ecuEnd(plus.id), ecuEnd(minus.id)]),
+    );
+}
+
+const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
+  a.size === b.size && [...a].every((item) => b.has(item));
+
+/**
+ * Node voltages of the whole loom in a state, under at most one fault. Relays and the ECU's own supply are settled by
+ * repeated solution, at most 8 rounds. Setting faults leave the circuit as it is.
+ */
+export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fault: Fault | null = null): Solution {
+  let drive: Drive = { closed: new Set(), powered: false };
+  for (let round = 1; ; round += 1) {
+    const network = buildNetwork(build, net, state, drive, fault);
+    const factor = network.factor();
+    const voltages = factor.solve(network.currents());
+    const at = (end: End) => network.volts(voltages, end) ?? 0;
+    const closed = new Set(
+      net.circuits
+        .filter(
+          (circuit) =>
+            circuit.relay && Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= PULL_IN_VOLTS,
+        )
+        .map((circuit) => circuit.id),
+    );
+    const powered =
+      state !== 'unplugged' &&
+      pinsOfKind(build.ecu, 'switched').some((pin) => at(ecuEnd(pin.id)) - at(ECU_GROUND) >= build.ecu.minVolts);
+    const settled = sameSet(closed, drive.closed) && powered === drive.powered;
+    if (settled || round === MAX_ROUNDS)
+      return { state, network, factor, voltages, closedRelays: closed, ecuPowered: powered, settled };
+    drive = { closed, powered };
+  }
+}
+
+/** Volts between two ends; null when one is not wired. */
+export function voltsBetween(solution: Solution, plus: End, minus: End): number | null {
+  const [a, b] = [solution.network.volts(solution.voltages, plus), solution.network.volts(solution.voltages, minus)];
+  return a === null || b === null ? null : a - b;
+}
+
+/** A meter shows more than this as an open line, ohms. */
+export const OPEN_ABOVE_OHMS = 2e6;
+
+/** Ohms between two ends of an unpowered solution; null is an open line (or an end that is not wired). */
+export function ohmsBetween(solution: Solution, a: End, b: End): number | null {
+  const { network, factor } = solution;
+  if (!network.has(a) || !network.has(b)) return null;
+  const currents = new Float64Array(network.size);
+  const [i, j] = [network.node(a), network.node(b)];
+  if (i >= 0) currents[i] += 0.001;
+  if (j >= 0) currents[j] -= 0.001;
+  const voltages = factor.solve(currents);
+  const ohms = ((network.volts(voltages, a) ?? 0) - (network.volts(voltages, b) ?? 0)) / 0.001;
+  return ohms > OPEN_ABOVE_OHMS ? null : ohms;
+}

@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import { wrapDegrees } from '../units/convert';
+
+/**
+ * The engine as geometry: enough to know which cylinder fires when.
+ * Four-stroke piston: cycle 720 crank degrees. Two-stroke and each rotor: 360. (Any engine textbook; common practice.)
+ */
+export const engineSchema = z
+  .object({
+    name: z.string().min(1).max(80),
+    kind: z.enum(['four-stroke', 'two-stroke', 'rotary']),
+    cylinders: z.int().min(1).max(16),
+    firingOrder: z.array(z.int().min(1).max(16)).min(1).max(16),
+    /** Crank degrees of each firing, in firing order, from the first; null for evenly spaced. */
+    firingAngles: z.array(z.number().min(0).lt(720)).max(16).nullable(),
+    aspiration: z.enum(['atmospheric', 'boosted']),
+    /** Gauge pressure wanted above the barometer, kPa. */
+    boostKpa: z.number().min(0).max(500),
+    maxRpm: z.int().min(500).max(20000),
+    displacementCc: z.number().min(20).max(20000),
+    ignition: z.enum(['distributor', 'wasted', 'direct']),
+    injection: z.enum(['none', 'batch', 'semi-sequential', 'sequential']),
+  })
+  .superRefine((engine, context) => {
+    const sorted = [...engine.firingOrder].sort((a, b) => a - b);
+    const whole = sorted.length === engine.cylinders && sorted.every((cylinder, index) => cylinder === index + 1);
+    if (!whole) {
+      context.addIssue({
+        code: 'custom',
+        path: ['firingOrder'],
+        message: `the firing order must name each cylinder from 1 to ${engine.cylinders} once`,
+      });
+    }
+    if (engine.firingAngles && engine.firingAngles.length !== engine.cylinders) {
+      context.addIssue({
+        code: 'custom',
+        path: ['firingAngles'],
+        message: `give ${engine.cylinders} firing angles, one for each cylinder, or none`,
+      });
+    }
+  });
+
+export type Engine = z.infer<typeof engineSchema>;
+/** What the output number on the ECU's label means. */
+export type OutputOrder = 'in-turn' | 'by-cylinder';
+
+/** Crank degrees of one full cycle. */
+export const cycleDegrees = (engine: Engine): number => (engine.kind === 'four-stroke' ? 720 : 360);
+
+/** Crank degrees from the first firing to each cylinder's, keyed by cylinder. The first in the order is at 0. */
+export function firingAngleByCylinder(engine: Engine): Map<number, number> {
+  const interval = cycleDegrees(engine) / engine.cylinders;
+  return new Map(
+    engine.firingOrder.map((cylinder, place) => [cylinder, engine.firingAngles?.[place] ?? place * interval]),
+  );
+}
+
+/** Shortest crank angle between two successive firings of the whole engine. */
+export function shortestFiringInterval(engine: Engine): number {
+  const cycle = cycleDegrees(engine);
+  const angles = [...firingAngleByCylinder(engine).values()].sort((a, b) => a - b);
+  if (angles.length < 2) return cycle;
+  return Math.min(...angles.map((angle, i) => wrapDegrees((angles[i + 1] ?? angles[0] + cycle) - angle, cycle)));
+}
+
+/** Cylinders in pairs 360 crank degrees apart, or null when the engine has none (odd counts, most odd-fire engines). */
+export function wastedPairs(engine: Engine): [number, number][] | null {
+  if (engine.kind !== 'four-stroke' || engine.cylinders % 2 !== 0) return null;
+  const angles = firingAngleByCylinder(engine);
+  const pairs: [number, number][] = [];
+  const taken = new Set<number>();
+  for (const cylinder of engine.firingOrder) {
+    if (taken.has(cylinder)) continue;
+    const partner = engine.firingOrder.find(
+      (other) =>
+        other !== cylinder &&
+        !taken.has(other) &&
+        Math.abs(wrapDegrees(angles.get(other)! - angles.get(cylinder)!, 720) - 360) < 1e-6,
+    );
+    if (partner === undefined) return null;
+    taken.add(cylinder).add(partner);
+    pairs.push([cylinder, partner]);
+  }
+  return pairs;
+}
+
+/** Which cylinder the ECU means when it fires output `n` (1-based), by the school of its maker; null past the last. */
+export function cylinderOfOutput(engine: Engine, order: OutputOrder, output: number): number | null {
+  if (output < 1 || output > engine.cylinders) return null;
+  return order === 'in-turn' ? engine.firingOrder[output - 1] : output;
+}
+
+/** The inverse: the output number that belongs to a cylinder. */
+export function outputOfCylinder(engine: Engine, order: OutputOrder, cylinder: number): number | null {
+  if (cylinder < 1 || cylinder > engine.cylinders) return null;
+  return order === 'in-turn' ? engine.firingOrder.indexOf(cylinder) + 1 : cylinder;
+}
+
+export interface Stroke {
+  readonly cylinder: number;
+  /** Crank degrees in [0, cycle) of this cylinder's compression TDC; the first cylinder in the order is at 0. */
+  readonly tdc: number;
+  readonly spark: { readonly from: number; readonly to: number };
+  readonly injection: { readonly from: number; readonly to: number } | null;
+}
+
+export interface EventSettings {
+  readonly rpm: number;
+  readonly dwellMilliseconds: number;
+  readonly injectionMilliseconds: number;
+  /** Degrees before TDC of the spark. */
+  readonly advanceDegrees: number;
+}
+
+/**
+ * Coil charge and injection of each cylinder over one cycle. Sequential injection is drawn to end 60 degrees before
+ * the intake valve would shut (300 degrees before compression TDC for a four-stroke): common practice, for the drawing only.
+ */
+export function cycleEvents(engine: Engine, settings: EventSettings): Stroke[] {
+  const cycle = cycleDegrees(engine);
+  const degreesPerMillisecond = settings.rpm * 0.006;
+  return [...firingAngleByCylinder(engine)]
+    .map(([cylinder, tdc]) => {
+      const fires = tdc - settings.advanceDegrees;
+      const ends = tdc - (engine.kind === 'four-stroke' ? 300 : 120);
+      return {
+        cylinder,
+        tdc: wrapDegrees(tdc, cycle),
+        spark: { from: fires - settings.dwellMilliseconds * degreesPerMillisecond, to: fires },
+        injection:
+          engine.injection === 'none'
+            ? null
+            : { from: ends - settings.injectionMilliseconds * degreesPerMillisecond, to: ends },
+      };
+    })
+    .sort((a, b) => a.cylinder - b.cylinder);
+}

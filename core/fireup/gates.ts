@@ -1,0 +1,342 @@
+import type { Build, Confirmation } from '../build/schema';
+import { hasRole, trait } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import { cycleDegrees } from '../engine/engine';
+import { solveCircuit, voltsBetween } from '../circuit/model';
+import { ecuEnd, groundEnd, type End } from '../netlist/ends';
+import type { Netlist } from '../netlist/netlist';
+import type { Progress } from '../prove/verdict';
+import type { FindingCounts } from '../rules';
+import { standardBarometerKpa } from '../sensing/sensing';
+import { outputUses } from '../trigger/outputs';
+import { pulseHertz } from '../trigger/wheel';
+import { plural } from '../units/format';
+
+/** One proof within a gate. */
+export interface GateCheck {
+  readonly id: string;
+  readonly text: string;
+  readonly kind: 'auto' | 'confirm' | 'reading';
+  readonly unit: string;
+  /** Band called right, for readings. */
+  readonly low: number | null;
+  readonly high: number | null;
+  /** Met now: by the plan itself, or by a confirmation whose value lies in the band. */
+  readonly met: boolean;
+  readonly confirmation: Confirmation | null;
+  /** What to look for, or why it is not met. */
+  readonly hint: string;
+}
+
+export interface Gate {
+  readonly id: string;
+  readonly title: string;
+  readonly aim: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly GateCheck[];
+  readonly blockers: readonly string[];
+  readonly status: 'passed' | 'open' | 'shut';
+}
+
+type Draft = Pick<GateCheck, 'id' | 'text' | 'hint'> &
+  ({ kind: 'confirm' } | { kind: 'auto'; met: boolean } | { kind: 'reading'; unit: string; low: number; high: number });
+
+interface GateDraft {
+  readonly id: string;
+  readonly title: string;
+  readonly aim: string;
+  readonly cautions: readonly string[];
+  readonly checks: readonly Draft[];
+}
+
+const confirm = (id: string, text: string, hint = ''): Draft => ({ id, kind: 'confirm', text, hint });
+const auto = (id: string, text: string, met: boolean, hint: string): Draft => ({ id, kind: 'auto', text, met, hint });
+const reading = (id: string, text: string, unit: string, low: number, high: number, hint = ''): Draft => ({
+  id,
+  kind: 'reading',
+  text,
+  unit,
+  low,
+  high,
+  hint,
+});
+const round = (value: number) => Math.round(value * 100) / 100;
+
+function voltsCheck(id: string, text: string, volts: number | null, tolerance: number, hint: string): Draft[] {
+  if (volts === null) return [];
+  return [reading(id, text, 'V', round(volts - tolerance), round(volts + tolerance), hint)];
+}
+
+/** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */
+function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | null): Draft[] {
+  const barometer = standardBarometerKpa(build.site.altitudeMetres);
+  return net.needs.flatMap((need): Draft[] => {
+    const pinId = build.assignments[need.id];
+    if (!pinId || need.ask.kind !== 'analog') return [];
+    const volts = keyOn(ecuEnd(pinId));
+    const device = net.devices.find((entry) => entry.device.id === need.deviceId);
+    const pressure = device && trait(device.kind, 'pressure');
+    const hint =
+      pressure?.measures === 'manifold' && pressure.reference === 'absolute'
+        ? `Must read the barometer, ${barometer.toFixed(1)} kPa at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
+        : device && trait(device.kind, 'ntc')
+          ? `Must read the air around it, ${build.site.ambientCelsius} °C.`
+          : 'Steady, and no jump when the loom is moved.';
+    return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, 0.3, hint);
+  });
+}
+
+function outputChecks(build: Build, net: Netlist): Draft[] {
+  const uses = outputUses(build, net.needs).map((use) =>
+    confirm(
+      `output-${use.pinId}`,
+      `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output} works cylinder ${use.means ?? '–'}`,
+      use.kind === 'injector'
+        ? 'Fuel rail empty: listen for the click at that cylinder.'
+        : 'Plug in this coil only, its spark plug held to the block, away from vapour.',
+    ),
+  );
+  const relays = net.needs
+    .filter((need) => need.id.startsWith('relay-') && build.assignments[need.id])
+    .map((need) =>
+      confirm(
+        `relay-${need.id}`,
+        `${need.label} on ${build.assignments[need.id]} switches`,
+        'Hands and leads clear of belts and blades: a fan starts without warning.',
+      ),
+    );
+  return [...uses, ...relays];
+}
+
+function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingCounts): GateDraft[] {
+  const keyOn = solveCircuit(build, net, 'key-on');
+  const at = (end: End) => voltsBetween(keyOn, end, groundEnd('battery'));
+  const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
+  const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
+  const cranking = 250;
+  const { crankWheel } = build.trigger;
+  return [
+    {
+      id: 'bench',
+      title: 'Bench done',
+      aim: 'The loom is what the plan says.',
+      cautions: [
+        'Battery disconnected before any pin is moved.',
+        'Airbag circuits are never probed, cut or tapped. Stop, and a licensed workshop.',
+      ],
+      checks: [
+        auto(
+          'wires',
+          `${progress.proved.size} of ${plural(progress.wires, 'wire')} proved`,
+          progress.proved.size === progress.wires,
+          'Sheet 6 lists what is left.',
+        ),
+        auto(
+          'readings',
+          'No reading stands wrong',
+          progress.wrong === 0,
+          `${plural(progress.wrong, 'reading')} on sheet 6 not right.`,
+        ),
+        auto('stops', 'No finding says stop', counts.stop === 0, `${plural(counts.stop, 'finding')} of severity stop.`),
+        confirm('locks', 'Every terminal pulled, every lock closed, every empty cavity plugged'),
+        confirm('route', 'Loom clear of exhaust, belts and sharp edges, and tied'),
+      ],
+    },
+    {
+      id: 'battery',
+      title: 'Battery on',
+      aim: 'Power where it belongs and nowhere else.',
+      cautions: [
+        'Coils unplugged: a wrong dwell edge or a reversed feed overheats them at once.',
+        'Battery in the cabin vented and fastened.',
+      ],
+      checks: [
+        confirm('coils-off', 'All coils and injectors unplugged'),
+        reading(
+          'drain',
+          'Current with the key off, in series with the battery',
+          'A',
+          0,
+          0.08,
+          'More than 0.08 A: pull fuses one by one until it falls.',
+        ),
+        ...pin('permanent').flatMap((one) =>
+          voltsCheck(
+            `permanent-${one.id}`,
+            `Permanent feed at ${one.id}`,
+            at(ecuEnd(one.id)),
+            0.5,
+            'With the key off.',
+          ),
+        ),
+      ],
+    },
+    {
+      id: 'key',
+      title: 'Key on',
+      aim: 'The ECU wakes and talks.',
+      cautions: ['Stop when tired: mistakes made then are the hardest to find.'],
+      checks: [
+        ...pin('switched').flatMap((one) =>
+          voltsCheck(
+            `switched-${one.id}`,
+            `Switched feed at ${one.id}`,
+            at(ecuEnd(one.id)),
+            0.5,
+            'Under load, with the ECU plugged in.',
+          ),
+        ),
+        ...pin('supply-5v')
+          .filter((one) => net.nodeOf.has(ecuEnd(one.id)))
+          .flatMap((one) =>
+            voltsCheck(
+              `five-${one.id}`,
+              `5 V supply at ${one.id}`,
+              at(ecuEnd(one.id)),
+              0.1,
+              'Low: a sensor shorts it. Unplug one after the other.',
+            ),
+          ),
+        confirm('talks', 'The tuning computer talks to the ECU; only one tool is connected'),
+      ],
+    },
+    {
+      id: 'sensors',
+      title: 'Sensors sane',
+      aim: 'Every sensor reads what this place and weather say it must.',
+      cautions: driveByWire ? ['Drive-by-wire: first motion with hands clear and the plausibility checks active.'] : [],
+      checks: [
+        ...sensorChecks(build, net, at),
+        ...(driveByWire
+          ? [confirm('pedal', 'Pedal and throttle tracks agree over the whole travel; no fault is stored')]
+          : []),
+      ],
+    },
+    {
+      id: 'outputs',
+      title: 'Outputs tested',
+      aim: 'Each output moves its own part, by the output order of this ECU.',
+      cautions: [
+        'No spark tests near fuel vapour.',
+        'Moving belts and fans: hands, leads and sleeves clear.',
+        'Ignition secondary voltage can stop a heart: never hold a lead.',
+      ],
+      checks: outputChecks(build, net),
+    },
+    {
+      id: 'cranking',
+      title: 'Cranking in sync',
+      aim: 'The ECU knows its angle, every turn.',
+      cautions: [
+        'Out of gear, wheels chocked. On stands, never on a jack.',
+        'Fuel pump fuse out, injectors unplugged, spark plugs out.',
+        'Safety switches (clutch, neutral, stand, tilt) are wired, never defeated.',
+      ],
+      checks: [
+        reading(
+          'rpm',
+          'Speed the ECU shows',
+          'rpm',
+          120,
+          450,
+          crankWheel ? `At ${cranking} rpm the crank signal is ${pulseHertz(crankWheel, cranking).toFixed(0)} Hz.` : '',
+        ),
+        reading(
+          'losses',
+          'Sync losses counted over ten turns',
+          'losses',
+          0,
+          0,
+          'The first and last turn do not count.',
+        ),
+        reading(
+          'volts',
+          'Battery while cranking',
+          'V',
+          Math.max(9, build.ecu.minVolts),
+          12.6,
+          `This ECU holds to ${build.ecu.minVolts} V.`,
+        ),
+        confirm('oil', 'Oil pressure rises'),
+      ],
+    },
+    {
+      id: 'timing',
+      title: 'Timing read',
+      aim: 'The light agrees with the ECU.',
+      cautions: ['Light, leads and hair clear of belts and fan.', 'Fuel still off.'],
+      checks: [
+        auto(
+          'light',
+          `Offset ${build.trigger.offsetDegrees.toFixed(1)}° of ${cycleDegrees(build.engine)}° seen with the light`,
+          build.trigger.offsetConfirmed,
+          `Lock the timing at ${build.trigger.lockDegrees}°, crank, read the mark, and enter it below.`,
+        ),
+        confirm('stroke', 'Cylinder 1 is on compression when its coil fires'),
+      ],
+    },
+    {
+      id: 'first-fire',
+      title: 'First fire',
+      aim: 'It runs, and you know it is safe to let it.',
+      cautions: [
+        'Fuel under pressure: extinguisher at hand, no leak at the rail before cranking.',
+        'Exhaust gas indoors kills: doors open, extraction on.',
+        'Emission, noise and roadworthiness rules are local; licensed practice decides.',
+      ],
+      checks: [
+        confirm('leaks', 'Fuel pressure up, every joint dry'),
+        confirm('extinguisher', 'Extinguisher within reach, a second person at the key'),
+        reading('oil-time', 'Seconds until oil pressure stood', 's', 0, 10, 'No pressure after 10 s: stop the engine.'),
+        confirm('again', 'Timing read again at idle and at 3,000 rpm, no drift'),
+        confirm('stops', 'Key off stops engine and pump'),
+      ],
+    },
+  ];
+}
+
+function settle(build: Build, gateId: string, draft: Draft): GateCheck {
+  const confirmation = build.fireup[gateId]?.[draft.id] ?? null;
+  const base = {
+    id: draft.id,
+    text: draft.text,
+    hint: draft.hint,
+    kind: draft.kind,
+    unit: '',
+    low: null,
+    high: null,
+    confirmation,
+  };
+  if (draft.kind === 'auto') return { ...base, met: draft.met };
+  if (draft.kind === 'confirm') return { ...base, met: confirmation !== null };
+  const value = confirmation?.value ?? null;
+  return {
+    ...base,
+    unit: draft.unit,
+    low: draft.low,
+    high: draft.high,
+    met: value !== null && value >= draft.low && value <= draft.high,
+  };
+}
+
+/**
+ * The ladder of gates towards a running engine. A gate is shut while the one before it has not passed, while a stop
+ * finding stands, or while a wire is unproved; what was confirmed stays recorded all the same.
+ */
+export function gatesOf(build: Build, net: Netlist, progress: Progress, counts: FindingCounts): Gate[] {
+  const standing: string[] = [];
+  if (counts.stop > 0) standing.push(`${plural(counts.stop, 'finding says', 'findings say')} stop`);
+  if (net.wires.length === 0) standing.push('nothing is planned yet');
+  const unproved = progress.wires - progress.proved.size;
+  if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
+  if (progress.wrong > 0) standing.push(`${plural(progress.wrong, 'reading is', 'readings are')} wrong`);
+  let before: Gate | null = null;
+  return drafts(build, net, progress, counts).map((draft): Gate => {
+    const checks = draft.checks.map((check) => settle(build, draft.id, check));
+    const blockers: string[] = [...standing];
+    if (before && before.status !== 'passed') blockers.push(`'${before.title}' has not passed`);
+    const status = blockers.length > 0 ? 'shut' : checks.every((check) => check.met) ? 'passed' : 'open';
+    before = { id: draft.id, title: draft.title, aim: draft.aim, cautions: draft.cautions, checks, blockers, status };
+    return before;
+  });
+}

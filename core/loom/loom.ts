@@ -1,0 +1,104 @@
+import type { Build } from '../build/schema';
+import { parseEnd } from '../netlist/ends';
+import type { Netlist, Wire } from '../netlist/netlist';
+import { wireSize } from '../power/wire';
+
+export interface CutLine {
+  readonly wireId: string;
+  readonly from: string;
+  readonly to: string;
+  readonly squareMm: number;
+  readonly colour: string;
+  readonly lengthMetres: number;
+  readonly cable: string | null;
+}
+
+const rank: Record<Wire['signal'], number> = {
+  ground: 0,
+  supply: 1,
+  output: 2,
+  injector: 3,
+  ignition: 4,
+  trigger: 5,
+  analog: 6,
+  bus: 7,
+};
+
+/** The order people work in: powers and grounds first, engine-side groups first, or shortest branch first. */
+function compare(order: Build['loom']['orderOfWork']): (a: Wire, b: Wire) => number {
+  const tie = (a: Wire, b: Wire) => (a.id < b.id ? -1 : 1);
+  switch (order) {
+    case 'powers-first':
+      return (a, b) => rank[a.signal] - rank[b.signal] || b.squareMm - a.squareMm || tie(a, b);
+    case 'engine-side-first':
+      return (a, b) =>
+        (rank[b.signal] >= 3 ? 1 : 0) - (rank[a.signal] >= 3 ? 1 : 0) ||
+        (a.deviceId ?? '~').localeCompare(b.deviceId ?? '~') ||
+        tie(a, b);
+    case 'shortest-first':
+      return (a, b) => a.lengthMetres - b.lengthMetres || tie(a, b);
+  }
+}
+
+/** Every wire to cut, in the build's order of work. */
+export function cutList(build: Build, net: Netlist): CutLine[] {
+  return [...net.wires].sort(compare(build.loom.orderOfWork)).map((wire) => ({
+    wireId: wire.id,
+    from: net.labelOf(wire.from),
+    to: net.labelOf(wire.to),
+    squareMm: wire.squareMm,
+    colour: wire.colour,
+    lengthMetres: wire.lengthMetres,
+    cable: wire.cable,
+  }));
+}
+
+export interface CutTotal {
+  readonly squareMm: number;
+  readonly colour: string;
+  readonly count: number;
+  readonly metres: number;
+}
+
+/** Metres to buy, by size and colour, thickest first. */
+export function cutTotals(lines: readonly CutLine[]): CutTotal[] {
+  const totals = new Map<string, CutTotal>();
+  for (const line of lines) {
+    const key = `${line.squareMm} ${line.colour}`;
+    const before = totals.get(key) ?? { squareMm: line.squareMm, colour: line.colour, count: 0, metres: 0 };
+    totals.set(key, {
+      ...before,
+      count: before.count + 1,
+      metres: Math.round((before.metres + line.lengthMetres) * 100) / 100,
+    });
+  }
+  return [...totals.values()].sort((a, b) => b.squareMm - a.squareMm || (a.colour < b.colour ? -1 : 1));
+}
+
+/**
+ * Diameter over a round bundle, mm. For equal wires the lay 1-6-12-18 gives 3d for 7, 5d for 19, 7d for 37; else about
+ * 1.2 d sqrt(N) (common practice). Mixed sizes use the root mean square diameter.
+ */
+export function bundleMillimetres(outerDiameters: readonly number[]): number {
+  const count = outerDiameters.length;
+  if (count === 0) return 0;
+  const diameter = Math.sqrt(outerDiameters.reduce((sum, value) => sum + value * value, 0) / count);
+  const layers: Record<number, number> = { 1: 1, 7: 3, 19: 5, 37: 7 };
+  return diameter * (layers[count] ?? 1.2 * Math.sqrt(count));
+}
+
+/** Share of the bundle added by each covering (common practice). */
+const coveringFactor: Record<Build['loom']['covering'], number> = {
+  tape: 1.05,
+  conduit: 1.25,
+  braid: 1.15,
+  sealed: 1.12,
+};
+
+/** The trunk at the ECU: every wire on an ECU cavity, in its covering, mm. */
+export function trunkMillimetres(build: Build, net: Netlist): number {
+  const outer = net.wires
+    .filter((wire) => [wire.from, wire.to].some((end) => parseEnd(end).type === 'ecu'))
+    .map((wire) => wireSize(wire.squareMm)?.outerMm ?? 1.13 * Math.sqrt(wire.squareMm) + 0.7);
+  return bundleMillimetres(outer) * coveringFactor[build.loom.covering];
+}

@@ -1,0 +1,84 @@
+import type { Pin } from '../ecu/ecu';
+
+/** Colour letter codes of IEC 60757. */
+export const colourCodes = ['BK', 'BN', 'RD', 'OG', 'YE', 'GN', 'BU', 'VT', 'GY', 'WH', 'PK', 'TQ'] as const;
+export type ColourCode = (typeof colourCodes)[number];
+
+/** Classes of signal, with the letter shown beside every colour. */
+export const signalClasses = {
+  injector: 'I',
+  ignition: 'C',
+  output: 'O',
+  analog: 'A',
+  trigger: 'T',
+  supply: 'P',
+  ground: 'G',
+  bus: 'N',
+} as const;
+export type SignalClass = keyof typeof signalClasses;
+
+export function classOfPin(pin: Pin): SignalClass {
+  switch (pin.abilities[0].kind) {
+    case 'injector':
+      return 'injector';
+    case 'ignition-logic':
+    case 'ignition-driver':
+      return 'ignition';
+    case 'low-side':
+    case 'half-bridge':
+    case 'main-relay':
+      return 'output';
+    case 'vr':
+    case 'hall':
+    case 'frequency':
+      return 'trigger';
+    case 'can':
+      return 'bus';
+    case 'supply-5v':
+    case 'permanent':
+    case 'switched':
+      return 'supply';
+    case 'sensor-ground':
+    case 'power-ground':
+      return 'ground';
+    case 'analog':
+    case 'switch':
+    case 'knock':
+    case 'wideband':
+      return 'analog';
+  }
+}
+
+/** Two base colours a class, so that a large ECU does not run out of stripes. */
+const bases: Record<SignalClass, readonly [ColourCode, ColourCode]> = {
+  injector: ['GN', 'TQ'],
+  ignition: ['WH', 'PK'],
+  output: ['GY', 'PK'],
+  analog: ['BU', 'TQ'],
+  trigger: ['VT', 'PK'],
+  supply: ['RD', 'OG'],
+  ground: ['BK', 'BN'],
+  bus: ['YE', 'OG'],
+};
+
+const stripes: readonly ColourCode[] = ['BK', 'RD', 'YE', 'BU', 'GN', 'WH', 'BN', 'VT', 'GY', 'OG'];
+
+/** Colour number `index` of a class: the plain base, then its stripes, then the second base. `GN`, `GN/BK`, ... */
+export function classColour(signal: SignalClass, index: number): string {
+  const [first, second] = bases[signal];
+  const usable = (base: ColourCode) => ['', ...stripes.filter((stripe) => stripe !== base)];
+  const ofFirst = usable(first);
+  if (index < ofFirst.length) return ofFirst[index] ? `${first}/${ofFirst[index]}` : first;
+  const ofSecond = usable(second);
+  const stripe = ofSecond[(index - ofFirst.length) % ofSecond.length];
+  return stripe ? `${second}/${stripe}` : second;
+}
+
+export const isColour = (text: string): boolean =>
+  text.split('/').length <= 2 && text.split('/').every((code) => (colourCodes as readonly string[]).includes(code));
+
+/** Base and stripe of a colour such as `WH/BU`. */
+export function splitColour(colour: string): { base: ColourCode; stripe: ColourCode | null } {
+  const [base, stripe] = colour.split('/') as ColourCode[];
+  return { base, stripe: stripe ?? null };
+}

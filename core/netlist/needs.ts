@@ -1,0 +1,70 @@
+import type { Build, Device } from '../build/schema';
+import { trait, type DeviceKind, type System, type Terminal } from '../devices/kind';
+import type { Ask } from '../ecu/ask';
+import { outputOfCylinder } from '../engine/engine';
+import { circuitShapes } from '../power/circuits';
+import { destinationOf } from './destination';
+import { deviceEnd, relayEnd, type End } from './ends';
+
+/** One wire end that wants an ECU pin. */
+export interface Need {
+  readonly id: string;
+  readonly label: string;
+  readonly system: System;
+  readonly end: End;
+  readonly ask: Ask;
+  readonly deviceId: string | null;
+  /** Needs of one device that must land on a pin pair of the ECU. */
+  readonly pair: string | null;
+  readonly cylinder: number | null;
+  /** Output number that belongs to its cylinder under the build's school. */
+  readonly output: number | null;
+}
+
+const outputKinds: ReadonlySet<string> = new Set(['injector', 'ignition-logic', 'ignition-driver']);
+
+function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
+  const wanting = kind.terminals.filter((terminal) => destinationOf(device, terminal).to === 'pin');
+  return wanting.map((terminal) => {
+    const destination = destinationOf(device, terminal) as Extract<Terminal['destination'], { to: 'pin' }>;
+    const injector = trait(kind, 'injector');
+    const ask =
+      injector && destination.ask.kind === 'injector' ? { ...destination.ask, ohms: injector.ohms } : destination.ask;
+    return {
+      id: `${device.id}.${terminal.id}`,
+      label: wanting.length > 1 ? `${device.label} ${terminal.name}` : device.label,
+      system: kind.system,
+      end: deviceEnd(device.id, terminal.id),
+      ask,
+      deviceId: device.id,
+      pair: destination.pair ? `${device.id}.${destination.pair}` : null,
+      cylinder: device.cylinder,
+      output:
+        device.cylinder !== null && outputKinds.has(ask.kind)
+          ? outputOfCylinder(build.engine, build.outputOrder, device.cylinder)
+          : null,
+    };
+  });
+}
+
+/** Every need of a build, in the order of its devices, then the relays the ECU drives. Pure, O(devices). */
+export function needsOf(build: Build): Need[] {
+  const fromDevices = build.devices.flatMap((device) => {
+    const kind = build.kinds[device.kindId];
+    return kind ? deviceNeeds(build, device, kind) : [];
+  });
+  const fromRelays = circuitShapes(build)
+    .filter((circuit) => circuit.relay?.control === 'need')
+    .map((circuit): Need => ({
+      id: `relay-${circuit.id}.85`,
+      label: `${circuit.name} relay`,
+      system: circuit.system,
+      end: relayEnd(circuit.id, circuit.relay!.driverTerminal),
+      ask: { kind: 'low-side', amps: 0.2 },
+      deviceId: null,
+      pair: null,
+      cylinder: null,
+      output: null,
+    }));
+  return [...fromDevices, ...fromRelays];
+}

@@ -1,0 +1,394 @@
+import type { Build, Device } from '../build/schema';
+import type { DeviceKind } from '../devices/kind';
+import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
+import { circuitsOf, surroundings, type Circuit } from '../power/plan';
+import { sizeFor, wireOhms } from '../power/wire';
+import { classColour, classOfPin, type SignalClass } from './colours';
+import { destinationOf } from './destination';
+import {
+  BATTERY,
+  KEY_RUN,
+  KEY_START,
+  deviceEnd,
+  ecuEnd,
+  fuseEnd,
+  groundEnd,
+  parseEnd,
+  relayEnd,
+  spliceEnd,
+  wireId,
+  type End,
+} from './ends';
+import { needsOf, type Need } from './needs';
+
+/** One piece of wire between two ends. Identity is its ends; colour and size may change without losing it. */
+export interface Wire {
+  readonly id: string;
+  readonly from: End;
+  readonly to: End;
+  readonly squareMm: number;
+  readonly colour: string;
+  readonly lengthMetres: number;
+  /** Copper only, at 20 °C. */
+  readonly ohms: number;
+  /** Current it is sized for, amperes. */
+  readonly amps: number;
+  readonly signal: SignalClass;
+  readonly needId: string | null;
+  readonly circuitId: string | null;
+  readonly deviceId: string | null;
+  /** Wires of one twisted or shielded cable share this name. */
+  readonly cable: string | null;
+  readonly shield: Device['shield'] | null;
+}
+
+export interface NetNode {
+  readonly id: string;
+  /** Every end joined by copper alone, sorted. */
+  readonly ends: readonly End[];
+}
+
+export interface Cavity {
+  readonly pin: Pin;
+  readonly needId: string | null;
+  readonly label: string;
+  readonly signal: SignalClass;
+}
+
+export interface Netlist {
+  readonly needs: readonly Need[];
+  readonly cavities: readonly Cavity[];
+  readonly circuits: readonly Circuit[];
+  readonly wires: readonly Wire[];
+  readonly nodes: readonly NetNode[];
+  readonly wireById: ReadonlyMap<string, Wire>;
+  readonly wiresAt: ReadonlyMap<End, readonly Wire[]>;
+  readonly nodeOf: ReadonlyMap<End, NetNode>;
+  readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
+  readonly labelOf: (end: End) => string;
+}
+
+/** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
+const SPLICE_METRES = 0.3;
+const JUMPER_METRES = 0.35;
+
+class WireList {
+  readonly wires: Wire[] = [];
+  private readonly taken = new Set<string>();
+
+  constructor(private readonly build: Build) {}
+
+  add(from: End, to: End, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
+    const id = wireId(from, to);
+    if (this.taken.has(id)) return;
+    this.taken.add(id);
+    const choice = this.build.loom.wires[id] ?? {};
+    const amps = wire.amps ?? 0.02;
+    const squareMm = choice.squareMm ?? wire.squareMm ?? Math.min(6, sizeFor(amps, surroundings(this.build)));
+    const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
+    this.wires.push({
+      id,
+      from,
+      to,
+      squareMm,
+      colour: choice.colour ?? wire.colour,
+      lengthMetres,
+      ohms: wireOhms(squareMm, lengthMetres),
+      amps,
+      signal: wire.signal,
+      needId: wire.needId ?? null,
+      circuitId: wire.circuitId ?? null,
+      deviceId: wire.deviceId ?? null,
+      cable: wire.cable ?? null,
+      shield: wire.shield ?? null,
+    });
+  }
+}
+
+/** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
+function pinColours(ecu: EcuDefinition): Map<string, string> {
+  const counts = new Map<SignalClass, number>();
+  return new Map(
+    ecu.pins.map((pin) => {
+      const signal = classOfPin(pin);
+      const index = counts.get(signal) ?? 0;
+      counts.set(signal, index + 1);
+      return [pin.id, classColour(signal, index)];
+    }),
+  );
+}
+
+/** Wires from allotted pins to their device terminals and relay windings. */
+function addNeedWires(
+  list: WireList,
+  build: Build,
+  needs: readonly Need[],
+  pins: ReadonlyMap<string, Pin>,
+  colours: ReadonlyMap<string, string>,
+): void {
+  const devices = new Map(build.devices.map((device) => [device.id, device]));
+  for (const need of needs) {
+    const pin = pins.get(build.assignments[need.id] ?? '');
+    if (!pin) continue;
+    const device = need.deviceId ? devices.get(need.deviceId) : undefined;
+    const kind = device ? build.kinds[device.kindId] : undefined;
+    list.add(ecuEnd(pin.id), need.end, {
+      colour: colours.get(pin.id)!,
+      lengthMetres: device?.branchMetres ?? 0.8,
+      amps: need.ask.amps,
+      squareMm: need.ask.kind === 'injector' ? 0.5 : undefined,
+      signal: classOfPin(pin),
+      needId: need.id,
+      deviceId: need.deviceId,
+      cable: kind && (kind.shielded || kind.twisted) ? need.deviceId : null,
+      shield: kind?.shielded ? (device?.shield ?? null) : null,
+    });
+  }
+}
+
+interface Shared {
+  readonly end: End;
+  readonly device: Device;
+  readonly amps: number;
+}
+
+/** A pin shared by several device terminals: one wire when alone, a trunk and a splice otherwise. */
+function addShared(list: WireList, pin: Pin, users: readonly Shared[], colour: string, signal: SignalClass): void {
+  if (users.length === 1) {
+    const [user] = users;
+    list.add(ecuEnd(pin.id), user.end, {
+      colour,
+      lengthMetres: user.device.branchMetres,
+      signal,
+      amps: user.amps,
+      deviceId: user.device.id,
+    });
+    return;
+  }
+  const splice = spliceEnd(pin.id);
+  list.add(ecuEnd(pin.id), splice, {
+    colour,
+    lengthMetres: SPLICE_METRES,
+    signal,
+    amps: users.reduce((sum, user) => sum + user.amps, 0),
+    squareMm: 0.5,
+  });
+  for (const user of users)
+    list.add(splice, user.end, {
+      colour,
+      lengthMetres: Math.max(0.1, user.device.branchMetres - SPLICE_METRES),
+      signal,
+      amps: user.amps,
+      deviceId: user.device.id,
+    });
+}
+
+/** 5 V supplies and sensor grounds: shared pins of the ECU, chosen by the terminal's bank. */
+function addSharedPins(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+  for (const [kind, to, signal] of [
+    ['supply-5v', 'supply-5v', 'supply'],
+    ['sensor-ground', 'sensor-ground', 'ground'],
+  ] as const) {
+    const pins = pinsOfKind(build.ecu, kind);
+    if (pins.length === 0) continue;
+    const users = new Map<string, Shared[]>(pins.map((pin) => [pin.id, []]));
+    for (const device of build.devices)
+      for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
+        const destination = destinationOf(device, terminal);
+        if (destination.to !== to) continue;
+        const pin = pins[destination.bank % pins.length];
+        users.get(pin.id)!.push({
+          end: deviceEnd(device.id, terminal.id),
+          device,
+          amps: destination.to === 'supply-5v' ? destination.milliamps / 1000 : 0.01,
+        });
+      }
+    for (const pin of pins)
+      if (users.get(pin.id)!.length > 0) addShared(list, pin, users.get(pin.id)!, colours.get(pin.id)!, signal);
+  }
+}
+
+/** Device grounds and the ECU's own power grounds. */
+function addGrounds(list: WireList, build: Build): void {
+  for (const pin of pinsOfKind(build.ecu, 'power-ground'))
+    list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), {
+      colour: 'BK',
+      lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
+      squareMm: 1.5,
+      signal: 'ground',
+      amps: 5,
+    });
+  for (const device of build.devices) {
+    const kind = build.kinds[device.kindId];
+    const feed = kind?.terminals
+      .map((terminal) => destinationOf(device, terminal))
+      .find((destination) => destination.to === 'feed');
+    for (const terminal of kind?.terminals ?? []) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'ground') continue;
+      list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
+        colour: 'BK',
+        lengthMetres: 0.5,
+        signal: 'ground',
+        amps: feed?.to === 'feed' ? feed.amps : 0.2,
+        deviceId: device.id,
+      });
+    }
+  }
+}
+
+function circuitSource(circuit: Circuit): End {
+  if (circuit.source === 'battery') return BATTERY;
+  return circuit.source === 'key' ? KEY_RUN : spliceEnd('main');
+}
+
+function addCircuit(list: WireList, build: Build, circuit: Circuit, order: number): void {
+  const colour = classColour('supply', order + 2);
+  const shared = { signal: 'supply', circuitId: circuit.id, colour } as const;
+  const trunk = { ...shared, squareMm: circuit.squareMm, amps: circuit.loadAmps };
+  list.add(circuitSource(circuit), fuseEnd(circuit.id, 1), { ...trunk, lengthMetres: circuit.fuseDistanceMetres });
+  let outlet = fuseEnd(circuit.id, 2);
+  if (circuit.relay) {
+    list.add(outlet, relayEnd(circuit.id, '30'), { ...trunk, lengthMetres: JUMPER_METRES });
+    outlet = relayEnd(circuit.id, '87');
+    const winding = { ...shared, amps: 0.15, lengthMetres: 0.8 };
+    const supply = relayEnd(circuit.id, circuit.relay.supplyTerminal);
+    const driver = relayEnd(circuit.id, circuit.relay.driverTerminal);
+    if (circuit.relay.control === 'key-run') list.add(KEY_RUN, supply, winding);
+    else if (circuit.relay.control === 'key-start') list.add(KEY_START, supply, winding);
+    else if (circuit.relay.control === 'main-relay-pin') list.add(BATTERY, supply, winding);
+    else list.add(spliceEnd('main'), supply, winding);
+    if (circuit.relay.control === 'main-relay-pin') {
+      const [pin] = pinsOfKind(build.ecu, 'main-relay');
+      list.add(ecuEnd(pin.id), driver, { ...winding, signal: 'output', colour: classColour('output', 0) });
+    } else if (circuit.relay.control !== 'need') {
+      list.add(driver, groundEnd('chassis'), { ...winding, signal: 'ground', colour: 'BK' });
+    }
+  }
+  // The main feed always has a splice: relay windings and the injector fuse hang on it.
+  if (circuit.loads.length === 1 && circuit.id !== 'main') {
+    list.add(outlet, circuit.loads[0].end, { ...trunk, lengthMetres: circuit.lengthMetres });
+    return;
+  }
+  const splice = spliceEnd(circuit.id);
+  list.add(outlet, splice, { ...trunk, lengthMetres: circuit.lengthMetres });
+  for (const load of circuit.loads)
+    list.add(splice, load.end, {
+      ...shared,
+      squareMm: circuit.branchSquareMm,
+      amps: load.amps,
+      lengthMetres: Math.max(0.2, load.branchMetres),
+      deviceId: parseEnd(load.end).type === 'dev' ? parseEnd(load.end).owner : null,
+    });
+}
+
+/** Groups ends joined by wires (union by path compression; near linear). */
+function joinNodes(wires: readonly Wire[]): NetNode[] {
+  const parent = new Map<End, End>();
+  const find = (end: End): End => {
+    let root = end;
+    while (parent.get(root) !== undefined && parent.get(root) !== root) root = parent.get(root)!;
+    let walk = end;
+    while (parent.get(walk) !== undefined && parent.get(walk) !== root) {
+      const next = parent.get(walk)!;
+      parent.set(walk, root);
+      walk = next;
+    }
+    return root;
+  };
+  for (const wire of wires) {
+    for (const end of [wire.from, wire.to]) if (!parent.has(end)) parent.set(end, end);
+    const [a, b] = [find(wire.from), find(wire.to)];
+    if (a !== b) parent.set(a < b ? b : a, a < b ? a : b);
+  }
+  const groups = new Map<End, End[]>();
+  for (const end of parent.keys()) {
+    const root = find(end);
+    const group = groups.get(root);
+    if (group) group.push(end);
+    else groups.set(root, [end]);
+  }
+  return [...groups].map(([root, ends]) => ({ id: root, ends: ends.sort() }));
+}
+
+const placeWords: Record<string, string> = {
+  battery: 'battery negative',
+  head: 'engine block ground',
+  chassis: 'chassis ground',
+};
+
+function labeller(build: Build, circuits: readonly Circuit[]): (end: End) => string {
+  const devices = new Map(build.devices.map((device) => [device.id, device]));
+  const names = new Map(circuits.map((circuit) => [circuit.id, circuit.name]));
+  return (end) => {
+    const { type, owner, terminal } = parseEnd(end);
+    switch (type) {
+      case 'ecu':
+        return owner;
+      case 'dev':
+        return `${devices.get(owner)?.label ?? owner} · ${terminal}`;
+      case 'fuse':
+        return `${names.get(owner) ?? owner} fuse`;
+      case 'relay':
+        return `${names.get(owner) ?? owner} relay · ${terminal}`;
+      case 'splice':
+        return names.has(owner) ? `${names.get(owner)} splice` : `Splice ${owner}`;
+      case 'gnd':
+        return placeWords[owner] ?? owner;
+      case 'bat':
+        return 'battery positive';
+      case 'key':
+        return owner === '15' ? 'key, run' : 'key, start';
+    }
+  };
+}
+
+/**
+ * Derives the whole loom from a build. Pure and cheap: linear in devices, pins and wires; a few milliseconds at most.
+ * Needs without a pin, or with a pin the ECU does not have, get no wire: rules and the pin desk name them.
+ */
+export function netlist(build: Build): Netlist {
+  const needs = needsOf(build);
+  const circuits = circuitsOf(build);
+  const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
+  const colours = pinColours(build.ecu);
+  const list = new WireList(build);
+  addNeedWires(list, build, needs, pins, colours);
+  addSharedPins(list, build, colours);
+  addGrounds(list, build);
+  circuits.forEach((circuit, order) => addCircuit(list, build, circuit, order));
+
+  const needOfPin = new Map<string, Need>();
+  for (const need of needs) {
+    const pinId = build.assignments[need.id];
+    if (pinId !== undefined) needOfPin.set(pinId, need);
+  }
+  const cavities = build.ecu.pins.map((pin): Cavity => {
+    const need = needOfPin.get(pin.id);
+    return { pin, needId: need?.id ?? null, label: need?.label ?? '', signal: classOfPin(pin) };
+  });
+  const wires = list.wires;
+  const nodes = joinNodes(wires);
+  const wiresAt = new Map<End, Wire[]>();
+  for (const wire of wires)
+    for (const end of [wire.from, wire.to]) {
+      const at = wiresAt.get(end);
+      if (at) at.push(wire);
+      else wiresAt.set(end, [wire]);
+    }
+  return {
+    needs,
+    cavities,
+    circuits,
+    wires,
+    nodes,
+    wireById: new Map(wires.map((wire) => [wire.id, wire])),
+    wiresAt,
+    nodeOf: new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const))),
+    devices: build.devices.flatMap((device) => {
+      const kind = build.kinds[device.kindId];
+      return kind ? [{ device, kind }] : [];
+    }),
+    labelOf: labeller(build, circuits),
+  };
+}

@@ -1,0 +1,136 @@
+import type { Build } from '../build/schema';
+import { circuitShapes, type CircuitShape } from './circuits';
+import { fuseFor, fuseRatings } from './fuse';
+import { carriedAmps, sizeFor, sizeForDrop, wireOhms, wireSizes, type Surroundings } from './wire';
+
+/** A circuit with its figures: load, fuse, wire and drop. */
+export interface Circuit extends CircuitShape {
+  readonly loadAmps: number;
+  readonly fuseAmps: number;
+  readonly fuseByPerson: boolean;
+  readonly squareMm: number;
+  readonly squareByPerson: boolean;
+  /** Size of each branch behind the splice: it too must outlast the fuse. */
+  readonly branchSquareMm: number;
+  /** Amperes the trunk carries in its bundle and ambient. */
+  readonly carriesAmps: number;
+  readonly branchCarriesAmps: number;
+  readonly lengthMetres: number;
+  readonly fuseDistanceMetres: number;
+  /** Volts lost from the source to the worst load, copper at 60 °C, contacts in. */
+  readonly dropVolts: number;
+  readonly worstLoad: string;
+}
+
+/** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
+export const CONTACT_OHMS = 0.005;
+export const POWER_CONTACT_OHMS = 0.001;
+/** A closed relay contact, ohms (common practice). */
+export const RELAY_CONTACT_OHMS = 0.003;
+/** A blade fuse loses about 0.1 V at its rating (common practice), so its resistance falls as the rating grows. */
+export const fuseOhms = (ratingAmps: number): number => 0.1 / ratingAmps;
+/** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
+export const LOADED_CELSIUS = 60;
+/** Amperes a relay winding draws at 13 V through 90 ohms (domain: 60-120 ohms). */
+export const RELAY_WINDING_OHMS = 90;
+
+/** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
+const BUNCHED = 3;
+/** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
+const POWER_BRANCH_CELSIUS = 60;
+
+export const surroundings = (build: Build): Surroundings => ({
+  loadedCircuits: BUNCHED,
+  ambientCelsius: Math.min(build.loom.zoneCelsius, POWER_BRANCH_CELSIUS),
+  wireCelsius: build.loom.wireCelsius,
+});
+
+function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number): Circuit {
+  const around = surroundings(build);
+  const loadAmps = shape.loads.reduce((sum, load) => sum + load.amps, 0) + downstreamAmps;
+  const fuseAmps = shape.choice.fuseAmps ?? fuseFor(loadAmps) ?? fuseRatings[fuseRatings.length - 1];
+  const lengthMetres =
+    shape.choice.lengthMetres ?? (shape.loads.length > 1 ? 1 : Math.max(0.5, shape.loads[0].branchMetres));
+  const fuseDistanceMetres = shape.choice.fuseDistanceMetres ?? 0.2;
+  // A lone load hangs straight on the trunk; several hang on branches behind a splice.
+  const branchOf = (metres: number) => (shape.loads.length > 1 ? Math.max(0.2, metres) : 0);
+  const branchSquareMm = sizeFor(fuseAmps, around, 0.5);
+  const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + 6 * POWER_CONTACT_OHMS;
+  const dropAt = (squareMm: number) => {
+    const shared = (wireOhms(squareMm, lengthMetres + fuseDistanceMetres, LOADED_CELSIUS) + fixedOhms) * loadAmps;
+    let worst = { volts: shared, name: shape.name };
+    for (const load of shape.loads) {
+      const volts = shared + wireOhms(branchSquareMm, branchOf(load.branchMetres), LOADED_CELSIUS) * load.amps;
+      if (volts > worst.volts) worst = { volts, name: load.name };
+    }
+    return worst;
+  };
+  const byDrop = sizeForDrop(loadAmps, lengthMetres, shape.limitVolts / 2, LOADED_CELSIUS);
+  let squareMm = shape.choice.squareMm ?? Math.max(sizeFor(fuseAmps, around, 0.5), byDrop ?? 0.5);
+  if (shape.choice.squareMm === undefined) {
+    // One or two sizes up mends what branches and contacts add; beyond that the person must shorten or split.
+    for (const size of wireSizes)
+      if (size.squareMm > squareMm && size.squareMm <= 10 && dropAt(squareMm).volts > shape.limitVolts)
+        squareMm = size.squareMm;
+  }
+  const drop = dropAt(squareMm);
+  return {
+    ...shape,
+    loadAmps,
+    fuseAmps,
+    fuseByPerson: shape.choice.fuseAmps !== undefined,
+    squareMm,
+    squareByPerson: shape.choice.squareMm !== undefined,
+    branchSquareMm,
+    carriesAmps: carriedAmps(squareMm, around),
+    branchCarriesAmps: carriedAmps(branchSquareMm, around),
+    lengthMetres,
+    fuseDistanceMetres,
+    dropVolts: drop.volts,
+    worstLoad: drop.name,
+  };
+}
+
+/** Sizes every circuit of a build. Circuits fed by the main relay count towards its load. */
+export function circuitsOf(build: Build): Circuit[] {
+  const shapes = circuitShapes(build);
+  const windingAmps = 13 / RELAY_WINDING_OHMS;
+  const onMain = shapes.filter((shape) => shape.source === 'main');
+  const windings = shapes.filter(
+    (shape) => shape.relay && shape.id !== 'main' && shape.relay.control !== 'key-run',
+  ).length;
+  const downstream = onMain.reduce((sum, shape) => sum + shape.loads.reduce((all, load) => all + load.amps, 0), 0);
+  return shapes.map((shape) =>
+    sizeCircuit(build, shape, shape.id === 'main' ? downstream + windings * windingAmps : 0),
+  );
+}
+
+export interface GroundFigure {
+  readonly place: 'battery' | 'head';
+  /** Return current of the ECU's own outputs, amperes. */
+  readonly amps: number;
+  readonly ohms: number;
+  readonly shiftVolts: number;
+  /** The shift as an error of a 0-5 V manifold signal whose sensor is grounded elsewhere, kPa on a 300 kPa span. */
+  readonly errorKpa: number;
+}
+
+/**
+ * Ground shift of both schools: the ECU's return current times the resistance it shares (its ground wires in parallel,
+ * and at the head also the engine strap, which carries the coils' and motors' return as well).
+ */
+export function groundFigures(
+  build: Build,
+  groundWires: number,
+  ecuReturnAmps: number,
+  strapAmps: number,
+): GroundFigure[] {
+  const wires = Math.max(1, groundWires);
+  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * CONTACT_OHMS;
+  return (['battery', 'head'] as const).map((place) => {
+    const ohms = (wireOhms(1.5, build.power.groundMetres[place] ?? 1, LOADED_CELSIUS) + 2 * CONTACT_OHMS) / wires;
+    const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
+    const shiftVolts = ohms * ecuReturnAmps + shared;
+    return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / 4) * 300 };
+  });
+}

@@ -1,0 +1,113 @@
+/**
+ * Copper wire: resistance, current carried and size choice.
+ * Sources: IEC 60028 (resistivity), IEC 60228 class 5 (maximum ohm/km at 20 °C), ASTM B258 (AWG), IEC 60364-5-52 table
+ * B.52.17 item 1 (bunching). Ampacity in free air is common practice for thin-wall automotive wire at 30 °C ambient.
+ */
+
+/** Resistivity of annealed copper at 20 °C, ohm metre (IEC 60028). */
+export const COPPER_OHM_METRE = 1.7241e-8;
+/** Temperature coefficient of copper, per kelvin (IEC 60028). */
+export const COPPER_PER_KELVIN = 0.00393;
+
+export interface WireSize {
+  readonly squareMm: number;
+  /** Maximum resistance at 20 °C, ohm per km. */
+  readonly ohmsPerKm: number;
+  /** Continuous current of one wire in free air at 30 °C, conductor at 105 °C, amperes (common practice). */
+  readonly amps: number;
+  /** Outer diameter over thin-wall insulation, mm (common practice). */
+  readonly outerMm: number;
+  readonly source: string;
+}
+
+const iec = 'IEC 60228 class 5';
+export const wireSizes: readonly WireSize[] = [
+  {
+    squareMm: 0.35,
+    ohmsPerKm: 54.4,
+    amps: 7,
+    outerMm: 1.3,
+    source: 'from memory (ISO 6722-1 thin wall; IEC 60228 class 5 starts at 0.5)',
+  },
+  { squareMm: 0.5, ohmsPerKm: 39.0, amps: 11, outerMm: 1.6, source: iec },
+  { squareMm: 0.75, ohmsPerKm: 26.0, amps: 14, outerMm: 1.9, source: iec },
+  { squareMm: 1, ohmsPerKm: 19.5, amps: 16.5, outerMm: 2.1, source: iec },
+  { squareMm: 1.5, ohmsPerKm: 13.3, amps: 21, outerMm: 2.4, source: iec },
+  { squareMm: 2.5, ohmsPerKm: 7.98, amps: 29, outerMm: 3.0, source: iec },
+  { squareMm: 4, ohmsPerKm: 4.95, amps: 39, outerMm: 3.7, source: iec },
+  { squareMm: 6, ohmsPerKm: 3.3, amps: 50, outerMm: 4.3, source: iec },
+  { squareMm: 10, ohmsPerKm: 1.91, amps: 70, outerMm: 6.0, source: iec },
+  { squareMm: 16, ohmsPerKm: 1.21, amps: 94, outerMm: 7.2, source: iec },
+  { squareMm: 25, ohmsPerKm: 0.78, amps: 130, outerMm: 8.7, source: iec },
+  { squareMm: 35, ohmsPerKm: 0.554, amps: 160, outerMm: 10.4, source: iec },
+  { squareMm: 50, ohmsPerKm: 0.386, amps: 200, outerMm: 12.2, source: iec },
+];
+
+/** The listed size, or null. */
+export const wireSize = (squareMm: number): WireSize | null =>
+  wireSizes.find((size) => size.squareMm === squareMm) ?? null;
+
+/** AWG conductor diameter in mm: d = 0.127 x 92^((36-n)/39) (ASTM B258). `gauge` 0 to 36; 00 is -1. */
+export const awgDiameterMm = (gauge: number): number => 0.127 * 92 ** ((36 - gauge) / 39);
+export const awgSquareMm = (gauge: number): number => (Math.PI / 4) * awgDiameterMm(gauge) ** 2;
+
+/** Ohms of a wire at a conductor temperature. Unlisted sizes use the resistivity of copper (IEC 60028). */
+export function wireOhms(squareMm: number, lengthMetres: number, celsius = 20): number {
+  const size = wireSize(squareMm);
+  const perMetre = size ? size.ohmsPerKm / 1000 : (COPPER_OHM_METRE * 1e6) / squareMm;
+  return perMetre * lengthMetres * (1 + COPPER_PER_KELVIN * (celsius - 20));
+}
+
+const grouping: readonly (readonly [number, number])[] = [
+  [1, 1],
+  [2, 0.8],
+  [3, 0.7],
+  [4, 0.65],
+  [5, 0.6],
+  [6, 0.57],
+  [7, 0.54],
+  [8, 0.52],
+  [9, 0.5],
+  [12, 0.45],
+  [16, 0.41],
+  [20, 0.38],
+];
+
+/** Grouping factor for loaded circuits bunched together (IEC 60364-5-52 B.52.17 item 1); 0.38 beyond 20. */
+export function groupingFactor(loadedCircuits: number): number {
+  let factor = 0.38;
+  for (const [count, value] of [...grouping].reverse()) if (loadedCircuits <= count) factor = value;
+  return factor;
+}
+
+/** sqrt((Tmax - Tamb) / (Tmax - Tref)); 0 when the ambient reaches the insulation's limit. */
+export function ambientFactor(maxCelsius: number, ambientCelsius: number, referenceCelsius = 30): number {
+  if (ambientCelsius >= maxCelsius) return 0;
+  return Math.sqrt((maxCelsius - ambientCelsius) / (maxCelsius - referenceCelsius));
+}
+
+export interface Surroundings {
+  readonly loadedCircuits: number;
+  readonly ambientCelsius: number;
+  readonly wireCelsius: number;
+}
+
+/** Continuous amperes a size carries in its bundle and ambient; 0 for an unlisted size. */
+export function carriedAmps(squareMm: number, around: Surroundings): number {
+  const size = wireSize(squareMm);
+  if (!size) return 0;
+  return size.amps * groupingFactor(around.loadedCircuits) * ambientFactor(around.wireCelsius, around.ambientCelsius);
+}
+
+/** Smallest listed size that carries `amps` there, or the largest when none does. */
+export function sizeFor(amps: number, around: Surroundings, atLeast = 0.35): number {
+  const found = wireSizes.find((size) => size.squareMm >= atLeast && carriedAmps(size.squareMm, around) >= amps);
+  return (found ?? wireSizes[wireSizes.length - 1]).squareMm;
+}
+
+/** Smallest listed size whose drop over a length stays within the limit, or null when none does. */
+export function sizeForDrop(amps: number, lengthMetres: number, limitVolts: number, celsius = 20): number | null {
+  return (
+    wireSizes.find((size) => amps * wireOhms(size.squareMm, lengthMetres, celsius) <= limitVolts)?.squareMm ?? null
+  );
+}

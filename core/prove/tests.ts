@@ -1,0 +1,160 @@
+import type { Build } from '../build/schema';
+import { neighbourCavities } from '../ecu/ecu';
+import { ecuEnd, groundEnd, parseEnd, type End } from '../netlist/ends';
+import type { Netlist, NetNode, Wire } from '../netlist/netlist';
+import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/plan';
+import { outputUses } from '../trigger/outputs';
+
+export interface ProveTest {
+  readonly id: string;
+  readonly kind: 'continuity' | 'isolation' | 'order';
+  /** The probe that stays. */
+  readonly hold: End;
+  /** The probe that moves. */
+  readonly touch: End;
+  readonly title: string;
+  /** Wires a right reading proves. */
+  readonly wireIds: readonly string[];
+  readonly unit: 'ohms' | 'cylinder';
+  /** Expected reading; null is an open line. */
+  readonly expected: number | null;
+  /** Highest reading called right (continuity), lowest (isolation). */
+  readonly limit: number;
+}
+
+/** Isolation readings at or above this are right, ohms (common practice: no reading on a hand meter's 1 MΩ range). */
+export const ISOLATED_OHMS = 1e6;
+
+/** Readings up to half as much again plus 0.3 ohm are right: contacts and a hand-held probe (common practice). */
+export const continuityLimit = (expectedOhms: number): number => Math.round((expectedOhms * 1.5 + 0.3) * 100) / 100;
+
+const isSink = (end: End) => ['gnd', 'bat', 'key'].includes(parseEnd(end).type);
+const typeOf = (end: End) => parseEnd(end).type;
+
+/** Wires between two ends of one node, depth first: a node is a tree of copper. */
+function copperBetween(net: Netlist, from: End, to: End): Wire[] {
+  const walk = (end: End, came: Wire | null): Wire[] | null => {
+    if (end === to) return [];
+    for (const wire of net.wiresAt.get(end) ?? []) {
+      if (wire === came) continue;
+      const rest = walk(wire.from === end ? wire.to : wire.from, wire);
+      if (rest) return [wire, ...rest];
+    }
+    return null;
+  };
+  return walk(from, null) ?? [];
+}
+
+function continuity(net: Netlist, hold: End, touch: End): ProveTest {
+  const wires = copperBetween(net, hold, touch);
+  const expected = wires.reduce(
+    (sum, wire) => sum + wire.ohms + 2 * (wire.circuitId ? POWER_CONTACT_OHMS : CONTACT_OHMS),
+    0,
+  );
+  return {
+    id: `c|${hold}|${touch}`,
+    kind: 'continuity',
+    hold,
+    touch,
+    title: `${net.labelOf(hold)} to ${net.labelOf(touch)}`,
+    wireIds: wires.map((wire) => wire.id),
+    unit: 'ohms',
+    expected,
+    limit: continuityLimit(expected),
+  };
+}
+
+const isolation = (net: Netlist, hold: End, touch: End): ProveTest => ({
+  id: `i|${hold}|${touch}`,
+  kind: 'isolation',
+  hold,
+  touch,
+  title: `${net.labelOf(hold)} against ${net.labelOf(touch)}`,
+  wireIds: [],
+  unit: 'ohms',
+  expected: null,
+  limit: ISOLATED_OHMS,
+});
+
+/** Tests with the probe held on one ECU cavity: its wires, then ground, then wired neighbours not yet paired. */
+function testsAtCavity(build: Build, net: Netlist, hold: End, node: NetNode, paired: Set<string>): ProveTest[] {
+  const tests: ProveTest[] = [];
+  const sink = node.ends.find(isSink);
+  const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && typeOf(end) !== 'splice');
+  for (const touch of touches) tests.push(continuity(net, hold, touch));
+  if (!sink) tests.push(isolation(net, hold, groundEnd('chassis')));
+  const pin = build.ecu.pins.find((one) => one.id === parseEnd(hold).owner)!;
+  const connector = build.ecu.connectors.find((one) => one.id === pin.connector);
+  if (!connector) return tests;
+  for (const cavity of neighbourCavities(connector, pin.cavity)) {
+    const other = ecuEnd(`${pin.connector}${cavity}`);
+    const otherNode = net.nodeOf.get(other);
+    if (!otherNode || otherNode === node) continue;
+    const key = hold < other ? `${hold}|${other}` : `${other}|${hold}`;
+    if (paired.has(key)) continue;
+    paired.add(key);
+    tests.push(isolation(net, hold, other));
+  }
+  return tests;
+}
+
+/** Tests of copper that ends on no ECU pin, held at its hub: battery, ground, relay, fuse. */
+function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
+  const rank = (end: End) => ['bat', 'key', 'gnd', 'relay', 'fuse', 'dev'].indexOf(typeOf(end));
+  const ends = node.ends
+    .filter((end) => typeOf(end) !== 'splice' && typeOf(end) !== 'ecu')
+    .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));
+  const [hub, ...rest] = ends;
+  if (!hub) return [];
+  const tests = rest.map((end) => continuity(net, hub, end));
+  return isSink(hub) || rest.length === 0 ? tests : [...tests, isolation(net, hub, groundEnd('chassis'))];
+}
+
+/**
+ * The test sheet of a netlist: every wire by continuity, every cavity against ground and its neighbours, in an order
+ * that keeps one probe still; then which cylinder each output must work, by the build's school.
+ */
+export function proveTests(build: Build, net: Netlist): ProveTest[] {
+  const paired = new Set<string>();
+  const tests: ProveTest[] = [];
+  const shared = new Set<NetNode>();
+  for (const { pin } of net.cavities) {
+    const hold = ecuEnd(pin.id);
+    const node = net.nodeOf.get(hold);
+    if (!node) continue;
+    const sunk = node.ends.some(isSink);
+    if (!sunk && shared.has(node)) {
+      // A second ECU cavity on the same copper is reached from the first.
+      continue;
+    }
+    shared.add(node);
+    tests.push(...testsAtCavity(build, net, hold, node, paired));
+  }
+  for (const node of net.nodes) if (!shared.has(node) || node.ends.some(isSink)) tests.push(...testsAtHub(net, node));
+  for (const use of outputUses(build, net.needs)) {
+    const touch = net.needs.find((need) => need.id === use.needId)!.end;
+    tests.push({
+      id: `o|${ecuEnd(use.pinId)}|${touch}`,
+      kind: 'order',
+      hold: ecuEnd(use.pinId),
+      touch,
+      title: `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output}, pin ${use.pinId}`,
+      wireIds: [],
+      unit: 'cylinder',
+      expected: use.means,
+      limit: 0,
+    });
+  }
+  return tests;
+}
+
+/** How often a probe must be moved: once for every end that differs from the test before. */
+export function probeMoves(tests: readonly Pick<ProveTest, 'hold' | 'touch'>[]): number {
+  let moves = 0;
+  let before: Pick<ProveTest, 'hold' | 'touch'> | null = null;
+  for (const test of tests) {
+    moves += before ? Number(test.hold !== before.hold) + Number(test.touch !== before.touch) : 2;
+    before = test;
+  }
+  return moves;
+}

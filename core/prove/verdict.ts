@@ -1,0 +1,92 @@
+import type { Build, Reading } from '../build/schema';
+import type { Netlist } from '../netlist/netlist';
+import { formatOhms } from '../units/format';
+import type { ProveTest } from './tests';
+
+export type VerdictCode = 'right' | 'open' | 'high' | 'joined' | 'leak' | 'below-leads' | 'wrong-cylinder';
+
+export interface Verdict {
+  readonly code: VerdictCode;
+  readonly right: boolean;
+  readonly sentence: string;
+}
+
+/** Over this a continuity reading is a bad crimp rather than a dirty probe, ohms (common practice). */
+export const BAD_CRIMP_OHMS = 12;
+
+const verdict = (code: VerdictCode, sentence: string): Verdict => ({ code, right: code === 'right', sentence });
+
+/**
+ * Judges a reading. `value` is what the meter shows, leads included, in the test's unit; null is an open line.
+ */
+export function judge(test: ProveTest, value: number | null, leadOhms: number): Verdict {
+  if (test.kind === 'order') {
+    if (value === test.expected) return verdict('right', `Right. Cylinder ${value} answers.`);
+    return verdict(
+      'wrong-cylinder',
+      `Cylinder ${value ?? 'none'} answered, cylinder ${test.expected ?? 'none'} was meant: this output's wire is crossed or in the wrong order.`,
+    );
+  }
+  if (test.kind === 'isolation') {
+    if (value === null || value >= test.limit) return verdict('right', 'Right. Nothing joins them.');
+    if (value <= 50)
+      return verdict(
+        'joined',
+        `Joined: ${formatOhms(value)}. A bridge, a crossed pin or pinched insulation. Part the halves and test again.`,
+      );
+    return verdict('leak', `A leak of ${formatOhms(value)}: moisture, or a device still plugged in.`);
+  }
+  if (value === null) return verdict('open', 'No connection: wrong cavity, a terminal pushed back, or a broken crimp.');
+  const ohms = value - leadOhms;
+  if (ohms < -0.05)
+    return verdict(
+      'below-leads',
+      `Less than the leads alone (${formatOhms(leadOhms)}): touch the probes together and set the leads again.`,
+    );
+  if (ohms <= test.limit) return verdict('right', 'Right. This wire is whole.');
+  if (ohms <= BAD_CRIMP_OHMS)
+    return verdict(
+      'high',
+      `High: ${formatOhms(ohms)} against ${formatOhms(test.expected)}. Press the probe harder; if it stays, look at the crimps.`,
+    );
+  return verdict(
+    'high',
+    `Far too high: ${formatOhms(ohms)}. A bad crimp, or the path goes through a device: unplug it.`,
+  );
+}
+
+export interface Progress {
+  readonly tests: number;
+  readonly right: number;
+  readonly wrong: number;
+  readonly wires: number;
+  readonly proved: ReadonlySet<string>;
+  /** Readings whose wire or test is no longer in the plan: proof that fell away. */
+  readonly fallen: readonly { readonly testId: string; readonly reading: Reading }[];
+}
+
+/** Where the proof stands. Readings are looked up by test; a changed end makes a new test, so its proof falls away. */
+export function progressOf(build: Build, net: Netlist, tests: readonly ProveTest[]): Progress {
+  const proved = new Set<string>();
+  const known = new Set(tests.map((test) => test.id));
+  let right = 0;
+  let wrong = 0;
+  for (const test of tests) {
+    const reading = build.prove.readings[test.id];
+    if (!reading) continue;
+    if (judge(test, reading.value, build.prove.leadOhms).right) {
+      right += 1;
+      for (const id of test.wireIds) proved.add(id);
+    } else wrong += 1;
+  }
+  return {
+    tests: tests.length,
+    right,
+    wrong,
+    wires: net.wires.length,
+    proved,
+    fallen: Object.entries(build.prove.readings).flatMap(([testId, reading]) =>
+      known.has(testId) ? [] : [{ testId, reading }],
+    ),
+  };
+}

@@ -1,0 +1,40 @@
+import type { Build } from '../build/schema';
+import { netlist, type Netlist } from '../netlist/netlist';
+import { busRules } from './bus';
+import { loomRules } from './loom';
+import { orderRules } from './order';
+import { planRules } from './plan';
+import { powerRules } from './power';
+import { runRule, type Finding, type Rule, type Severity } from './rule';
+import { sensorRules } from './sensors';
+import { triggerRules } from './trigger';
+
+/** Every design rule, family by family. */
+export const rules: readonly Rule[] = [
+  ...planRules,
+  ...orderRules,
+  ...triggerRules,
+  ...sensorRules,
+  ...powerRules,
+  ...loomRules,
+  ...busRules,
+];
+
+const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };
+
+/** All findings of a build, stops first, in rule order within a severity. */
+export function findingsOf(build: Build, net: Netlist = netlist(build)): Finding[] {
+  const context = { build, net, devices: net.devices };
+  return rules.flatMap((rule) => runRule(rule, context)).sort((a, b) => weight[a.severity] - weight[b.severity]);
+}
+
+export interface FindingCounts {
+  readonly stop: number;
+  readonly fix: number;
+  readonly note: number;
+}
+export const countFindings = (findings: readonly Finding[]): FindingCounts => ({
+  stop: findings.filter((one) => one.severity === 'stop').length,
+  fix: findings.filter((one) => one.severity === 'fix').length,
+  note: findings.filter((one) => one.severity === 'note').length,
+});

@@ -1,0 +1,201 @@
+import { call } from '../build/edits';
+import { parseEnd } from '../netlist/ends';
+import { trunkMillimetres } from '../loom/loom';
+import { sparesOf } from '../allot/allot';
+import { formatSquare, listWords, plural } from '../units/format';
+import type { Rule } from './rule';
+
+export const loomRules: Rule[] = [
+  {
+    id: 'LO-1',
+    family: 'Loom',
+    severity: 'fix',
+    title: 'Bundle thicker than its hole',
+    source: 'Bundle about 1.2 d √N with covering; common practice',
+    sheet: 'loom',
+    check: ({ build, net }) => {
+      const trunk = trunkMillimetres(build, net);
+      return trunk <= build.loom.holeMillimetres
+        ? []
+        : [
+            {
+              at: '',
+              detail: `The trunk is about ${trunk.toFixed(0)} mm in its covering; the hole is ${build.loom.holeMillimetres} mm.`,
+            },
+          ];
+    },
+  },
+  {
+    id: 'LO-2',
+    family: 'Loom',
+    severity: 'stop',
+    title: 'Insulation under the zone temperature',
+    source: 'Insulation class against ambient; common practice',
+    sheet: 'loom',
+    check: ({ build }) =>
+      build.loom.wireCelsius > build.loom.zoneCelsius
+        ? []
+        : [
+            {
+              at: '',
+              detail: `The loom runs through ${build.loom.zoneCelsius} °C; its insulation is rated ${build.loom.wireCelsius} °C.`,
+              remedy:
+                build.loom.zoneCelsius < 150
+                  ? { label: 'Use 150 °C wire', calls: [call('setLoom', { wireCelsius: 150 })] }
+                  : undefined,
+            },
+          ],
+  },
+  {
+    id: 'LO-3',
+    family: 'Loom',
+    severity: 'fix',
+    title: 'Sealed sleeve with nothing spare',
+    source: 'Nothing can be added to a sealed sleeve; common practice',
+    sheet: 'loom',
+    check: ({ build }) => {
+      if (build.loom.covering !== 'sealed') return [];
+      const spare = sparesOf(build).reduce((sum, one) => sum + one.pins.length, 0);
+      if (build.reserve > 0 && spare >= build.reserve) return [];
+      return [
+        {
+          at: '',
+          detail: `A sealed sleeve is closed once: lay spare wires first. ${plural(spare, 'cavity', 'cavities')} free, ${build.reserve} asked to keep.`,
+          remedy:
+            spare > 0
+              ? {
+                  label: `Keep ${Math.min(2, spare)} spare`,
+                  calls: [call('setReserve', { reserve: Math.min(2, spare) })],
+                }
+              : undefined,
+        },
+      ];
+    },
+  },
+  {
+    id: 'LO-4',
+    family: 'Loom',
+    severity: 'note',
+    title: 'Same colour and size twice in one connector',
+    source: 'Crossed at the bench sooner or later; common practice',
+    sheet: 'loom',
+    check: ({ build, net }) => {
+      const seen = new Map<string, string[]>();
+      for (const wire of net.wires) {
+        if (wire.signal === 'ground') continue;
+        for (const end of [wire.from, wire.to]) {
+          const { type, owner } = parseEnd(end);
+          if (type !== 'ecu') continue;
+          const key = `${owner.slice(0, 1)} ${wire.colour} ${wire.squareMm}`;
+          seen.set(key, [...(seen.get(key) ?? []), owner]);
+        }
+      }
+      return [...seen].flatMap(([key, pins]) => {
+        if (pins.length < 2) return [];
+        const [connector, colour, size] = key.split(' ');
+        return [
+          {
+            at: key,
+            where: { type: 'end' as const, end: `ecu:${pins[0]}` },
+            detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${formatSquare(Number(size))}. Change one, or label both ends.`,
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'LO-5',
+    family: 'Loom',
+    severity: 'note',
+    title: 'Blank plugs missing',
+    source: 'Plug every empty cavity of a sealed connector; common practice',
+    sheet: 'loom',
+    check: ({ build, net }) => {
+      if (build.loom.blanksFitted) return [];
+      const sealed = new Set(
+        build.ecu.connectors.filter((connector) => connector.sealed).map((connector) => connector.id),
+      );
+      const empty = net.cavities
+        .filter(({ pin }) => sealed.has(pin.connector) && !net.wiresAt.has(`ecu:${pin.id}`))
+        .map(({ pin }) => pin.id);
+      if (empty.length === 0) return [];
+      return [
+        {
+          at: '',
+          detail: `${plural(empty.length, 'empty cavity', 'empty cavities')} in a sealed connector: ${listWords(empty.slice(0, 6))}${empty.length > 6 ? ' and more' : ''}. Each needs a blank plug.`,
+          remedy: { label: 'Blanks are fitted', calls: [call('setLoom', { blanksFitted: true })] },
+        },
+      ];
+    },
+  },
+  {
+    id: 'LO-6',
+    family: 'Loom',
+    severity: 'stop',
+    title: 'Wire too thick for the terminal',
+    source: "Crimp range of the connector's terminals",
+    sheet: 'loom',
+    check: ({ build, net }) =>
+      net.wires.flatMap((wire) =>
+        [wire.from, wire.to].flatMap((end) => {
+          const { type, owner } = parseEnd(end);
+          const connector =
+            type === 'ecu' ? build.ecu.connectors.find((one) => one.id === owner.slice(0, 1)) : undefined;
+          if (!connector || wire.squareMm <= connector.maxSquareMm) return [];
+          return [
+            {
+              at: wire.id,
+              where: { type: 'wire' as const, wireId: wire.id },
+              detail: `${owner} takes up to ${formatSquare(connector.maxSquareMm)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
+            },
+          ];
+        }),
+      ),
+  },
+  {
+    id: 'LO-7',
+    family: 'Loom',
+    severity: 'note',
+    title: 'No service slack',
+    source: 'Length = route + slack + termination; common practice',
+    sheet: 'loom',
+    check: ({ build }) =>
+      build.loom.slackMetres >= 0.05
+        ? []
+        : [
+            {
+              at: '',
+              detail: `${build.loom.slackMetres} m of slack: no terminal can ever be cut off and crimped again.`,
+              remedy: { label: 'Allow 0.1 m', calls: [call('setLoom', { slackMetres: 0.1 })] },
+            },
+          ],
+  },
+  {
+    id: 'LO-8',
+    family: 'Loom',
+    severity: 'fix',
+    title: 'Twin connectors unlabelled',
+    source: 'Identical plugs within reach are crossed sooner or later; common practice',
+    sheet: 'loom',
+    check: ({ devices }) => {
+      const groups = new Map<string, (typeof devices)[number][]>();
+      for (const entry of devices)
+        if (entry.kind.twinRisk) groups.set(entry.kind.id, [...(groups.get(entry.kind.id) ?? []), entry]);
+      return [...groups.values()].flatMap((group) => {
+        const bare = group.filter(({ device }) => !device.labelled);
+        if (group.length < 2 || bare.length === 0) return [];
+        return [
+          {
+            at: group[0].kind.id,
+            where: { type: 'device' as const, deviceId: bare[0].device.id },
+            detail: `${plural(group.length, 'plug')} of ${group[0].kind.name.toLowerCase()} fit each other: label both halves, key them, or cut the branches to different lengths.`,
+            remedy: {
+              label: 'They are labelled',
+              calls: bare.map(({ device }) => call('editDevice', { deviceId: device.id, labelled: true })),
+            },
+          },
+        ];
+      });
+    },
+  },
+];

@@ -1,0 +1,176 @@
+import { sparesOf, whyOpen } from '../allot/allot';
+import { call } from '../build/edits';
+import { missSentence, serve } from '../ecu/ask';
+import { progressOf } from '../prove/verdict';
+import { proveTests } from '../prove/tests';
+import { listWords, plural } from '../units/format';
+import type { Rule } from './rule';
+
+export const planRules: Rule[] = [
+  {
+    id: 'PL-1',
+    family: 'Plan',
+    severity: 'stop',
+    title: 'Need without a pin',
+    source: "Capabilities of the ECU's pins",
+    sheet: 'allot',
+    check: ({ build, net }) => {
+      const open = net.needs.filter((need) => build.assignments[need.id] === undefined);
+      if (open.length === 0) return [];
+      if (open.length > 4)
+        return [
+          {
+            at: '',
+            title: `${open.length} needs without a pin`,
+            detail: `${listWords(open.slice(0, 3).map((need) => need.label))} and ${open.length - 3} more are not placed yet.`,
+            where: { type: 'need', needId: open[0].id },
+            remedy: { label: 'Allot the rest', calls: [call('allotAll', { keep: 'placed' })] },
+          },
+        ];
+      return open.map((need) => {
+        const why = whyOpen(build, need.id)!;
+        return {
+          at: need.id,
+          title: `${need.label} has no pin`,
+          detail: why.reason,
+          where: { type: 'need' as const, needId: need.id },
+          remedy:
+            why.rivals.length === 1 && why.pins.length > 0 && need.pair === null
+              ? {
+                  label: `Place it on ${why.pins[0]}`,
+                  calls: [call('assign', { needId: need.id, pinId: why.pins[0] })],
+                }
+              : undefined,
+        };
+      });
+    },
+  },
+  {
+    id: 'PL-2',
+    family: 'Plan',
+    severity: 'stop',
+    title: 'Pin cannot serve its need',
+    source: "Capabilities of the ECU's pins",
+    sheet: 'allot',
+    check: ({ build, net }) =>
+      net.needs.flatMap((need) => {
+        const pinId = build.assignments[need.id];
+        if (pinId === undefined) return [];
+        const pin = build.ecu.pins.find((one) => one.id === pinId);
+        const miss = pin ? serve(pin, need.ask).miss : null;
+        if (pin && !miss) return [];
+        return [
+          {
+            at: need.id,
+            where: { type: 'need' as const, needId: need.id },
+            detail: pin
+              ? `${need.label}: ${pin.id} ${missSentence(miss!, need.ask)}.`
+              : `${need.label} is on ${pinId}, which ${build.ecu.model} does not have.`,
+            remedy: {
+              label: `Free ${pinId}`,
+              calls: [call('lock', { needId: need.id, locked: false }), call('unassign', { needId: need.id })],
+            },
+          },
+        ];
+      }),
+  },
+  {
+    id: 'PL-3',
+    family: 'Plan',
+    severity: 'stop',
+    title: 'Pin used twice',
+    source: 'One cavity, one terminal',
+    sheet: 'allot',
+    check: ({ build, net }) => {
+      const holders = new Map<string, string[]>();
+      for (const need of net.needs) {
+        const pinId = build.assignments[need.id];
+        if (pinId !== undefined) holders.set(pinId, [...(holders.get(pinId) ?? []), need.id]);
+      }
+      return [...holders].flatMap(([pinId, ids]) => {
+        if (ids.length < 2) return [];
+        const labels = ids.map((id) => net.needs.find((need) => need.id === id)!.label);
+        return [
+          {
+            at: pinId,
+            where: { type: 'end' as const, end: `ecu:${pinId}` },
+            detail: `${pinId} is planned for ${listWords(labels)}.`,
+            remedy: { label: `Keep ${labels[0]}`, calls: ids.slice(1).map((needId) => call('unassign', { needId })) },
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'PL-4',
+    family: 'Plan',
+    severity: 'stop',
+    title: 'Pair split',
+    source: 'A half-bridge or differential input works as a pair only',
+    sheet: 'allot',
+    check: ({ build, net }) => {
+      const groups = new Map<string, (typeof net.needs)[number][]>();
+      for (const need of net.needs) if (need.pair) groups.set(need.pair, [...(groups.get(need.pair) ?? []), need]);
+      return [...groups].flatMap(([pair, needs]) => {
+        const pins = needs.map((need) => build.ecu.pins.find((pin) => pin.id === build.assignments[need.id]));
+        if (pins.some((pin) => !pin) || new Set(pins.map((pin) => pin!.pair ?? pin!.id)).size === 1) return [];
+        return [
+          {
+            at: pair,
+            where: { type: 'need' as const, needId: needs[0].id },
+            detail: `${listWords(needs.map((need) => need.label))} belong on one pair of the ECU; they are on ${listWords(pins.map((pin) => pin!.id))}.`,
+            remedy: {
+              label: 'Allot them anew',
+              calls: [
+                ...needs.map((need) => call('unassign', { needId: need.id })),
+                call('allotAll', { keep: 'placed' }),
+              ],
+            },
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'PL-5',
+    family: 'Plan',
+    severity: 'note',
+    title: 'Fewer spares than you asked for',
+    source: "The builder's own wish",
+    sheet: 'allot',
+    check: ({ build }) => {
+      const spare = sparesOf(build).reduce((sum, one) => sum + one.pins.length, 0);
+      return spare >= build.reserve
+        ? []
+        : [
+            {
+              at: '',
+              detail: `You asked to keep ${plural(build.reserve, 'pin')} for later; ${spare} ${spare === 1 ? 'is' : 'are'} left.`,
+            },
+          ];
+    },
+  },
+  {
+    id: 'PL-6',
+    family: 'Plan',
+    severity: 'fix',
+    title: 'Wire changed since it was proved',
+    source: 'A changed end makes a new wire; common practice: test every wire, the last one too',
+    sheet: 'prove',
+    check: ({ build, net }) => {
+      if (Object.keys(build.prove.readings).length === 0) return [];
+      const { fallen } = progressOf(build, net, proveTests(build, net));
+      if (fallen.length === 0) return [];
+      return [
+        {
+          at: '',
+          detail: `${plural(fallen.length, 'reading belongs', 'readings belong')} to a wire that is no longer in the plan: ${listWords(fallen.slice(0, 3).map(({ reading }) => reading.title))}${fallen.length > 3 ? ' and more' : ''}. Test the new wires.`,
+          remedy: {
+            label: 'Drop the old readings',
+            calls: [call('clearReading', { testIds: fallen.map(({ testId }) => testId) })],
+          },
+        },
+      ];
+    },
+  },
+];

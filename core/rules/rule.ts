@@ -1,0 +1,72 @@
+import type { Build } from '../build/schema';
+import type { EditCall } from '../build/edits';
+import type { DeviceKind } from '../devices/kind';
+import type { Device } from '../build/schema';
+import type { Selection } from '../netlist/run';
+import type { Netlist } from '../netlist/netlist';
+
+export type Severity = 'stop' | 'fix' | 'note';
+export type Family = 'Order' | 'Trigger' | 'Sensors' | 'Power' | 'Loom' | 'Bus and body' | 'Plan';
+
+/** The nine sheets, in order; a finding belongs to one. */
+export const sheetIds = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'] as const;
+export type SheetId = (typeof sheetIds)[number];
+
+export interface Remedy {
+  readonly label: string;
+  readonly calls: readonly EditCall[];
+}
+
+/** What a rule found. `id` is stable for the same place, so that it can be followed over time. */
+export interface Finding {
+  readonly id: string;
+  readonly rule: string;
+  readonly severity: Severity;
+  readonly title: string;
+  /** One sentence of why, with the figures. */
+  readonly detail: string;
+  readonly source: string;
+  readonly sheet: SheetId;
+  readonly where: Selection | null;
+  readonly remedy: Remedy | null;
+}
+
+export interface RuleContext {
+  readonly build: Build;
+  readonly net: Netlist;
+  readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
+}
+
+/** What a check returns for each place; the rule adds its own name and source. */
+export interface Hit {
+  /** Names the place within the rule; '' when there can be only one. */
+  readonly at: string;
+  readonly detail: string;
+  readonly title?: string;
+  readonly severity?: Severity;
+  readonly where?: Selection;
+  readonly remedy?: Remedy;
+}
+
+export interface Rule {
+  readonly id: string;
+  readonly family: Family;
+  readonly severity: Severity;
+  readonly title: string;
+  readonly source: string;
+  readonly sheet: SheetId;
+  readonly check: (context: RuleContext) => Hit[];
+}
+
+export const runRule = (rule: Rule, context: RuleContext): Finding[] =>
+  rule.check(context).map((hit) => ({
+    id: hit.at ? `${rule.id}:${hit.at}` : rule.id,
+    rule: rule.id,
+    severity: hit.severity ?? rule.severity,
+    title: hit.title ?? rule.title,
+    detail: hit.detail,
+    source: rule.source,
+    sheet: rule.sheet,
+    where: hit.where ?? null,
+    remedy: hit.remedy ?? null,
+  }));

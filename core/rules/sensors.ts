@@ -1,0 +1,245 @@
+import { call } from '../build/edits';
+import { trait, hasRole } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import { destinationOf } from '../netlist/destination';
+import { groundFigures } from '../power/plan';
+import { standardBarometerKpa } from '../sensing/sensing';
+import { formatAmps, formatVolts, listWords } from '../units/format';
+import type { Rule } from './rule';
+
+/** Reserve over the highest pressure wanted (domain: 10 %). */
+const RANGE_RESERVE = 1.1;
+
+export const sensorRules: Rule[] = [
+  {
+    id: 'SE-1',
+    family: 'Sensors',
+    severity: 'stop',
+    title: 'Temperature sensor without pull-up',
+    source: 'V = Vref R/(R + Rp): without Rp there is no reading',
+    sheet: 'allot',
+    check: ({ build, net, devices }) =>
+      devices.flatMap(({ device, kind }) => {
+        if (!trait(kind, 'ntc')) return [];
+        return net.needs
+          .filter((need) => need.deviceId === device.id)
+          .flatMap((need) => {
+            const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
+            if (!pin || pin.abilities.some((ability) => ability.pullUpOhms !== undefined)) return [];
+            return [
+              {
+                at: device.id,
+                where: { type: 'need' as const, needId: need.id },
+                detail: `${device.label} is on ${pin.id}, which has no pull-up: the reading stays at the end stop.`,
+                remedy: { label: 'Free the pin', calls: [call('unassign', { needId: need.id })] },
+              },
+            ];
+          });
+      }),
+  },
+  {
+    id: 'SE-2',
+    family: 'Sensors',
+    severity: 'fix',
+    title: 'Sensor grounded to the body',
+    source: 'Sensor grounds 10 mV; common practice',
+    sheet: 'feeds',
+    check: ({ build, devices }) =>
+      devices.flatMap(({ device, kind }) => {
+        if (!trait(kind, 'ntc') && !trait(kind, 'pressure') && !trait(kind, 'trigger') && !hasRole(kind, 'throttle'))
+          return [];
+        return kind.terminals.flatMap((terminal) => {
+          const destination = destinationOf(device, terminal);
+          if (destination.to !== 'ground' || terminal.destination.to !== 'sensor-ground') return [];
+          const shift = groundFigures(build, pinsOfKind(build.ecu, 'power-ground').length, 8, 15).find(
+            (figure) => figure.place === 'head',
+          )!;
+          return [
+            {
+              at: `${device.id}.${terminal.id}`,
+              where: { type: 'device' as const, deviceId: device.id },
+              detail: `${device.label} returns to ${destination.place === 'chassis' ? 'the body' : `the ${destination.place}`}: load current shifts it by about ${formatVolts(shift.shiftVolts)}, on a 300 kPa sensor ${shift.errorKpa.toFixed(1)} kPa.`,
+              remedy: {
+                label: 'Use the ECU sensor ground',
+                calls: [call('setDestination', { deviceId: device.id, terminalId: terminal.id, destination: null })],
+              },
+            },
+          ];
+        });
+      }),
+  },
+  {
+    id: 'SE-3',
+    family: 'Sensors',
+    severity: 'stop',
+    title: 'Manifold sensor under the boost target',
+    source: 'absolute = barometer + boost, 10 % reserve; barometer by ISO 2533',
+    sheet: 'survey',
+    check: ({ build, devices }) => {
+      const barometer = standardBarometerKpa(build.site.altitudeMetres);
+      const needed = (barometer + build.engine.boostKpa) * RANGE_RESERVE;
+      return devices.flatMap(({ device, kind }) => {
+        const pressure = trait(kind, 'pressure');
+        if (!pressure || pressure.measures !== 'manifold') return [];
+        const where = { type: 'device' as const, deviceId: device.id };
+        if (pressure.reference === 'gauge')
+          return [
+            {
+              at: device.id,
+              where,
+              title: 'Manifold sensor reads gauge pressure',
+              detail: `${device.label} reads zero at the barometer: the ECU wants absolute pressure, ${barometer.toFixed(0)} kPa at key-on here.`,
+            },
+          ];
+        if (build.engine.aspiration === 'boosted' && pressure.maxKpa < needed)
+          return [
+            {
+              at: device.id,
+              where,
+              detail: `${device.label} ends at ${pressure.maxKpa} kPa; ${barometer.toFixed(0)} + ${build.engine.boostKpa} kPa with 10 % reserve is ${needed.toFixed(0)} kPa.`,
+            },
+          ];
+        return [];
+      });
+    },
+  },
+  {
+    id: 'SE-4',
+    family: 'Sensors',
+    severity: 'stop',
+    title: '5 V supply over its budget',
+    source: "ECU maker's limit; near the limit from 90 % (common practice)",
+    sheet: 'feeds',
+    check: ({ build, devices }) => {
+      const pins = pinsOfKind(build.ecu, 'supply-5v');
+      return pins.flatMap((pin, bank) => {
+        const limit = pin.abilities.find((ability) => ability.kind === 'supply-5v')?.maxAmps;
+        const users = devices.flatMap(({ device, kind }) =>
+          kind.terminals.flatMap((terminal) => {
+            const destination = destinationOf(device, terminal);
+            return destination.to === 'supply-5v' && destination.bank % pins.length === bank
+              ? [{ device, amps: destination.milliamps / 1000 }]
+              : [];
+          }),
+        );
+        const amps = users.reduce((sum, user) => sum + user.amps, 0);
+        if (limit === undefined || amps <= limit * 0.9) return [];
+        const over = amps > limit;
+        return [
+          {
+            at: pin.id,
+            severity: over ? ('stop' as const) : ('fix' as const),
+            title: over ? undefined : '5 V supply near its limit',
+            where: { type: 'end' as const, end: `ecu:${pin.id}` },
+            detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'SE-5',
+    family: 'Sensors',
+    severity: 'fix',
+    title: 'Both tracks on one supply',
+    source: 'Drive-by-wire: separate supplies where possible; common practice',
+    sheet: 'feeds',
+    check: ({ build, devices }) => {
+      const count = pinsOfKind(build.ecu, 'supply-5v').length;
+      return devices.flatMap(({ device, kind }) => {
+        if (!hasRole(kind, 'pedal')) return [];
+        const banks = kind.terminals.flatMap((terminal) => {
+          const destination = destinationOf(device, terminal);
+          return destination.to === 'supply-5v'
+            ? [{ terminal, destination, bank: destination.bank % Math.max(1, count) }]
+            : [];
+        });
+        if (banks.length < 2 || new Set(banks.map((one) => one.bank)).size > 1) return [];
+        const other = { ...banks[1].destination, bank: (banks[0].destination.bank + 1) % 4 };
+        return [
+          {
+            at: device.id,
+            where: { type: 'device' as const, deviceId: device.id },
+            detail: `Both tracks of ${device.label} hang on one 5 V supply: one broken wire takes both away at once.${count < 2 ? ' This ECU has only one.' : ''}`,
+            remedy:
+              count < 2
+                ? undefined
+                : {
+                    label: 'Move track 2',
+                    calls: [
+                      call('setDestination', {
+                        deviceId: device.id,
+                        terminalId: banks[1].terminal.id,
+                        destination: other,
+                      }),
+                    ],
+                  },
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'SE-6',
+    family: 'Sensors',
+    severity: 'stop',
+    title: 'Wideband heater fed or grounded wrongly',
+    source: 'Heater ground to the power ground, heater feed switched; common practice',
+    sheet: 'feeds',
+    check: ({ devices }) =>
+      devices.flatMap(({ device, kind }) => {
+        if (!trait(kind, 'wideband')) return [];
+        return kind.terminals.flatMap((terminal) => {
+          const destination = destinationOf(device, terminal);
+          const where = { type: 'device' as const, deviceId: device.id };
+          const remedy = {
+            label: 'Set it right',
+            calls: [call('setDestination', { deviceId: device.id, terminalId: terminal.id, destination: null })],
+          };
+          if (destination.to === 'feed' && destination.feed === 'permanent')
+            return [
+              {
+                at: `${device.id}.feed`,
+                where,
+                remedy,
+                detail: `${device.label} is fed permanently: it heats with the engine off, drains the battery and cracks the sensor.`,
+              },
+            ];
+          if (destination.to === 'sensor-ground' && terminal.destination.to === 'ground')
+            return [
+              {
+                at: `${device.id}.ground`,
+                where,
+                remedy,
+                detail: `The heater of ${device.label} returns through the sensor ground: about 1 A through it shifts every sensor.`,
+              },
+            ];
+          return [];
+        });
+      }),
+  },
+  {
+    id: 'SE-7',
+    family: 'Sensors',
+    severity: 'fix',
+    title: 'Knock sensor unshielded',
+    source: 'Shielded pair, shield at one end; common practice',
+    sheet: 'loom',
+    check: ({ devices }) =>
+      devices.flatMap(({ device, kind }) =>
+        hasRole(kind, 'knock') && device.shield !== 'ecu-end'
+          ? [
+              {
+                at: device.id,
+                where: { type: 'device' as const, deviceId: device.id },
+                detail: `${device.label}: millivolts beside coil wires need a shield, earthed at the ECU end only.`,
+                remedy: {
+                  label: 'Shield at the ECU end',
+                  calls: [call('editDevice', { deviceId: device.id, shield: 'ecu-end' })],
+                },
+              },
+            ]
+          : [],
+      ),
+  },
+];

@@ -1,0 +1,209 @@
+import type { Build } from '../build/schema';
+import { faultId, type Fault } from '../circuit/faults';
+import { trait } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import { deviceEnd, ecuEnd, parseEnd, relayEnd, type End } from '../netlist/ends';
+import type { Netlist, Wire } from '../netlist/netlist';
+import { runOf } from '../netlist/run';
+import { triggerSensor } from '../trigger/fit';
+import { formatOhms } from '../units/format';
+import type { Symptom } from './symptoms';
+
+export interface Hypothesis {
+  readonly id: string;
+  readonly fault: Fault;
+  readonly title: string;
+  /** Place to look at. */
+  readonly where: End | null;
+  /** Relative weight before any reading (common practice: fuses and grounds first). */
+  readonly prior: number;
+  /** True when the fault lies in the device or a setting, so that the symptom follows of itself. */
+  readonly direct: boolean;
+}
+
+/** Everything a symptom can hang on: ends and wires of its supply, ground, signal and relay. */
+export interface Cone {
+  readonly seeds: readonly End[];
+  readonly ends: readonly End[];
+  readonly wires: readonly Wire[];
+  readonly circuits: readonly string[];
+}
+
+function seedsOf(build: Build, net: Netlist, symptom: Symptom): End[] {
+  const terminals = (deviceId: string) =>
+    (net.devices.find(({ device }) => device.id === deviceId)?.kind.terminals ?? []).map((terminal) =>
+      deviceEnd(deviceId, terminal.id),
+    );
+  const grounds = pinsOfKind(build.ecu, 'power-ground').map((pin) => ecuEnd(pin.id));
+  const ownFeeds = [...pinsOfKind(build.ecu, 'switched'), ...pinsOfKind(build.ecu, 'permanent')].map((pin) =>
+    ecuEnd(pin.id),
+  );
+  if (symptom.type === 'ecu-dead') return [...ownFeeds, ...grounds];
+  if (symptom.type === 'no-sync')
+    return (['crank', 'cam'] as const).flatMap((shaft) => {
+      const sensor = triggerSensor(build, shaft);
+      return sensor ? terminals(sensor.device.id) : [];
+    });
+  return symptom.deviceId ? terminals(symptom.deviceId) : [];
+}
+
+export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
+  const seeds = seedsOf(build, net, symptom);
+  const queue = [...seeds];
+  const seen = new Set<End>();
+  const ends = new Set<End>();
+  const wires = new Map<string, Wire>();
+  const circuits = new Set<string>();
+  while (queue.length > 0) {
+    const seed = queue.shift()!;
+    if (seen.has(seed)) continue;
+    seen.add(seed);
+    const run = runOf(net, { type: 'end', end: seed });
+    if (!run) continue;
+    for (const wire of run.wires) wires.set(wire.id, wire);
+    for (const hop of run.hops) {
+      ends.add(hop.end);
+      const { type, owner } = parseEnd(hop.end);
+      if ((type === 'fuse' || type === 'relay') && net.circuits.some((one) => one.id === owner)) {
+        circuits.add(owner);
+        if (type === 'relay') queue.push(relayEnd(owner, '85'), relayEnd(owner, '86'), relayEnd(owner, '87'));
+      }
+    }
+  }
+  return { seeds, ends: [...ends], wires: [...wires.values()], circuits: [...circuits] };
+}
+
+function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
+  const title = `${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`;
+  const ground = wire.signal === 'ground';
+  const hypothesis = (fault: Fault, words: string, prior: number): Hypothesis => ({
+    id: faultId(fault),
+    fault,
+    title: words,
+    where: wire.to,
+    prior,
+    direct: false,
+  });
+  return [
+    hypothesis(
+      { type: 'open', wireId: wire.id },
+      ground ? `Ground missing: ${title}` : `Wire open: ${title}`,
+      ground ? 2 : 1,
+    ),
+    hypothesis(
+      { type: 'resistive', wireId: wire.id, ohms: 10 },
+      `Bad contact, about ${formatOhms(10)}: ${title}`,
+      ground ? 1 : 0.5,
+    ),
+    ...(ground ? [] : [hypothesis({ type: 'short-to-ground', wireId: wire.id }, `Shorted to the body: ${title}`, 0.3)]),
+  ];
+}
+
+/** Signal wires of devices whose plugs fit each other: each pair may be crossed. */
+function crossedHypotheses(net: Netlist, deviceId: string): Hypothesis[] {
+  const mine = net.devices.find(({ device }) => device.id === deviceId);
+  if (!mine?.kind.twinRisk) return [];
+  const signal = (id: string) => net.wires.find((wire) => wire.needId !== null && wire.deviceId === id);
+  const own = signal(deviceId);
+  return net.devices.flatMap(({ device, kind }): Hypothesis[] => {
+    const other = signal(device.id);
+    if (kind.id !== mine.kind.id || device.id === deviceId || !own || !other) return [];
+    const fault: Fault = { type: 'crossed', wireIds: [own.id, other.id] };
+    const labelled = device.labelled && mine.device.labelled;
+    return [
+      {
+        id: faultId(fault),
+        fault,
+        title: `Plugs crossed: ${mine.device.label} and ${device.label}`,
+        where: other.to,
+        prior: labelled ? 0.2 : 1,
+        direct: true,
+      },
+    ];
+  });
+}
+
+/** Every fault worth considering for a symptom, with its prior. */
+export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): Hypothesis[] {
+  const found: Hypothesis[] = cone.wires.flatMap((wire) => wireHypotheses(net, wire));
+  const add = (fault: Fault, title: string, where: End | null, prior: number, direct = false) =>
+    found.push({ id: faultId(fault), fault, title, where, prior, direct });
+  for (const circuitId of cone.circuits) {
+    const circuit = net.circuits.find((one) => one.id === circuitId)!;
+    add(
+      { type: 'blown-fuse', circuitId },
+      `${circuit.name} fuse blown, ${circuit.fuseAmps} A`,
+      `fuse:${circuitId}.2`,
+      3,
+    );
+    if (!circuit.relay) continue;
+    add(
+      { type: 'relay-stuck-open', circuitId },
+      `${circuit.name} relay: contact does not close`,
+      relayEnd(circuitId, '87'),
+      0.8,
+    );
+    add(
+      { type: 'relay-winding-open', circuitId },
+      `${circuit.name} relay: winding open`,
+      relayEnd(circuitId, '86'),
+      0.4,
+    );
+  }
+  for (const end of cone.ends) {
+    const { type, owner } = parseEnd(end);
+    if (type !== 'ecu') continue;
+    const cavity = net.cavities.find(({ pin }) => pin.id === owner);
+    const need = net.needs.find((one) => one.id === cavity?.needId);
+    if (!need) continue;
+    const drives = ['injector', 'low-side', 'ignition-logic', 'ignition-driver', 'half-bridge'].includes(need.ask.kind);
+    if (drives)
+      add(
+        { type: 'not-driven', pinId: owner },
+        `${owner} is not driven: function not set, or an interlock not satisfied`,
+        end,
+        2,
+      );
+    if (need.ask.pullUp || need.ask.kind === 'hall')
+      add({ type: 'no-pull-up', pinId: owner }, `Pull-up at ${owner} missing or turned off`, end, 1);
+  }
+  const devices = new Set(cone.seeds.flatMap((end) => (parseEnd(end).type === 'dev' ? [parseEnd(end).owner] : [])));
+  for (const deviceId of devices) {
+    const { device } = net.devices.find((entry) => entry.device.id === deviceId)!;
+    add(
+      { type: 'device-open', deviceId },
+      `${device.label} itself is open`,
+      cone.seeds.find((end) => parseEnd(end).owner === deviceId)!,
+      0.8,
+      true,
+    );
+    add(
+      { type: 'device-shorted', deviceId },
+      `${device.label} itself is shorted`,
+      cone.seeds.find((end) => parseEnd(end).owner === deviceId)!,
+      0.3,
+      true,
+    );
+    found.push(...crossedHypotheses(net, deviceId));
+  }
+  if (symptom.type === 'no-sync') {
+    const crank = triggerSensor(build, 'crank');
+    add(
+      { type: 'setting', setting: 'wrong-wheel' },
+      'The ECU is set to another wheel than the one fitted',
+      null,
+      3,
+      true,
+    );
+    if (crank && trait(crank.kind, 'trigger')?.sensor === 'vr')
+      add(
+        { type: 'setting', setting: 'leads-swapped' },
+        'VR leads swapped: the zero crossing used is the wrong one',
+        null,
+        crank.device.terminalsConfirmed ? 0.7 : 2,
+        true,
+      );
+    add({ type: 'setting', setting: 'wrong-edge' }, 'Trigger edge set the wrong way', null, 1, true);
+  }
+  return [...new Map(found.map((one) => [one.id, one])).values()];
+}

@@ -1,0 +1,34 @@
+import { hasRole, trait } from '../devices/kind';
+import type { Netlist } from '../netlist/netlist';
+
+export interface Symptom {
+  readonly id: string;
+  readonly title: string;
+  readonly type: 'ecu-dead' | 'no-sync' | 'dead' | 'wrong-reading';
+  readonly deviceId: string | null;
+}
+
+/** What can be seen to go wrong on this build: the ECU, the trigger, each thing that should work, each sensor. */
+export function symptomsOf(net: Netlist): Symptom[] {
+  const general: Symptom[] = [
+    { id: 'ecu-dead', title: 'The ECU does not wake', type: 'ecu-dead', deviceId: null },
+    { id: 'no-sync', title: 'It cranks, but the ECU shows no speed or loses sync', type: 'no-sync', deviceId: null },
+  ];
+  const devices = net.devices.flatMap(({ device, kind }): Symptom[] => {
+    const needs = net.needs.filter((need) => need.deviceId === device.id);
+    const feeds = kind.terminals.some((terminal) => terminal.destination.to === 'feed');
+    if (trait(kind, 'trigger')) return [];
+    if (trait(kind, 'coil'))
+      return [{ id: `dead:${device.id}`, title: `No spark: ${device.label}`, type: 'dead', deviceId: device.id }];
+    if (trait(kind, 'injector'))
+      return [{ id: `dead:${device.id}`, title: `No fuel: ${device.label}`, type: 'dead', deviceId: device.id }];
+    if (needs.some((need) => need.ask.kind === 'analog') && !trait(kind, 'wideband'))
+      return [
+        { id: `wrong:${device.id}`, title: `${device.label} reads wrong`, type: 'wrong-reading', deviceId: device.id },
+      ];
+    if (feeds || hasRole(kind, 'starter'))
+      return [{ id: `dead:${device.id}`, title: `${device.label} does not work`, type: 'dead', deviceId: device.id }];
+    return [];
+  });
+  return [...general, ...devices];
+}

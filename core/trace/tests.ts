@@ -1,0 +1,140 @@
+import type { Build } from '../build/schema';
+import type { CircuitState } from '../circuit/model';
+import { stateWords } from '../circuit/model';
+import { ecuEnd, groundEnd, parseEnd, type End } from '../netlist/ends';
+import type { Netlist } from '../netlist/netlist';
+import { triggerSensor } from '../trigger/fit';
+import { teethPerTurn } from '../trigger/wheel';
+import type { Cone } from './hypotheses';
+import type { Symptom } from './symptoms';
+
+export interface TraceTest {
+  readonly id: string;
+  readonly mode: 'volts' | 'ohms' | 'count' | 'answer';
+  readonly state: CircuitState;
+  readonly plus: End;
+  readonly minus: End;
+  readonly title: string;
+  readonly how: string;
+  readonly unit: string;
+  /** Time to take it: access and unplugging (common practice). */
+  readonly minutes: number;
+}
+
+const accessMinutes: Record<string, number> = { bat: 1, fuse: 1, relay: 2, dev: 3, ecu: 4, gnd: 2, key: 3 };
+
+/** The state in which a symptom shows. */
+export const stateOf = (symptom: Symptom): CircuitState => (symptom.type === 'dead' ? 'outputs-on' : 'key-on');
+
+/** Everything worth measuring for a symptom: volts along its runs, ohms through them, and what the eye can count. */
+export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): TraceTest[] {
+  const state = stateOf(symptom);
+  const reference = groundEnd('battery');
+  const tests: TraceTest[] = [];
+  const minutes = (...ends: End[]) => Math.max(...ends.map((end) => accessMinutes[parseEnd(end).type] ?? 5));
+  for (const end of cone.ends) {
+    const { type } = parseEnd(end);
+    if (type === 'splice' || end === reference) continue;
+    if (type !== 'gnd')
+      tests.push({
+        id: `v|${state}|${end}`,
+        mode: 'volts',
+        state,
+        plus: end,
+        minus: reference,
+        title: `Volts at ${net.labelOf(end)}`,
+        how: `Black probe on battery negative, ${stateWords[state]}.`,
+        unit: 'V',
+        minutes: minutes(end),
+      });
+  }
+  for (const wire of cone.wires) {
+    if ([wire.from, wire.to].some((end) => parseEnd(end).type === 'splice')) continue;
+    tests.push({
+      id: `r|${wire.id}`,
+      mode: 'ohms',
+      state: 'unplugged',
+      plus: wire.from,
+      minus: wire.to,
+      title: `Ohms from ${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`,
+      how: 'Battery off, ECU unplugged.',
+      unit: 'Ω',
+      minutes: minutes(wire.from, wire.to) + 2,
+    });
+  }
+  const pins = cone.ends.filter((end) => parseEnd(end).type === 'ecu');
+  for (const [i, plus] of pins.entries())
+    for (const minus of pins.slice(i + 1))
+      tests.push({
+        id: `r|${plus}|${minus}`,
+        mode: 'ohms',
+        state: 'unplugged',
+        plus,
+        minus,
+        title: `Ohms between ${net.labelOf(plus)} and ${net.labelOf(minus)} at the ECU plug`,
+        how: 'Battery off, ECU unplugged, devices plugged in.',
+        unit: 'Ω',
+        minutes: 4,
+      });
+  if (symptom.type === 'no-sync') tests.push(...triggerTests(build));
+  if (symptom.deviceId && net.devices.some(({ device, kind }) => device.id === symptom.deviceId && kind.twinRisk))
+    tests.push({
+      id: `a|own-plug|${symptom.deviceId}`,
+      mode: 'answer',
+      state,
+      plus: cone.seeds[0],
+      minus: reference,
+      title: 'Does its own output test work this part and no other?',
+      how: 'Run the output test of this cylinder and watch which part answers. 1 is yes, 0 is no.',
+      unit: '1 or 0',
+      minutes: 2,
+    });
+  return [...new Map(tests.map((test) => [test.id, test])).values()];
+}
+
+function triggerTests(build: Build): TraceTest[] {
+  const sensor = triggerSensor(build, 'crank');
+  const end = ecuEnd(build.ecu.pins[0].id);
+  const ask = (id: string, mode: 'count' | 'answer', title: string, how: string, minutes: number): TraceTest => ({
+    id,
+    mode,
+    state: 'cranking',
+    plus: end,
+    minus: groundEnd('battery'),
+    title,
+    how,
+    unit: mode === 'count' ? 'teeth' : '1 or 0',
+    minutes,
+  });
+  return [
+    ...(build.trigger.crankWheel
+      ? [
+          ask(
+            'n|teeth',
+            'count',
+            'Teeth counted on the crank wheel',
+            `Turn the crank by hand and count; the ECU is set to ${teethPerTurn(build.trigger.crankWheel)}.`,
+            15,
+          ),
+        ]
+      : []),
+    ...(sensor?.sensor === 'vr'
+      ? [
+          ask(
+            'a|swap-leads',
+            'answer',
+            'Does sync come with the two VR leads exchanged?',
+            'Exchange them at the sensor plug, crank again. 1 is yes, 0 is no.',
+            10,
+          ),
+        ]
+      : []),
+    ask(
+      'a|swap-edge',
+      'answer',
+      'Does sync come with the other edge chosen?',
+      'Change the edge in the ECU, crank again. 1 is yes, 0 is no.',
+      3,
+    ),
+  ];
+}

@@ -1,0 +1,263 @@
+import type { Build, TraceCase } from '../build/schema';
+import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
+import { parseEnd } from '../netlist/ends';
+import type { Netlist } from '../netlist/netlist';
+import { teethPerTurn } from '../trigger/wheel';
+import { formatOhms, formatVolts } from '../units/format';
+import { coneOf, hypothesesFor, type Hypothesis } from './hypotheses';
+import { symptomsOf, type Symptom } from './symptoms';
+import { testsFor, type TraceTest } from './tests';
+
+/**
+ * Fault tracing by Bayes' rule: prior by experience, likelihood of each reading from the circuit solved with the fault
+ * in it. Readings are taken as independent given the fault; a flat hypothesis stands for what the model does not hold.
+ */
+export interface Candidate {
+  readonly id: string;
+  readonly title: string;
+  readonly where: string | null;
+  readonly probability: number;
+  /** One sentence a reading: what this fault predicts against what was measured. */
+  readonly evidence: readonly { readonly sentence: string; readonly agrees: boolean }[];
+  /** The untaken test that best tells it from the next candidate. */
+  readonly tellApart: { readonly test: TraceTest; readonly here: string; readonly next: string } | null;
+}
+
+export interface NextTest {
+  readonly test: TraceTest;
+  /** Expected information, bits. */
+  readonly bits: number;
+  readonly expectedHealthy: string;
+}
+
+export interface TraceAnswer {
+  readonly symptom: Symptom;
+  readonly candidates: readonly Candidate[];
+  readonly next: readonly NextTest[];
+  readonly tests: readonly TraceTest[];
+  readonly solved: number;
+}
+
+/** A prediction: a number, null for an open line, or undefined when the model cannot say. */
+type Predicted = number | null | undefined;
+
+const NOT_HELD = 'not-in-the-model';
+/** Weight of 'something else', and how likely it makes any reading. */
+const ELSE_PRIOR = 0.5;
+const ELSE_LIKELIHOOD = 0.15;
+/** A fault that would not cause the symptom keeps this share of its prior: symptoms are misread. */
+const UNEXPLAINED = 0.02;
+const FLOOR = 0.004;
+
+/** Spread of an honest reading: meter, contact and part tolerance (common practice). */
+function spread(mode: TraceTest['mode'], value: number): number {
+  if (mode === 'volts') return Math.max(0.2, 0.06 * Math.abs(value));
+  if (mode === 'ohms') return Math.max(0.3, 0.12 * Math.abs(value));
+  return 0.3;
+}
+
+function likelihood(mode: TraceTest['mode'], predicted: Predicted, measured: number | null): number {
+  if (predicted === undefined) return ELSE_LIKELIHOOD;
+  if (predicted === null || measured === null) return predicted === measured ? 0.9 : FLOOR;
+  const z = (measured - predicted) / spread(mode, predicted);
+  return Math.max(FLOOR, 0.9 * Math.exp(-0.5 * z * z));
+}
+
+const words = (test: TraceTest, value: Predicted): string => {
+  if (value === undefined) return 'anything';
+  if (test.mode === 'volts') return value === null ? 'no reading' : formatVolts(value);
+  if (test.mode === 'ohms') return formatOhms(value);
+  if (test.mode === 'answer') return value === 1 ? 'yes' : 'no';
+  return `${value} teeth`;
+};
+
+/** Solves each fault once a state and remembers it. */
+class Bench {
+  private readonly solutions = new Map<string, Solution>();
+  solved = 0;
+
+  constructor(
+    private readonly build: Build,
+    private readonly net: Netlist,
+  ) {}
+
+  private solution(hypothesis: Hypothesis | null, state: CircuitState): Solution {
+    const fault = hypothesis && hypothesis.fault.type !== 'setting' ? hypothesis.fault : null;
+    const key = `${state}|${fault && hypothesis ? hypothesis.id : ''}`;
+    const known = this.solutions.get(key);
+    if (known) return known;
+    const solution = solveCircuit(this.build, this.net, state, fault);
+    this.solutions.set(key, solution);
+    this.solved += 1;
+    return solution;
+  }
+
+  predict(test: TraceTest, hypothesis: Hypothesis | null): Predicted {
+    const fault = hypothesis?.fault;
+    switch (test.mode) {
+      case 'volts':
+        return voltsBetween(this.solution(hypothesis, test.state), test.plus, test.minus);
+      case 'ohms':
+        return ohmsBetween(this.solution(hypothesis, test.state), test.plus, test.minus);
+      case 'count': {
+        const wheel = this.build.trigger.crankWheel;
+        if (!wheel || (fault?.type === 'setting' && fault.setting === 'wrong-wheel')) return undefined;
+        return teethPerTurn(wheel);
+      }
+      case 'answer':
+        if (test.id === 'a|swap-leads') return fault?.type === 'setting' && fault.setting === 'leads-swapped' ? 1 : 0;
+        if (test.id === 'a|swap-edge') return fault?.type === 'setting' && fault.setting === 'wrong-edge' ? 1 : 0;
+        return hypothesis === null || (fault?.type !== 'crossed' && fault?.type !== 'not-driven' && !hypothesis.direct)
+          ? undefined
+          : 0;
+    }
+  }
+}
+
+/** Whether a fault makes the symptom show: judged by the device's own terminals, or the ECU's waking. */
+function explains(bench: Bench, hypothesis: Hypothesis, symptom: Symptom, probes: readonly TraceTest[]): boolean {
+  if (hypothesis.direct) return true;
+  return probes.some((probe) => {
+    const [healthy, faulty] = [bench.predict(probe, null), bench.predict(probe, hypothesis)];
+    if (healthy === undefined || faulty === undefined || healthy === faulty) return false;
+    if (healthy === null || faulty === null) return true;
+    const share = symptom.type === 'wrong-reading' ? 0.04 : 0.12;
+    return Math.abs(healthy - faulty) > Math.max(probe.mode === 'volts' ? 0.12 : 0.5, share * Math.abs(healthy));
+  });
+}
+
+/** Bits a test is expected to give: entropy of its outcomes, faults with like predictions counted as one outcome. */
+function informationOf(test: TraceTest, predictions: readonly Predicted[], weights: readonly number[]): number {
+  const clusters: { value: Predicted; weight: number }[] = [];
+  predictions.forEach((value, i) => {
+    const home = clusters.find(
+      (cluster) =>
+        cluster.value === value ||
+        (typeof cluster.value === 'number' &&
+          typeof value === 'number' &&
+          Math.abs(cluster.value - value) <= 2 * spread(test.mode, cluster.value)),
+    );
+    if (home) home.weight += weights[i];
+    else clusters.push({ value, weight: weights[i] });
+  });
+  return clusters.reduce((bits, { weight }) => (weight > 0 ? bits - weight * Math.log2(weight) : bits), 0);
+}
+
+function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonly string[], net: Netlist): TraceTest[] {
+  const volts = tests.filter((test) => test.mode === 'volts');
+  if (symptom.type === 'wrong-reading') {
+    const needs = net.needs.filter((need) => need.deviceId === symptom.deviceId).map((need) => need.id);
+    const pins = new Set(
+      net.cavities.filter((cavity) => cavity.needId && needs.includes(cavity.needId)).map(({ pin }) => `ecu:${pin.id}`),
+    );
+    return volts.filter((test) => pins.has(test.plus));
+  }
+  const own = volts.filter((test) => seeds.includes(test.plus));
+  return symptom.type === 'no-sync'
+    ? [
+        ...own,
+        ...tests.filter(
+          (test) => test.mode === 'ohms' && parseEnd(test.plus).type === 'ecu' && parseEnd(test.minus).type === 'ecu',
+        ),
+      ]
+    : own;
+}
+
+export interface TraceProgress {
+  (done: number, of: number): void;
+}
+
+/** Ranks the faults behind a symptom against the readings taken. `null` for a symptom this build does not have. */
+export function traceFaults(
+  build: Build,
+  net: Netlist,
+  one: Pick<TraceCase, 'symptomId' | 'readings'>,
+  onProgress: TraceProgress = () => {},
+): TraceAnswer | null {
+  const symptom = symptomsOf(net).find((candidate) => candidate.id === one.symptomId);
+  if (!symptom) return null;
+  const cone = coneOf(build, net, symptom);
+  const tests = testsFor(build, net, symptom, cone);
+  const hypotheses = hypothesesFor(build, net, symptom, cone);
+  const bench = new Bench(build, net);
+  const probes = probesFor(symptom, tests, cone.seeds, net);
+  const taken = one.readings.flatMap((reading) => {
+    const test = tests.find((candidate) => candidate.id === reading.testId);
+    return test ? [{ test, value: reading.value }] : [];
+  });
+  const weighed = hypotheses.map((hypothesis, index) => {
+    onProgress(index, hypotheses.length);
+    const weight = taken.reduce(
+      (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, hypothesis), value),
+      hypothesis.prior * (explains(bench, hypothesis, symptom, probes) ? 1 : UNEXPLAINED),
+    );
+    return { hypothesis, weight };
+  });
+  const elseWeight = ELSE_PRIOR * ELSE_LIKELIHOOD ** taken.length;
+  const total = weighed.reduce((sum, { weight }) => sum + weight, elseWeight);
+  const ranked = weighed
+    .map(({ hypothesis, weight }) => ({ hypothesis, probability: weight / total }))
+    .sort((a, b) => b.probability - a.probability);
+  const lively = ranked.filter(({ probability }) => probability > 0.002).slice(0, 40);
+  const untaken = tests.filter((test) => !taken.some((reading) => reading.test.id === test.id));
+  const table = untaken.map((test) => ({
+    test,
+    predictions: lively.map(({ hypothesis }) => bench.predict(test, hypothesis)),
+  }));
+  const mass = lively.reduce((sum, { probability }) => sum + probability, 0) || 1;
+  const weights = lively.map(({ probability }) => probability / mass);
+  const next = table
+    .map(({ test, predictions }) => ({
+      test,
+      bits: informationOf(test, predictions, weights),
+      expectedHealthy: words(test, bench.predict(test, null)),
+    }))
+    .filter(({ bits }) => bits > 0.02)
+    .sort((a, b) => b.bits / Math.sqrt(b.test.minutes) - a.bits / Math.sqrt(a.test.minutes))
+    .slice(0, 6);
+
+  const tellApart = (index: number): Candidate['tellApart'] => {
+    let best: { score: number; found: NonNullable<Candidate['tellApart']> } | null = null;
+    if (index + 1 >= lively.length) return null;
+    for (const { test, predictions } of table) {
+      const [a, b] = [predictions[index], predictions[index + 1]];
+      if (a === undefined || b === undefined || a === b) continue;
+      const apart =
+        a === null || b === null ? 10 : Math.abs(a - b) / spread(test.mode, Math.max(Math.abs(a), Math.abs(b)) / 2);
+      const score = Math.min(10, apart) / Math.sqrt(test.minutes);
+      if (apart >= 2 && (!best || score > best.score))
+        best = { score, found: { test, here: words(test, a), next: words(test, b) } };
+    }
+    return best?.found ?? null;
+  };
+
+  const candidates: Candidate[] = lively.slice(0, 12).map(({ hypothesis, probability }, index) => ({
+    id: hypothesis.id,
+    title: hypothesis.title,
+    where: hypothesis.where,
+    probability,
+    evidence: taken.map(({ test, value }) => {
+      const predicted = bench.predict(test, hypothesis);
+      const agrees = likelihood(test.mode, predicted, value) > 0.1;
+      return {
+        agrees,
+        sentence: `${test.title}: this fault gives ${words(test, predicted)}, measured ${words(test, value)}.`,
+      };
+    }),
+    tellApart: tellApart(index),
+  }));
+  const elseShare = elseWeight / total;
+  const withElse = [
+    ...candidates,
+    {
+      id: NOT_HELD,
+      title: 'Something this plan does not hold: a part, a setting, a mechanical cause',
+      where: null,
+      probability: elseShare,
+      evidence: [],
+      tellApart: null,
+    },
+  ].sort((a, b) => b.probability - a.probability);
+  onProgress(hypotheses.length, hypotheses.length);
+  return { symptom, candidates: withElse, next, tests, solved: bench.solved };
+}

@@ -1,0 +1,119 @@
+import type { Build } from '../build/schema';
+import { trait } from '../devices/kind';
+import type { EcuDefinition } from '../ecu/ecu';
+import type { Engine } from '../engine/engine';
+import { wastedPairs } from '../engine/engine';
+import { millisecondsPerDegree } from '../units/convert';
+import { toothIntervals, type Wheel } from './wheel';
+
+export interface TriggerFit {
+  readonly decodes: boolean;
+  /** Why, in a sentence. */
+  readonly reason: string;
+  /** What the ECU then knows: nothing, the crank angle, or the place in the full cycle. */
+  readonly knows: 'nothing' | 'angle' | 'cycle';
+  readonly injection: 'none' | 'batch' | 'semi-sequential' | 'sequential';
+  readonly ignition: 'none' | 'distributor' | 'wasted' | 'direct';
+}
+
+/** Cam wheels that tell the two turns of a cycle apart: anything whose pattern does not repeat after half a cam turn. */
+export function camTellsPhase(wheel: Wheel): boolean {
+  const shifted = wheel.edges.map((edge) => ({ degrees: (edge.degrees + 180) % 360, level: edge.level }));
+  const key = (edges: readonly { degrees: number; level: number }[]) =>
+    edges
+      .map((edge) => `${edge.degrees.toFixed(3)}:${edge.level}`)
+      .sort()
+      .join(' ');
+  return key(wheel.edges) !== key(shifted);
+}
+
+/** Whether this ECU decodes these wheels, and what it may then do on this engine (domain: no phase, no sequential). */
+export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | null, cam: Wheel | null): TriggerFit {
+  const none = { decodes: false, knows: 'nothing', injection: 'none', ignition: 'none' } as const;
+  if (!crank) return { ...none, reason: 'No crank wheel is chosen.' };
+  const places = crank.places ?? toothIntervals(crank).length;
+  const family = ecu.decoders.filter((decoder) => decoder.family === crank.family);
+  if (family.length === 0) return { ...none, reason: `${ecu.model} has no decoder for ${crank.name}.` };
+  const decoder = family.find(
+    (one) => places >= one.minPlaces && places <= one.maxPlaces && crank.missing <= one.maxMissing,
+  );
+  if (!decoder) {
+    const [one] = family;
+    return {
+      ...none,
+      reason: `${ecu.model} takes ${one.minPlaces} to ${one.maxPlaces} places with up to ${one.maxMissing} missing; this wheel has ${places} with ${crank.missing}.`,
+    };
+  }
+  if ((decoder.needsCam || crank.family === 'even') && !cam)
+    return { ...none, reason: 'Even teeth alone have no reference: this wheel needs a cam signal.' };
+  const phase = engine.kind !== 'four-stroke' || crank.shaft === 'cam' || (cam !== null && camTellsPhase(cam));
+  if (phase)
+    return {
+      decodes: true,
+      reason: `${ecu.model} decodes ${crank.name} and knows the place in the whole cycle.`,
+      knows: 'cycle',
+      injection: 'sequential',
+      ignition: 'direct',
+    };
+  const wasted = wastedPairs(engine) !== null;
+  return {
+    decodes: true,
+    reason: `${ecu.model} decodes ${crank.name}; without a cam signal it knows the crank angle but not the stroke.`,
+    knows: 'angle',
+    injection: 'semi-sequential',
+    ignition: wasted || engine.ignition === 'direct' ? 'wasted' : 'distributor',
+  };
+}
+
+export interface GapMargin {
+  /** Longest tooth interval over the common one. */
+  readonly gapRatio: number;
+  /** A gap may look as short as this at the ripple. */
+  readonly shortestGap: number;
+  /** A plain tooth may look as long as this. */
+  readonly longestTooth: number;
+  /** shortestGap / longestTooth: above 1 a threshold exists. */
+  readonly margin: number;
+  readonly threshold: number;
+  readonly thresholdFits: boolean;
+}
+
+/** Smallest margin called safe (common practice). */
+export const SAFE_MARGIN = 1.2;
+
+/**
+ * Gap margin while cranking: a threshold must hold between 1 + r and (M + 1) / (1 + r), r the speed ripple
+ * (domain: 20-40 %). Null for wheels without a gap.
+ */
+export function gapMargin(wheel: Wheel, ripple: number, threshold: number): GapMargin | null {
+  if (wheel.missing === 0) return null;
+  const intervals = toothIntervals(wheel);
+  const pitch = Math.min(...intervals);
+  const gapRatio = Math.max(...intervals) / pitch;
+  const shortestGap = gapRatio / (1 + ripple);
+  const longestTooth = 1 + ripple;
+  return {
+    gapRatio,
+    shortestGap,
+    longestTooth,
+    margin: shortestGap / longestTooth,
+    threshold,
+    thresholdFits: threshold > longestTooth && threshold < shortestGap,
+  };
+}
+
+/** Time of the shortest tooth at a speed, microseconds: the filter must stay under a third of it (domain). */
+export const shortestToothMicroseconds = (wheel: Wheel, crankRpm: number): number => {
+  const perDegree = millisecondsPerDegree(crankRpm) * 1000 * (wheel.shaft === 'cam' ? 2 : 1);
+  return Math.min(...toothIntervals(wheel)) * perDegree;
+};
+
+/** The trigger sensors of a build by shaft. */
+export function triggerSensor(build: Build, shaft: 'crank' | 'cam') {
+  for (const device of build.devices) {
+    const kind = build.kinds[device.kindId];
+    const found = kind && trait(kind, 'trigger');
+    if (found && found.shaft === shaft) return { device, kind, sensor: found.sensor };
+  }
+  return null;
+}

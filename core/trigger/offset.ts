@@ -1,0 +1,63 @@
+import { wrapDegrees, wrapSigned } from '../units/convert';
+
+/**
+ * Offset between the reference tooth and TDC 1, and the light that proves it.
+ * new = old + sign x (commanded - seen), wrapped to the cycle (domain section 2).
+ * `sign` is +1 when a larger offset moves the spark earlier, which is what 'after the gap, before TDC' means.
+ */
+export interface LightReading {
+  readonly oldDegrees: number;
+  /** Timing the ECU is locked at, degrees before TDC. */
+  readonly commandedDegrees: number;
+  /** Degrees before TDC read with the light; negative is after. */
+  readonly seenDegrees: number;
+  readonly cycleDegrees: 360 | 720;
+  readonly sign: 1 | -1;
+}
+
+export interface OffsetAnswer {
+  readonly errorDegrees: number;
+  readonly newDegrees: number;
+  /** The light is a full crank turn out: the phase is wrong, not the offset. */
+  readonly phaseWrong: boolean;
+  readonly conventions: OffsetConventions;
+}
+
+export interface OffsetConventions {
+  /** Crank degrees from the first tooth after the gap to TDC 1, 0 to cycle. */
+  readonly beforeTdc: number;
+  /** The same angle counted the other way: from TDC 1 on to the tooth. */
+  readonly afterTdc: number;
+  readonly signed: number;
+  readonly signedOpposite: number;
+}
+
+export function offsetConventions(beforeTdc: number, cycleDegrees: 360 | 720): OffsetConventions {
+  const angle = wrapDegrees(beforeTdc, cycleDegrees);
+  return {
+    beforeTdc: angle,
+    afterTdc: wrapDegrees(-angle, cycleDegrees),
+    signed: wrapSigned(angle, cycleDegrees),
+    signedOpposite: wrapSigned(-angle, cycleDegrees),
+  };
+}
+
+/** Agreement of commanded and seen that counts as confirmed, degrees (common practice: the width of a mark). */
+export const CONFIRMED_WITHIN = 1;
+
+export function newOffset(reading: LightReading): OffsetAnswer {
+  const raw = reading.commandedDegrees - reading.seenDegrees;
+  const errorDegrees = wrapSigned(raw, reading.cycleDegrees);
+  const phaseWrong = reading.cycleDegrees === 720 && Math.abs(Math.abs(errorDegrees) - 360) <= 20;
+  const newDegrees = wrapDegrees(reading.oldDegrees + reading.sign * raw, reading.cycleDegrees);
+  return { errorDegrees, newDegrees, phaseWrong, conventions: offsetConventions(newDegrees, reading.cycleDegrees) };
+}
+
+/** Sensor delay from readings at two speeds: t = drift / (6 x rpm difference), microseconds; null at equal speeds. */
+export function sensorDelayMicroseconds(
+  a: { rpm: number; seen: number },
+  b: { rpm: number; seen: number },
+): number | null {
+  if (a.rpm === b.rpm) return null;
+  return ((a.seen - b.seen) / (6 * (b.rpm - a.rpm))) * 1e6;
+}

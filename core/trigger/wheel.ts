@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import { wheelFamilies } from '../ecu/ecu';
+
+/**
+ * A wheel is a list of edges by angle on its own shaft, with the level after each edge.
+ * Crank wheels turn 360 own degrees in 360 crank degrees, cam wheels in 720.
+ */
+export const edgeSchema = z.object({
+  degrees: z.number().min(0).lt(360),
+  level: z.union([z.literal(0), z.literal(1)]),
+});
+export type Edge = z.infer<typeof edgeSchema>;
+
+export const wheelSchema = z
+  .object({
+    id: z.string().min(1).max(40),
+    name: z.string().min(1).max(80),
+    shaft: z.enum(['crank', 'cam']),
+    family: z.enum(wheelFamilies),
+    /** Equal tooth places of a turn; null for uneven wheels. */
+    places: z.int().min(1).max(400).nullable(),
+    missing: z.int().min(0).max(20),
+    edges: z.array(edgeSchema).min(2).max(1000),
+  })
+  .superRefine((wheel, context) => {
+    wheel.edges.forEach((edge, index) => {
+      const before = wheel.edges[index - 1];
+      if (before && (edge.degrees <= before.degrees || edge.level === before.level))
+        context.addIssue({
+          code: 'custom',
+          path: ['edges', index],
+          message: 'edges must rise in angle and change level each time',
+        });
+    });
+  });
+export type Wheel = z.infer<typeof wheelSchema>;
+
+/** Teeth (rising edges) in one turn of the wheel's own shaft. */
+export const teethPerTurn = (wheel: Wheel): number => wheel.edges.filter((edge) => edge.level === 1).length;
+/** Teeth in 720 crank degrees. */
+export const teethPerCycle = (wheel: Wheel): number => teethPerTurn(wheel) * (wheel.shaft === 'crank' ? 2 : 1);
+
+/** Pulse frequency in hertz at a crank speed: f = pulses per crank turn x rpm / 60. */
+export const pulseHertz = (wheel: Wheel, crankRpm: number): number => (teethPerCycle(wheel) / 2) * (crankRpm / 60);
+
+/** Intervals between successive rising edges, in own-shaft degrees, starting at the first tooth. */
+export function toothIntervals(wheel: Wheel): number[] {
+  const rises = wheel.edges.filter((edge) => edge.level === 1).map((edge) => edge.degrees);
+  return rises.map((rise, i) => (i + 1 < rises.length ? rises[i + 1] : rises[0] + 360) - rise);
+}
+
+/** Teeth of equal pitch with some places left out: `missingAt` are place numbers from 0. Half a pitch high, half low. */
+function placed(places: number, isMissing: (place: number) => boolean): Edge[] {
+  const pitch = 360 / places;
+  const edges: Edge[] = [];
+  for (let place = 0; place < places; place += 1) {
+    if (isMissing(place)) continue;
+    edges.push({ degrees: place * pitch, level: 1 }, { degrees: (place + 0.5) * pitch, level: 0 });
+  }
+  return edges;
+}
+
+/** N places with the last M missing, so that tooth 1 is the first after the gap. Id is 'N-M'. */
+export function missingToothWheel(places: number, missing: number, shaft: 'crank' | 'cam' = 'crank'): Wheel {
+  return {
+    id: missing > 0 ? `${places}-${missing}` : `${places}-even`,
+    name: missing > 0 ? `${places} places, ${missing} missing` : `${places} even teeth`,
+    shaft,
+    family: missing > 0 ? 'missing-tooth' : 'even',
+    places,
+    missing,
+    edges: placed(places, (place) => place >= places - missing),
+  };
+}
+
+/** Several gaps: `gaps` lists runs of missing places, each `[first place, count]`. */
+export function multiGapWheel(
+  id: string,
+  name: string,
+  places: number,
+  gaps: readonly (readonly [number, number])[],
+): Wheel {
+  const out = (place: number) => gaps.some(([first, count]) => place >= first && place < first + count);
+  return {
+    id,
+    name,
+    shaft: 'crank',
+    family: 'multi-gap',
+    places,
+    missing: gaps.reduce((sum, [, count]) => sum + count, 0),
+    edges: placed(places, out),
+  };
+}
+
+/** Teeth at listed angles, each `width` degrees wide. */
+export function listedWheel(
+  id: string,
+  name: string,
+  shaft: 'crank' | 'cam',
+  family: Wheel['family'],
+  teeth: readonly { readonly at: number; readonly width: number }[],
+): Wheel {
+  return {
+    id,
+    name,
+    shaft,
+    family,
+    places: null,
+    missing: 0,
+    edges: teeth.flatMap(({ at, width }) => [
+      { degrees: at, level: 1 as const },
+      { degrees: at + width, level: 0 as const },
+    ]),
+  };
+}

@@ -1,0 +1,21 @@
+/** Unit and reference tests: native ES modules through swc. `npm run unit`. */
+export default {
+  testMatch: ['<rootDir>/tests/**/*.test.{ts,tsx}'],
+  testPathIgnorePatterns: ['/node_modules/', '<rootDir>/tests/browser/'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  moduleNameMapper: { '^~/(.*)$': '<rootDir>/$1' },
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2023',
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'es6' },
+      },
+    ],
+  },
+  cacheDirectory: '<rootDir>/.cache/jest',
+};

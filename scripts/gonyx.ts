@@ -1,0 +1,227 @@
+import { readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { allot, spareWords } from '~/core/allot/allot';
+import { parseBuild } from '~/core/build/parse';
+import type { Build } from '~/core/build/schema';
+import { circuitStates, solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { netlist } from '~/core/netlist/netlist';
+import { fail, ok, type Result } from '~/core/problem';
+import { probeMoves, proveTests } from '~/core/prove/tests';
+import { countFindings, findingsOf } from '~/core/rules';
+import { traceFaults } from '~/core/trace/trace';
+import { newOffset } from '~/core/trigger/offset';
+import { demoBuilds } from '~/demo';
+
+/** JSON on standard output, messages on standard error; exit 0 done, 1 stop findings or no solution, 2 bad input. */
+interface Answer {
+  readonly output: unknown;
+  readonly exit: 0 | 1;
+}
+type Command = (words: readonly string[]) => Result<Answer>;
+
+const answer = (output: unknown, exit: 0 | 1 = 0): Result<Answer> => ok({ output, exit });
+
+function readText(path: string | undefined, what: string): Result<string> {
+  if (path === undefined) return fail('usage', '', `Name the ${what}, or - for standard input.`);
+  try {
+    return ok(readFileSync(path === '-' ? 0 : path, 'utf8'));
+  } catch (error) {
+    return fail(
+      'unreadable',
+      path,
+      `${path} cannot be read: ${error instanceof Error ? error.message.split(',')[0] : String(error)}.`,
+    );
+  }
+}
+
+function withBuild(path: string | undefined, use: (build: Build) => Result<Answer>): Result<Answer> {
+  const text = readText(path, 'build file');
+  if (!text.ok) return text;
+  const build = parseBuild(text.value);
+  if (!build.ok) return { ok: false, problem: { ...build.problem, sentence: `${path}: ${build.problem.sentence}` } };
+  return use(build.value);
+}
+
+const check: Command = ([path]) =>
+  withBuild(path, (build) => {
+    const findings = findingsOf(build);
+    const counts = countFindings(findings);
+    const rows = findings.map(({ id, severity, title, detail, source, where }) => ({
+      id,
+      severity,
+      title,
+      detail,
+      source,
+      where,
+    }));
+    return answer({ findings: rows, counts }, counts.stop > 0 ? 1 : 0);
+  });
+
+const allotCommand: Command = ([path, ...rest]) =>
+  withBuild(path, (build) => {
+    const found = allot(build, { keep: rest.includes('--anew') ? 'locked' : 'placed' });
+    const explanation = found.unserved.map(({ needId, reason, rivals, pins }) => ({ needId, reason, rivals, pins }));
+    const output = {
+      status: found.status,
+      assignments: found.assignments,
+      spares: found.spares,
+      ...(explanation.length > 0 ? { explanation } : {}),
+    };
+    process.stderr.write(`spare: ${spareWords(found.spares) || 'none'}\n`);
+    return answer(output, found.status === 'solved' ? 0 : 1);
+  });
+
+const netlistCommand: Command = ([path]) =>
+  withBuild(path, (build) => {
+    const { wires, nodes } = netlist(build);
+    return answer({ wires, nodes });
+  });
+
+const prove: Command = ([path]) =>
+  withBuild(path, (build) => {
+    const net = netlist(build);
+    const tests = proveTests(build, net);
+    return answer({ tests, wires: net.wires.length, probeMoves: probeMoves(tests) });
+  });
+
+const solve: Command = ([path, ...rest]) =>
+  withBuild(path, (build) => {
+    const { values } = parseArgs({ args: [...rest], options: { state: { type: 'string', default: 'key-on' } } });
+    const state = circuitStates.find((one) => one === values.state);
+    if (!state) return fail('usage', '--state', `--state must be one of ${circuitStates.join(', ')}.`);
+    const net = netlist(build);
+    const solution = solveCircuit(build, net, state);
+    const ends = [...net.nodeOf.keys()].sort();
+    const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, 'gnd:battery')]));
+    const currents = Object.fromEntries(
+      net.wires.map((wire) => [wire.id, (voltsBetween(solution, wire.from, wire.to) ?? 0) / Math.max(1e-6, wire.ohms)]),
+    );
+    return answer({
+      state,
+      volts,
+      approximateAmps: currents,
+      closedRelays: [...solution.closedRelays],
+      settled: solution.settled,
+    });
+  });
+
+const trace: Command = ([path, readingsPath]) =>
+  withBuild(path, (build) => {
+    const text = readText(readingsPath, 'readings file');
+    if (!text.ok) return text;
+    let data: { symptom?: unknown; readings?: unknown };
+    try {
+      data = JSON.parse(text.value) as typeof data;
+    } catch {
+      return fail('not-json', readingsPath, `${readingsPath} is not readable JSON.`);
+    }
+    const readings = Array.isArray(data.readings) ? (data.readings as { testId: string; value: number | null }[]) : [];
+    const found = traceFaults(build, netlist(build), {
+      symptomId: String(data.symptom),
+      readings: readings.map((one) => ({ ...one, at: '' })),
+    });
+    if (!found)
+      return fail(
+        'no-symptom',
+        `${readingsPath} symptom`,
+        `${readingsPath}: symptom ${String(data.symptom)} does not exist on this build.`,
+      );
+    return answer({
+      candidates: found.candidates.map((one) => ({
+        fault: one.id,
+        title: one.title,
+        where: one.where,
+        probability: one.probability,
+        evidence: one.evidence,
+      })),
+      next: found.next.map(({ test, bits }) => ({ test: test.id, title: test.title, bits, minutes: test.minutes })),
+    });
+  });
+
+function degrees(values: Record<string, string | undefined>, name: string, fallback?: number): Result<number> {
+  const text = values[name];
+  if (text === undefined)
+    return fallback === undefined
+      ? fail('usage', `--${name}`, `--${name} is missing: give it in degrees.`)
+      : ok(fallback);
+  const value = Number(text);
+  return Number.isFinite(value) && text.trim() !== ''
+    ? ok(value)
+    : fail('usage', `--${name}`, `--${name} must be a number of degrees, not '${text}'.`);
+}
+
+function offset(words: readonly string[]): Result<Answer> {
+  const options = {
+    old: { type: 'string' },
+    commanded: { type: 'string' },
+    seen: { type: 'string' },
+    cycle: { type: 'string' },
+    sign: { type: 'string' },
+  } as const;
+  const joined = words.reduce<string[]>(
+    (list, word) =>
+      list.length > 0 && /^--\w+$/.test(list[list.length - 1])
+        ? [...list.slice(0, -1), `${list[list.length - 1]}=${word}`]
+        : [...list, word],
+    [],
+  );
+  const { values } = parseArgs({ args: joined, options });
+  const [old, commanded, seen] = [degrees(values, 'old'), degrees(values, 'commanded'), degrees(values, 'seen')];
+  for (const value of [old, commanded, seen]) if (!value.ok) return value;
+  const cycle = values.cycle ?? '720';
+  if (cycle !== '720' && cycle !== '360') return fail('usage', '--cycle', '--cycle must be 720 or 360.');
+  const sign = values.sign ?? '1';
+  if (sign !== '1' && sign !== '-1') return fail('usage', '--sign', '--sign must be 1 or -1.');
+  const get = (result: Result<number>) => (result.ok ? result.value : 0);
+  return answer(
+    newOffset({
+      oldDegrees: get(old),
+      commandedDegrees: get(commanded),
+      seenDegrees: get(seen),
+      cycleDegrees: cycle === '720' ? 720 : 360,
+      sign: sign === '1' ? 1 : -1,
+    }),
+  );
+}
+
+const trigger: Command = ([verb, ...rest]) =>
+  verb === 'offset' ? offset(rest) : fail('usage', 'trigger', `trigger knows offset, not '${verb ?? ''}'.`);
+
+const demo: Command = ([id]) => {
+  const build = demoBuilds().find((one) => one.id === id || one.id === `demo-${id}`);
+  return build ? answer(build) : fail('usage', 'demo', `demo knows pellworth and twin, not '${id ?? ''}'.`);
+};
+
+const commands: Record<string, Command> = {
+  check,
+  allot: allotCommand,
+  netlist: netlistCommand,
+  prove,
+  solve,
+  trace,
+  trigger,
+  demo,
+};
+
+function run(words: readonly string[]): Result<Answer> {
+  const [name = '', ...rest] = words;
+  if (!Object.hasOwn(commands, name))
+    return fail('usage', '', `Say one of: ${Object.keys(commands).join(', ')}. See docs/cli.md.`);
+  try {
+    return commands[name](rest);
+  } catch (error) {
+    // parseArgs throws on unknown options; anything else is a bug and must show its trace.
+    if (error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS'))
+      return fail('usage', name, `${error.message}`);
+    throw error;
+  }
+}
+
+const result = run(process.argv.slice(2));
+if (result.ok) {
+  process.stdout.write(`${JSON.stringify(result.value.output, null, 2)}\n`);
+  process.exitCode = result.value.exit;
+} else {
+  process.stderr.write(`${result.problem.sentence}\n`);
+  process.exitCode = 2;
+}
