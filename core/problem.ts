@@ -11,11 +11,12 @@ export interface Problem {
   readonly sentence: string;
 }
 
-export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
+export type Failure = { readonly ok: false; readonly problem: Problem };
+export type Result<T> = { readonly ok: true; readonly value: T } | Failure;
 
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
 
-export const fail = (code: string, path: string, sentence: string): Result<never> => ({
+export const fail = (code: string, path: string, sentence: string): Failure => ({
   ok: false,
   problem: { code, path, sentence },
 });

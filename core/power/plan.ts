@@ -104,33 +104,3 @@ export function circuitsOf(build: Build): Circuit[] {
     sizeCircuit(build, shape, shape.id === 'main' ? downstream + windings * windingAmps : 0),
   );
 }
-
-export interface GroundFigure {
-  readonly place: 'battery' | 'head';
-  /** Return current of the ECU's own outputs, amperes. */
-  readonly amps: number;
-  readonly ohms: number;
-  readonly shiftVolts: number;
-  /** The shift as an error of a 0-5 V manifold signal whose sensor is grounded elsewhere, kPa on a 300 kPa span. */
-  readonly errorKpa: number;
-}
-
-/**
- * Ground shift of both schools: the ECU's return current times the resistance it shares (its ground wires in parallel,
- * and at the head also the engine strap, which carries the coils' and motors' return as well).
- */
-export function groundFigures(
-  build: Build,
-  groundWires: number,
-  ecuReturnAmps: number,
-  strapAmps: number,
-): GroundFigure[] {
-  const wires = Math.max(1, groundWires);
-  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * CONTACT_OHMS;
-  return (['battery', 'head'] as const).map((place) => {
-    const ohms = (wireOhms(1.5, build.power.groundMetres[place] ?? 1, LOADED_CELSIUS) + 2 * CONTACT_OHMS) / wires;
-    const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
-    const shiftVolts = ohms * ecuReturnAmps + shared;
-    return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / 4) * 300 };
-  });
-}

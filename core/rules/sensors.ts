@@ -2,7 +2,7 @@ import { call } from '../build/edits';
 import { trait, hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf } from '../netlist/destination';
-import { groundFigures } from '../power/plan';
+import { groundSchools } from '../power/grounds';
 import { standardBarometerKpa } from '../sensing/sensing';
 import { formatAmps, formatVolts, listWords } from '../units/format';
 import type { Rule } from './rule';
@@ -44,16 +44,14 @@ export const sensorRules: Rule[] = [
     title: 'Sensor grounded to the body',
     source: 'Sensor grounds 10 mV; common practice',
     sheet: 'feeds',
-    check: ({ build, devices }) =>
+    check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
         if (!trait(kind, 'ntc') && !trait(kind, 'pressure') && !trait(kind, 'trigger') && !hasRole(kind, 'throttle'))
           return [];
         return kind.terminals.flatMap((terminal) => {
           const destination = destinationOf(device, terminal);
           if (destination.to !== 'ground' || terminal.destination.to !== 'sensor-ground') return [];
-          const shift = groundFigures(build, pinsOfKind(build.ecu, 'power-ground').length, 8, 15).find(
-            (figure) => figure.place === 'head',
-          )!;
+          const shift = groundSchools(build, net).find((figure) => figure.place === 'head')!;
           return [
             {
               at: `${device.id}.${terminal.id}`,

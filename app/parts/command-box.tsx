@@ -1,0 +1,210 @@
+import { Search } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { Autocomplete, Button as AriaButton, Input, Menu, MenuItem, SearchField, Text } from 'react-aria-components';
+import { useNavigate, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import type { Selection } from '~/core/netlist/run';
+import { useBuild } from '../build/context';
+import { Dialog } from '../ui/dialog';
+import { optionLook } from '../ui/fields';
+import { Kbd, Small } from '../ui/text';
+import { applyTheme, at, color, currentTheme, shape, space } from '../ui/theme';
+import { exportBuild } from './title-block';
+import { sheetList } from './sheets';
+
+interface Entry {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly run: () => void;
+}
+
+const MOST = 40;
+
+function useEntries(close: () => void): Entry[] {
+  const { build, derived, select, edit, undo, redo, view } = useBuild();
+  const { buildId } = useParams();
+  const navigate = useNavigate();
+  return useMemo(() => {
+    const go = (sheet: string, selection?: Selection) => () => {
+      if (selection) select(selection);
+      void navigate(`/build/${buildId}/${sheet}`);
+      close();
+    };
+    const act = (run: () => void) => () => {
+      run();
+      close();
+    };
+    const { net } = derived;
+    return [
+      ...sheetList.map((sheet) => ({
+        id: `sheet-${sheet.id}`,
+        name: `${sheet.number} ${sheet.title}`,
+        note: sheet.question,
+        run: go(sheet.id),
+      })),
+      ...net.cavities.map(({ pin, label }) => ({
+        id: `pin-${pin.id}`,
+        name: `${pin.id} ${label || pin.label}`,
+        note: `pin · ${pin.label}`,
+        run: go('allot', { type: 'end', end: `ecu:${pin.id}` }),
+      })),
+      ...net.devices.map(({ device, kind }) => ({
+        id: `device-${device.id}`,
+        name: device.label,
+        note: `device · ${kind.name}`,
+        run: go('survey', { type: 'device', deviceId: device.id }),
+      })),
+      ...net.wires.map((wire) => ({
+        id: `wire-${wire.id}`,
+        name: `${wire.colour} ${wire.squareMm} mm²`,
+        note: `wire · ${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`,
+        run: go('loom', { type: 'wire', wireId: wire.id }),
+      })),
+      {
+        id: 'do-allot',
+        name: 'Allot the rest',
+        note: 'action',
+        run: act(() => edit(call('allotAll', { keep: 'placed' }))),
+      },
+      { id: 'do-undo', name: 'Undo', note: view.undoLabel ?? 'nothing to undo', run: act(undo) },
+      { id: 'do-redo', name: 'Redo', note: view.redoLabel ?? 'nothing to do again', run: act(redo) },
+      { id: 'do-export', name: 'Export this build', note: 'action · JSON file', run: act(() => exportBuild(build)) },
+      {
+        id: 'do-theme',
+        name: 'Paper or night',
+        note: 'action',
+        run: act(() => applyTheme(currentTheme() === 'night' ? 'paper' : 'night')),
+      },
+      {
+        id: 'do-print',
+        name: 'Print this sheet',
+        note: 'action',
+        run: act(() => setTimeout(() => window.print(), 200)),
+      },
+      { id: 'do-garage', name: 'Garage', note: 'all builds', run: act(() => void navigate('/')) },
+    ];
+  }, [build, derived, select, edit, undo, redo, view, buildId, navigate, close]);
+}
+
+function Box({ close }: { close: () => void }) {
+  const entries = useEntries(close);
+  const [text, setText] = useState('');
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = entries.filter((entry) => {
+    const hay = `${entry.name} ${entry.note}`.toLowerCase();
+    return words.every((word) => hay.includes(word));
+  });
+  return (
+    <Autocomplete inputValue={text} onInputChange={setText}>
+      <Field aria-label="Find a pin, wire, device, sheet or action" autoFocus>
+        <Search size={18} aria-hidden />
+        <Input placeholder="Pin, wire, device, sheet or action" />
+      </Field>
+      <List
+        aria-label="Found"
+        items={found.slice(0, MOST)}
+        onAction={(key) => entries.find((entry) => entry.id === key)?.run()}
+        renderEmptyState={() => <Small>Nothing of that name in this build.</Small>}
+      >
+        {(entry) => (
+          <Item id={entry.id} textValue={entry.name}>
+            <Text slot="label">{entry.name}</Text>
+            <Small>{entry.note}</Small>
+          </Item>
+        )}
+      </List>
+      {found.length > MOST && <Small>{found.length - MOST} more: type on.</Small>}
+    </Autocomplete>
+  );
+}
+
+/** Ctrl K: finds anything in the build and goes there. */
+export function CommandBox() {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setOpen(true);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const close = useMemo(() => () => setOpen(false), []);
+  return (
+    <>
+      <Opener onPress={() => setOpen(true)}>
+        <span>Find anything</span>
+        <Kbd>Ctrl K</Kbd>
+      </Opener>
+      <Dialog title="Find anything" isOpen={open} onClose={close}>
+        <Box close={close} />
+      </Dialog>
+    </>
+  );
+}
+
+const Opener = styled(AriaButton)`
+  display: inline-flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: ${space[3]};
+  min-height: 38px;
+  padding: ${space[1]} ${space[3]};
+  border: ${shape.hair} solid ${color.rule};
+  border-radius: ${shape.radius};
+  background: ${color.raised};
+  color: ${color.soft};
+  cursor: pointer;
+  white-space: nowrap;
+  kbd {
+    border: 0;
+  }
+  ${at.narrow} {
+    min-height: ${shape.target};
+    kbd {
+      display: none;
+    }
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Field = styled(SearchField)`
+  display: flex;
+  align-items: center;
+  gap: ${space[2]};
+  padding: 0 ${space[3]};
+  border: ${shape.line} solid ${color.ink};
+  border-radius: ${shape.radius};
+  input {
+    flex: 1;
+    min-width: 0;
+    border: 0;
+    outline: none;
+    background: none;
+    min-height: 42px;
+  }
+  input::-webkit-search-cancel-button {
+    display: none;
+  }
+`;
+const List = styled(Menu<Entry>)`
+  max-height: 50vh;
+  overflow: auto;
+  outline: none;
+`;
+const Item = styled(MenuItem)`
+  ${optionLook}
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: ${space[3]};
+  outline: none;
+  & > span:last-child {
+    text-align: right;
+  }
+`;

@@ -1,0 +1,170 @@
+import { useState } from 'react';
+import { engineSchema, type Engine } from '~/core/engine/engine';
+import { pathText } from '~/core/build/parse';
+import { FieldGrid, Stack } from '../ui/text';
+import { NumberField, Segmented, Select, TextField } from '../ui/fields';
+
+/** The form's own state: text as typed, turned into an engine only when it is whole. */
+export interface EngineDraft {
+  readonly name: string;
+  readonly kind: Engine['kind'];
+  readonly cylinders: number | null;
+  readonly firingOrder: string;
+  readonly firingAngles: string;
+  readonly aspiration: Engine['aspiration'];
+  readonly boostKpa: number | null;
+  readonly maxRpm: number | null;
+  readonly displacementCc: number | null;
+  readonly ignition: Engine['ignition'];
+  readonly injection: Engine['injection'];
+}
+
+export const draftOf = (engine: Engine): EngineDraft => ({
+  ...engine,
+  firingOrder: engine.firingOrder.join('-'),
+  firingAngles: engine.firingAngles?.join(', ') ?? '',
+});
+
+const numbersIn = (text: string): number[] =>
+  text
+    .split(/[^0-9.]+/)
+    .filter(Boolean)
+    .map(Number);
+
+/** The engine a draft describes, or what is wrong by field. */
+export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Record<string, string> } {
+  const angles = numbersIn(draft.firingAngles);
+  const parsed = engineSchema.safeParse({
+    ...draft,
+    firingOrder: numbersIn(draft.firingOrder),
+    firingAngles: angles.length > 0 ? angles : null,
+    boostKpa: draft.aspiration === 'boosted' ? draft.boostKpa : 0,
+  });
+  if (parsed.success) return { engine: parsed.data };
+  const ranges: Record<string, string> = {
+    cylinders: 'from 1 to 16',
+    boostKpa: 'from 0 to 500 kPa',
+    maxRpm: 'from 500 to 20000 rpm',
+    displacementCc: 'from 20 to 20000 cc',
+    name: 'a name of 1 to 80 characters',
+    firingOrder: `each cylinder once, from 1 to ${draft.cylinders ?? '?'}, such as 1-3-4-2`,
+    firingAngles: 'one angle for each cylinder, 0 to 719°, or nothing',
+  };
+  const errors: Record<string, string> = {};
+  for (const issue of parsed.error.issues) {
+    const field = pathText(issue.path.slice(0, 1));
+    errors[field] ??= ranges[field] ? `Give ${ranges[field]}.` : issue.message;
+  }
+  return { errors };
+}
+
+export function useEngineDraft(start: Engine) {
+  const [draft, setDraft] = useState(() => draftOf(start));
+  return { draft, setDraft, result: engineOf(draft) };
+}
+
+export function EngineForm({
+  draft,
+  onChange,
+  errors,
+}: {
+  draft: EngineDraft;
+  onChange: (draft: EngineDraft) => void;
+  errors: Record<string, string>;
+}) {
+  const set = (part: Partial<EngineDraft>) => onChange({ ...draft, ...part });
+  return (
+    <Stack $gap={4}>
+      <FieldGrid $min={190}>
+        <TextField label="What you call it" value={draft.name} onChange={(name) => set({ name })} error={errors.name} />
+        <Select
+          label="Kind"
+          choices={[
+            { id: 'four-stroke', name: 'Four-stroke' },
+            { id: 'two-stroke', name: 'Two-stroke' },
+            { id: 'rotary', name: 'Rotary' },
+          ]}
+          value={draft.kind}
+          onChange={(kind) => set({ kind: kind as Engine['kind'] })}
+        />
+        <NumberField
+          label={draft.kind === 'rotary' ? 'Rotors' : 'Cylinders'}
+          value={draft.cylinders}
+          onChange={(cylinders) => set({ cylinders })}
+          error={errors.cylinders}
+          minValue={1}
+          maxValue={16}
+        />
+        <TextField
+          label="Firing order"
+          value={draft.firingOrder}
+          onChange={(firingOrder) => set({ firingOrder })}
+          error={errors.firingOrder}
+          placeholder="1-3-4-2"
+        />
+        <TextField
+          label="Firing angles, if uneven"
+          value={draft.firingAngles}
+          onChange={(firingAngles) => set({ firingAngles })}
+          error={errors.firingAngles}
+          placeholder="even"
+        />
+        <NumberField
+          label="Displacement"
+          unit="cc"
+          value={draft.displacementCc}
+          onChange={(displacementCc) => set({ displacementCc })}
+          error={errors.displacementCc}
+        />
+        <NumberField
+          label="Highest speed"
+          unit="rpm"
+          value={draft.maxRpm}
+          onChange={(maxRpm) => set({ maxRpm })}
+          error={errors.maxRpm}
+        />
+      </FieldGrid>
+      <FieldGrid $min={260}>
+        <Segmented
+          label="Air"
+          choices={[
+            { id: 'atmospheric', name: 'Atmospheric' },
+            { id: 'boosted', name: 'Boosted' },
+          ]}
+          value={draft.aspiration}
+          onChange={(aspiration) => set({ aspiration })}
+        />
+        {draft.aspiration === 'boosted' && (
+          <NumberField
+            label="Boost above the barometer"
+            unit="kPa"
+            value={draft.boostKpa}
+            onChange={(boostKpa) => set({ boostKpa })}
+            error={errors.boostKpa}
+          />
+        )}
+        <Segmented
+          label="Ignition"
+          choices={[
+            { id: 'direct', name: 'Coil each' },
+            { id: 'wasted', name: 'Wasted' },
+            { id: 'distributor', name: 'Distributor' },
+          ]}
+          value={draft.ignition}
+          onChange={(ignition) => set({ ignition })}
+        />
+        <Select
+          label="Injection"
+          choices={[
+            { id: 'sequential', name: 'Sequential', note: 'needs a cam signal on a four-stroke' },
+            { id: 'semi-sequential', name: 'In pairs' },
+            { id: 'batch', name: 'Batch' },
+            { id: 'none', name: 'None: carburettor' },
+          ]}
+          value={draft.injection}
+          onChange={(injection) => set({ injection: injection as Engine['injection'] })}
+        />
+      </FieldGrid>
+    </Stack>
+  );
+}

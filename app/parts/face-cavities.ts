@@ -1,0 +1,38 @@
+import { useMemo } from 'react';
+import { cavityPlace } from '~/core/ecu/ecu';
+import { ecuEnd, parseEnd } from '~/core/netlist/ends';
+import { shortLabel } from '~/core/netlist/short';
+import type { FaceCavity } from './connector-face';
+import { useBuild } from '../build/context';
+
+/** The cavities of every connector as they stand in the build, by connector. */
+export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
+  const { build, derived } = useBuild();
+  return useMemo(() => {
+    const { net, progress } = derived;
+    const faces = new Map<string, FaceCavity[]>(build.ecu.connectors.map((connector) => [connector.id, []]));
+    const locked = new Set(build.locked);
+    for (const { pin, needId, label, signal } of net.cavities) {
+      const wires = net.wiresAt.get(ecuEnd(pin.id)) ?? [];
+      const [wire] = wires;
+      const fixed = wire && !needId;
+      const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
+      const text = needId ? label : fixed ? pin.label : '';
+      const connector = build.ecu.connectors.find((one) => one.id === pin.connector)!;
+      const { row, place } = cavityPlace(connector, pin.cavity);
+      const where = far && parseEnd(far).type !== 'splice' ? `, to ${net.labelOf(far)}` : '';
+      const state =
+        wires.length === 0 ? 'empty' : wires.every((one) => progress.proved.has(one.id)) ? 'proved' : 'wired';
+      faces.get(pin.connector)!.push({
+        cavity: pin.cavity,
+        pinId: pin.id,
+        text: shortLabel(text),
+        spoken: `${pin.id}, ${text || `free, ${pin.label}`}${where}${state === 'proved' ? ', proved' : ''}, row ${row}, place ${place}`,
+        signal,
+        state,
+        locked: needId !== null && locked.has(needId),
+      });
+    }
+    return faces;
+  }, [build, derived]);
+}

@@ -1,0 +1,151 @@
+import { CircleAlert, Info, OctagonX } from 'lucide-react';
+import { useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import { useNavigate, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import type { Finding, Severity, SheetId } from '~/core/rules/rule';
+import { useBuild } from '../build/context';
+import { Button } from '../ui/button';
+import { Callout, Heading, Small, Stack, toneColor } from '../ui/text';
+import { color, space, type } from '../ui/theme';
+import { sheetInfo } from './sheets';
+
+const icons: Record<Severity, typeof Info> = { stop: OctagonX, fix: CircleAlert, note: Info };
+
+function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
+  const { edit, select } = useBuild();
+  const { buildId } = useParams();
+  const navigate = useNavigate();
+  const [open, setOpen] = useState(false);
+  const Icon = icons[finding.severity];
+  const go = () => {
+    if (finding.where) select(finding.where);
+    if (finding.sheet !== here) void navigate(`/build/${buildId}/${finding.sheet}`);
+  };
+  return (
+    <li>
+      <Callout $tone={finding.severity}>
+        <Code style={{ color: toneColor(finding.severity) }}>
+          <Icon size={14} aria-hidden /> {finding.rule} {finding.severity}
+        </Code>
+        <Go onPress={go}>{finding.title}</Go>
+        <Small>{finding.detail}</Small>
+        {open && <Small>Source: {finding.source}.</Small>}
+        <Actions>
+          {finding.remedy && (
+            <Button weight="quiet" onPress={() => edit(...finding.remedy!.calls)}>
+              {finding.remedy.label}
+            </Button>
+          )}
+          <Button weight="quiet" aria-expanded={open} onPress={() => setOpen(!open)}>
+            {open ? 'Hide source' : 'Source'}
+          </Button>
+        </Actions>
+      </Callout>
+    </li>
+  );
+}
+
+/** Live checks: this sheet's first, then the others'. */
+export function FindingsMargin({ sheet }: { sheet: SheetId }) {
+  const { derived } = useBuild();
+  const mine = derived.findings.filter((finding) => finding.sheet === sheet);
+  const others = derived.findings.filter((finding) => finding.sheet !== sheet);
+  return (
+    <Aside aria-label="Findings">
+      <Heading>Findings {derived.findings.length}</Heading>
+      {mine.length === 0 && <Small>Nothing to say about this sheet.</Small>}
+      <List>
+        {mine.map((finding) => (
+          <FindingItem key={finding.id} finding={finding} here={sheet} />
+        ))}
+      </List>
+      {others.length > 0 && (
+        <>
+          <Heading>On other sheets</Heading>
+          <List>
+            {others.map((finding) => (
+              <OtherItem key={finding.id} finding={finding} />
+            ))}
+          </List>
+        </>
+      )}
+    </Aside>
+  );
+}
+
+function OtherItem({ finding }: { finding: Finding }) {
+  const { select } = useBuild();
+  const { buildId } = useParams();
+  const navigate = useNavigate();
+  const Icon = icons[finding.severity];
+  return (
+    <li>
+      <Line
+        onPress={() => {
+          if (finding.where) select(finding.where);
+          void navigate(`/build/${buildId}/${finding.sheet}`);
+        }}
+      >
+        <Icon size={14} aria-label={finding.severity} style={{ color: toneColor(finding.severity) }} />
+        <span>
+          {finding.title} <Small>· {sheetInfo(finding.sheet).title}</Small>
+        </span>
+      </Line>
+    </li>
+  );
+}
+
+const Aside = styled.aside`
+  display: grid;
+  gap: ${space[3]};
+  align-content: start;
+`;
+const List = styled(Stack).attrs({ as: 'ul', $gap: 4 })``;
+const Code = styled.span`
+  font-family: ${type.mono};
+  font-size: ${type.small};
+  font-weight: 700;
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+`;
+const Go = styled(AriaButton)`
+  border: 0;
+  background: none;
+  padding: 0;
+  font-weight: 700;
+  text-align: left;
+  cursor: pointer;
+  &[data-hovered] {
+    color: ${color.selection};
+  }
+`;
+const Actions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 ${space[3]};
+  font-size: ${type.small};
+  button {
+    font-size: ${type.small};
+    text-align: left;
+  }
+`;
+const Line = styled(AriaButton)`
+  display: flex;
+  gap: ${space[2]};
+  align-items: baseline;
+  border: 0;
+  background: none;
+  padding: 2px 0;
+  text-align: left;
+  cursor: pointer;
+  font-size: ${type.small};
+  svg {
+    flex: none;
+    translate: 0 2px;
+  }
+  &[data-hovered] {
+    color: ${color.selection};
+  }
+`;

@@ -1,0 +1,128 @@
+import { useState } from 'react';
+import { call } from '~/core/build/edits';
+import { cycleDegrees } from '~/core/engine/engine';
+import { newOffset, offsetConventions } from '~/core/trigger/offset';
+import { formatDegrees } from '~/core/units/format';
+import { useBuild } from '../build/context';
+import { Button } from '../ui/button';
+import { NumberField, Segmented } from '../ui/fields';
+import { FieldGrid, Heading, Small, Stack, Term } from '../ui/text';
+import { Table } from '../ui/table';
+import { color } from '../ui/theme';
+
+/** The offset in every convention, and the light that moves it. Used on sheets 3 and 7. */
+export function OffsetPanel() {
+  const { build, edit } = useBuild();
+  const { trigger } = build;
+  const cycle = cycleDegrees(build.engine) as 360 | 720;
+  const all = offsetConventions(trigger.offsetDegrees, cycle);
+  const [seen, setSeen] = useState<number | null>(null);
+  const [rpm, setRpm] = useState<number | null>(250);
+  const answer =
+    seen === null
+      ? null
+      : newOffset({
+          oldDegrees: trigger.offsetDegrees,
+          commandedDegrees: trigger.lockDegrees,
+          seenDegrees: seen,
+          cycleDegrees: cycle,
+          sign: 1,
+        });
+  const agrees = answer !== null && Math.abs(answer.errorDegrees) <= 1;
+  const last = trigger.readings[trigger.readings.length - 1];
+  return (
+    <Stack $gap={2}>
+      <Heading>
+        <Term meaning="The angle between the ECU's reference tooth, the first after the gap, and TDC of cylinder 1's compression. ECUs count it differently; all ways of counting are shown.">
+          Offset
+        </Term>
+        , tooth 1 to TDC 1
+      </Heading>
+      <Table>
+        <tbody>
+          <tr>
+            <th scope="row">after the gap, before TDC</th>
+            <td className="figure">
+              <strong>{formatDegrees(all.beforeTdc)}</strong>
+            </td>
+          </tr>
+          <tr>
+            <td>counted from TDC on</td>
+            <td className="figure">{formatDegrees(all.afterTdc)}</td>
+          </tr>
+          <tr>
+            <td>
+              –{cycle / 2} to {cycle / 2}
+            </td>
+            <td className="figure">{formatDegrees(all.signed)}</td>
+          </tr>
+          <tr>
+            <td>the same, other sign</td>
+            <td className="figure">{formatDegrees(all.signedOpposite)}</td>
+          </tr>
+        </tbody>
+      </Table>
+      <FieldGrid $min={110}>
+        <NumberField
+          label="Offset in use"
+          unit="°"
+          value={trigger.offsetDegrees}
+          minValue={0}
+          maxValue={cycle - 0.1}
+          step={0.1}
+          onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
+        />
+        <Segmented
+          label="Lock timing at"
+          choices={[
+            { id: '0', name: '0°' },
+            { id: '10', name: '10°' },
+          ]}
+          value={String(trigger.lockDegrees) as '0' | '10'}
+          onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
+        />
+        <NumberField
+          label="Light shows, before TDC"
+          unit="°"
+          value={seen}
+          minValue={-720}
+          maxValue={720}
+          onChange={setSeen}
+        />
+        <NumberField label="at" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
+      </FieldGrid>
+      {answer && (
+        <p role="status">
+          {agrees ? (
+            <strong style={{ color: color.proved }}>✓ The light agrees within 1°.</strong>
+          ) : answer.phaseWrong ? (
+            <strong style={{ color: color.stop }}>
+              A full turn out: the phase of the cycle is wrong, not the offset. Look at the cam signal.
+            </strong>
+          ) : (
+            <>
+              {formatDegrees(Math.abs(answer.errorDegrees))} {answer.errorDegrees < 0 ? 'too early' : 'too late'}: new
+              offset <strong>{formatDegrees(answer.newDegrees)}</strong>
+            </>
+          )}
+        </p>
+      )}
+      <Button
+        weight={answer && !answer.phaseWrong ? 'pencil' : 'plain'}
+        isDisabled={seen === null || rpm === null || (answer?.phaseWrong ?? false)}
+        onPress={() => {
+          if (seen === null || rpm === null) return;
+          edit(call('readLight', { at: new Date().toISOString(), rpm, seenDegrees: seen }));
+          setSeen(null);
+        }}
+      >
+        {answer && !agrees ? `Use ${formatDegrees(answer.newDegrees)} and read the light again` : 'Record this reading'}
+      </Button>
+      <Small>
+        {trigger.offsetConfirmed ? 'Confirmed by light.' : 'Not confirmed by light yet.'}{' '}
+        {last && `Last read: ${last.seenDegrees}° at ${last.rpm} rpm, locked at ${last.commandedDegrees}°.`} Fuel off,
+        plugs out, hands and leads clear of belts.
+      </Small>
+    </Stack>
+  );
+}

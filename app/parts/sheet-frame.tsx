@@ -1,0 +1,300 @@
+import { Redo2, Undo2, X } from 'lucide-react';
+import { useEffect, type ReactNode } from 'react';
+import { Button as AriaButton, Tooltip, TooltipTrigger } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { SheetId } from '~/core/rules/rule';
+import { useBuild } from '../build/context';
+import { popoverLook } from '../ui/fields';
+import { at, color, shape, space, type } from '../ui/theme';
+import { CommandBox } from './command-box';
+import { FindingsMargin } from './findings-margin';
+import { RunStrip } from './run-strip';
+import { sheetInfo } from './sheets';
+import { TitleBlock } from './title-block';
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+function UndoButtons() {
+  const { view, undo, redo } = useBuild();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
+      const key = event.key.toLowerCase();
+      if (key === 'z' && !event.shiftKey) {
+        event.preventDefault();
+        undo();
+      } else if (key === 'y' || (key === 'z' && event.shiftKey)) {
+        event.preventDefault();
+        redo();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+  return (
+    <>
+      <TooltipTrigger delay={300}>
+        <IconButton
+          aria-label={view.undoLabel ? `Undo: ${view.undoLabel}` : 'Undo'}
+          isDisabled={!view.undoLabel}
+          onPress={undo}
+        >
+          <Undo2 size={19} aria-hidden />
+        </IconButton>
+        <Tip>Undo {view.undoLabel} (Ctrl Z)</Tip>
+      </TooltipTrigger>
+      <TooltipTrigger delay={300}>
+        <IconButton
+          aria-label={view.redoLabel ? `Do again: ${view.redoLabel}` : 'Do again'}
+          isDisabled={!view.redoLabel}
+          onPress={redo}
+        >
+          <Redo2 size={19} aria-hidden />
+        </IconButton>
+        <Tip>Do again {view.redoLabel} (Ctrl Y)</Tip>
+      </TooltipTrigger>
+    </>
+  );
+}
+
+function Notices() {
+  const { view, dismiss } = useBuild();
+  const text = view.problem?.sentence ?? view.notice;
+  return (
+    <div role="status" aria-live="polite">
+      {view.following && <Notice>Another tab is writing this build. This one follows and cannot change it.</Notice>}
+      {text && (
+        <Notice data-problem={view.problem !== null}>
+          <span>{text}</span>
+          <IconButton aria-label="Dismiss" onPress={dismiss}>
+            <X size={16} aria-hidden />
+          </IconButton>
+        </Notice>
+      )}
+    </div>
+  );
+}
+
+/** One drawing sheet: number and title, its state in words, its tools; the work; findings; the run and the title block. */
+export function SheetFrame({
+  sheet,
+  summary,
+  actions,
+  children,
+}: {
+  sheet: SheetId;
+  summary: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
+  const info = sheetInfo(sheet);
+  const { build } = useBuild();
+  return (
+    <Page>
+      <title>{`${info.title} · ${build.name} · Gonyx`}</title>
+      <Sheet>
+        <Header>
+          <Title>
+            <strong>{info.number}</strong> {info.title}
+          </Title>
+          <Summary>{summary}</Summary>
+          <Tools>
+            {actions}
+            <UndoButtons />
+            <CommandBox />
+          </Tools>
+        </Header>
+        <Notices />
+        <Body>
+          <Main id="work">{children}</Main>
+          <Margin>
+            <FindingsMargin sheet={sheet} />
+          </Margin>
+        </Body>
+        <Foot>
+          <RunStrip />
+          <TitleBlock sheet={info} />
+        </Foot>
+      </Sheet>
+    </Page>
+  );
+}
+
+export const Page = styled.main`
+  min-width: 0;
+  min-height: 0;
+  height: 100dvh;
+  padding: 14px 14px 14px 4px;
+  ${at.narrow} {
+    height: auto;
+    min-height: 100dvh;
+    padding: ${space[2]} ${space[2]} 128px;
+  }
+  ${at.print} {
+    height: auto;
+    padding: 0;
+  }
+`;
+const Sheet = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  background: ${color.sheet};
+  border: ${shape.line} solid ${color.ink};
+  box-shadow:
+    inset 0 0 0 5px ${color.sheet},
+    inset 0 0 0 6px ${color.rule};
+  padding: ${space[3]} ${space[5]} 6px;
+  ${at.narrow} {
+    height: auto;
+    padding: ${space[3]};
+    box-shadow: none;
+  }
+  ${at.print} {
+    height: auto;
+    display: block;
+    box-shadow: none;
+  }
+`;
+const Header = styled.header`
+  display: flex;
+  align-items: center;
+  gap: ${space[2]} ${space[5]};
+  padding-bottom: ${space[3]};
+  border-bottom: ${shape.line} solid ${color.ink};
+  ${at.narrow} {
+    flex-wrap: wrap;
+  }
+`;
+const Title = styled.h1`
+  font-size: ${type.title};
+  white-space: nowrap;
+`;
+const Summary = styled.div`
+  flex: 1;
+  min-width: 0;
+  line-height: 1.3;
+  ${at.narrow} {
+    flex-basis: 100%;
+    order: 3;
+  }
+`;
+const Tools = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  align-items: center;
+  gap: ${space[2]};
+  ${at.narrow} {
+    flex-basis: 100%;
+    justify-content: flex-start;
+    order: 4;
+  }
+`;
+const IconButton = styled(AriaButton)`
+  display: grid;
+  place-items: center;
+  width: 36px;
+  height: 36px;
+  border: 0;
+  border-radius: ${shape.radius};
+  background: none;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  &[data-disabled] {
+    color: ${color.rule};
+    cursor: default;
+  }
+  ${at.narrow} {
+    width: ${shape.target};
+    height: ${shape.target};
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Tip = styled(Tooltip)`
+  ${popoverLook}
+  padding: ${space[1]} ${space[2]};
+  font-size: ${type.small};
+`;
+const Notice = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: ${space[3]};
+  padding: ${space[1]} ${space[3]};
+  background: ${color.selectionWash};
+  &[data-problem='true'] {
+    background: ${color.raised};
+    border-left: 4px solid ${color.stop};
+    color: ${color.stop};
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) var(--margin-column);
+  min-height: 0;
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr) 210px;
+  }
+  ${at.narrow} {
+    display: block;
+  }
+  ${at.print} {
+    display: block;
+  }
+`;
+const Main = styled.div.attrs({ tabIndex: -1 })`
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+  padding: ${space[3]} ${space[4]} ${space[4]} 2px;
+  outline: none;
+  ${at.print} {
+    overflow: visible;
+  }
+`;
+const Margin = styled.div.attrs({ tabIndex: 0, role: 'group', 'aria-label': 'Margin' })`
+  min-height: 0;
+  overflow: auto;
+  padding: ${space[3]} 2px ${space[4]} ${space[4]};
+  border-left: ${shape.hair} solid ${color.rule};
+  ${at.narrow} {
+    border-left: 0;
+    border-top: ${shape.hair} solid ${color.rule};
+    padding-inline: 2px;
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Foot = styled.footer`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  gap: ${space[4]};
+  border-top: ${shape.line} solid ${color.ink};
+  padding-top: 6px;
+  margin-right: -18px;
+  min-height: 146px;
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr) 300px;
+  }
+  ${at.narrow} {
+    display: block;
+    min-height: 0;
+    margin-right: 0;
+  }
+  ${at.print} {
+    display: block;
+    break-inside: avoid;
+    margin-top: ${space[4]};
+  }
+`;

@@ -1,0 +1,207 @@
+import { Moon, Sun } from 'lucide-react';
+import { Button } from 'react-aria-components';
+import { Link, NavLink, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import type { SheetId } from '~/core/rules/rule';
+import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
+import { sheetList } from './sheets';
+
+/** The trunk with its nine branches: navigation, and how far each sheet is. */
+export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
+  const { buildId } = useParams();
+  return (
+    <Nav aria-label="Sheets">
+      <Home to="/" aria-label="Garage: all builds">
+        <img src="/mark.svg" width="34" height="34" alt="" />
+        <span>Garage</span>
+      </Home>
+      <Branches>
+        {sheetList.map((sheet) => {
+          const share = fill?.[sheet.id] ?? 0;
+          return (
+            <li key={sheet.id}>
+              <Branch
+                to={`/build/${buildId}/${sheet.id}`}
+                aria-label={`${sheet.title}, ${Math.round(share * 100)} % done`}
+                prefetch="intent"
+              >
+                <Stub aria-hidden />
+                <Box aria-hidden>
+                  <Level style={{ height: `${Math.round(share * 100)}%` }} />
+                </Box>
+                <span>{sheet.title}</span>
+              </Branch>
+            </li>
+          );
+        })}
+      </Branches>
+      <ThemeButton
+        aria-label="Change between paper and night"
+        onPress={() => applyTheme(currentTheme() === 'night' ? 'paper' : 'night')}
+      >
+        <Sun size={18} aria-hidden className="by-night" />
+        <Moon size={18} aria-hidden className="by-day" />
+      </ThemeButton>
+    </Nav>
+  );
+}
+
+const Nav = styled.nav`
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  padding: ${space[3]} 0 ${space[2]};
+  ${at.narrow} {
+    position: fixed;
+    inset: auto 0 0 0;
+    z-index: 10;
+    flex-direction: row;
+    align-items: center;
+    padding: 0 ${space[1]};
+    background: ${color.paper};
+    border-top: ${shape.line} solid ${color.ink};
+    overflow-x: auto;
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Home = styled(Link)`
+  display: grid;
+  justify-items: center;
+  gap: 2px;
+  padding-bottom: ${space[2]};
+  font-size: ${type.small};
+  text-decoration: none;
+  ${at.narrow} {
+    padding: ${space[1]} ${space[2]};
+    img {
+      width: 26px;
+      height: 26px;
+    }
+  }
+`;
+const Branches = styled.ul`
+  position: relative;
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  justify-content: space-between;
+  max-height: 640px;
+  &::before {
+    content: '';
+    position: absolute;
+    left: 18px;
+    top: -6px;
+    bottom: 20px;
+    width: 7px;
+    border-radius: 4px;
+    background: ${color.ink};
+  }
+  ${at.narrow} {
+    flex-direction: row;
+    flex: none;
+    gap: 2px;
+    padding: 0;
+    &::before {
+      left: 8px;
+      right: 8px;
+      top: 17px;
+      bottom: auto;
+      width: auto;
+      height: 3px;
+    }
+  }
+`;
+const Stub = styled.span`
+  position: absolute;
+  left: 24px;
+  top: 2px;
+  width: 24px;
+  height: 18px;
+  border-bottom: 4px solid ${color.ink};
+  border-left: 4px solid ${color.ink};
+  border-bottom-left-radius: 16px;
+  border-left-color: transparent;
+  ${at.narrow} {
+    display: none;
+  }
+`;
+const Box = styled.span`
+  position: relative;
+  width: 28px;
+  height: 28px;
+  border: 2px solid ${color.ink};
+  border-radius: 7px;
+  background: ${color.sheet};
+  padding: 2px;
+  display: flex;
+  align-items: flex-end;
+`;
+const Level = styled.span`
+  width: 100%;
+  border-radius: 3px;
+  background: ${color.ink};
+`;
+const Branch = styled(NavLink)`
+  position: relative;
+  display: grid;
+  justify-items: center;
+  gap: 3px;
+  padding: ${space[1]} 0 ${space[1]} 40px;
+  margin-right: 4px;
+  font-size: ${type.small};
+  line-height: 1.2;
+  text-decoration: none;
+  white-space: nowrap;
+  & > span:last-child {
+    min-width: 52px;
+    text-align: center;
+  }
+  &[aria-current='page'] {
+    font-weight: 700;
+    ${Box} {
+      border-color: ${color.pencil};
+    }
+    ${Level} {
+      background: ${color.pencil};
+    }
+  }
+  ${at.narrow} {
+    padding: ${space[1]} 2px;
+    margin: 0;
+    min-width: 56px;
+    min-height: 52px;
+    align-content: center;
+  }
+`;
+const ThemeButton = styled(Button)`
+  align-self: center;
+  display: grid;
+  place-items: center;
+  width: 40px;
+  height: 40px;
+  flex: none;
+  border: 0;
+  border-radius: ${shape.radius};
+  background: none;
+  cursor: pointer;
+  .by-night {
+    display: none;
+  }
+  :root[data-theme='night'] & .by-night {
+    display: block;
+  }
+  :root[data-theme='night'] & .by-day {
+    display: none;
+  }
+  @media (prefers-color-scheme: dark) {
+    :root:not([data-theme='paper']) & .by-night {
+      display: block;
+    }
+    :root:not([data-theme='paper']) & .by-day {
+      display: none;
+    }
+  }
+`;

@@ -1,0 +1,129 @@
+import { styled } from 'styled-components';
+import { currentLetter } from '~/core/build/revisions';
+import { useBuild } from '../build/context';
+import { Button } from '../ui/button';
+import { download, fileName } from '../storage/files';
+import { at, color, shape, space } from '../ui/theme';
+import type { SheetInfo } from './sheets';
+
+const clock = (iso: string): string =>
+  new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+
+export function exportBuild(build: { name: string }): void {
+  download(fileName(build.name, 'gonyx.json'), 'application/json', JSON.stringify(build, null, 1));
+}
+
+/** The drawing's title block: what this is, and whether it is safe on the device. */
+export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
+  const { build, view, derived, retry } = useBuild();
+  const { stop, fix, note } = derived.counts;
+  const saved = view.following
+    ? 'Following another tab'
+    : view.saveState === 'failed'
+      ? 'Not saved'
+      : view.saveState === 'saving'
+        ? 'Saving…'
+        : `${clock(view.savedAt)}, on this device`;
+  return (
+    <Block aria-label="Title block">
+      <Cell $wide>
+        <dt>Build</dt>
+        <dd>
+          <strong>{build.name}</strong>
+        </dd>
+      </Cell>
+      <Cell>
+        <dt>ECU</dt>
+        <dd>
+          {build.ecu.model},{' '}
+          {build.ecu.connectors.length === 1 ? '1 connector' : `${build.ecu.connectors.length} connectors`}
+        </dd>
+      </Cell>
+      <Cell>
+        <dt>Open findings</dt>
+        <dd>
+          {stop > 0 && <Stop>{stop} stop</Stop>}
+          {stop > 0 && fix > 0 && ', '}
+          {fix > 0 && `${fix} to fix`}
+          {stop + fix === 0 && (note > 0 ? `${note} notes` : 'none')}
+        </dd>
+      </Cell>
+      <Cell>
+        <dt>Saved</dt>
+        <dd data-testid="save-state" data-state={view.saveState}>
+          {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
+          {view.saveState === 'failed' && (
+            <>
+              {' '}
+              <Button weight="quiet" onPress={() => exportBuild(build)}>
+                Export now
+              </Button>{' '}
+              <Button weight="quiet" onPress={retry}>
+                Try again
+              </Button>
+            </>
+          )}
+        </dd>
+      </Cell>
+      <Pair>
+        <Cell>
+          <dt>Revision</dt>
+          <dd>
+            <strong>{currentLetter(build)}</strong>
+          </dd>
+        </Cell>
+        <Cell>
+          <dt>Sheet</dt>
+          <dd>{sheet.number} of 9</dd>
+        </Cell>
+      </Pair>
+    </Block>
+  );
+}
+
+const Block = styled.dl`
+  display: grid;
+  grid-template-columns: 1.25fr 1fr;
+  grid-template-rows: auto auto auto;
+  border: ${shape.line} solid ${color.ink};
+  align-self: end;
+  background: ${color.sheet};
+  ${at.narrow} {
+    border-width: ${shape.hair};
+  }
+`;
+const Cell = styled.div<{ $wide?: boolean }>`
+  padding: 3px ${space[3]} 5px;
+  min-width: 0;
+  border-bottom: ${shape.hair} solid ${color.ink};
+  ${({ $wide }) => $wide && 'grid-column: 1 / -1;'}
+  &:nth-child(2n) {
+    border-right: ${shape.hair} solid ${color.ink};
+  }
+  &:nth-last-child(-n + 2) {
+    border-bottom: 0;
+  }
+  dt {
+    font-size: 12px;
+    color: ${color.soft};
+    line-height: 1.3;
+  }
+  dd {
+    line-height: 1.25;
+    overflow-wrap: anywhere;
+  }
+`;
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  ${Cell} {
+    border-bottom: 0;
+    border-right: 0;
+  }
+  ${Cell}:first-child {
+    border-right: ${shape.hair} solid ${color.ink};
+  }
+`;
+const Stop = styled.strong`
+  color: ${color.stop};
+`;

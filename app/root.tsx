@@ -1,0 +1,97 @@
+import '@fontsource/b612/latin-400.css';
+import '@fontsource/b612/latin-700.css';
+import '@fontsource/b612-mono/latin-400.css';
+import '@fontsource/b612-mono/latin-700.css';
+import '@fontsource/fira-sans/greek-400.css';
+import '@fontsource/fira-sans/greek-700.css';
+import { useEffect, type ReactNode } from 'react';
+import { I18nProvider, RouterProvider } from 'react-aria-components';
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useHref,
+  useNavigate,
+  useRouteLoaderData,
+} from 'react-router';
+import { styled } from 'styled-components';
+import type { Route } from './+types/root';
+import { nonceOf } from './nonce';
+import { themeFromCookie, type ThemeName } from './ui/theme';
+import { GlobalStyle } from './ui/global-style';
+
+export function loader({ request, context }: Route.LoaderArgs) {
+  return { theme: themeFromCookie(request.headers.get('cookie')), nonce: nonceOf(context) };
+}
+/** Theme and nonce belong to the first page; later navigations keep them, also without a server. */
+export const shouldRevalidate = () => false;
+
+export const meta: Route.MetaFunction = () => [
+  { title: 'Gonyx' },
+  { name: 'description', content: 'Wire, prove and start an engine on a standalone ECU' },
+];
+
+export function Layout({ children }: { children: ReactNode }) {
+  const data = useRouteLoaderData<typeof loader>('root');
+  const theme: ThemeName | undefined = data?.theme;
+  const nonce = typeof document === 'undefined' ? data?.nonce : undefined;
+  return (
+    <html lang="en" data-theme={theme} suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <meta property="csp-nonce" nonce={nonce} content="" suppressHydrationWarning />
+        <link rel="icon" href="/mark.svg" type="image/svg+xml" />
+        <Meta />
+        <Links nonce={nonce} />
+      </head>
+      <body>
+        <GlobalStyle />
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+export default function Root() {
+  const navigate = useNavigate();
+  useEffect(() => {
+    // Tests and print wait for this: from here on the page answers.
+    document.documentElement.dataset.ready = 'true';
+  }, []);
+  return (
+    <I18nProvider locale="en-US">
+      <RouterProvider navigate={(to) => void navigate(to)} useHref={useHref}>
+        <Outlet />
+      </RouterProvider>
+    </I18nProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const text = isRouteErrorResponse(error)
+    ? `${error.status} ${error.statusText}`
+    : error instanceof Error
+      ? error.message
+      : 'Unknown error';
+  return (
+    <Problem>
+      <h1>This page broke</h1>
+      <p>{text}</p>
+      <p>
+        Your builds are kept on this device. <a href="/">Go to the garage</a>
+      </p>
+    </Problem>
+  );
+}
+
+const Problem = styled.main`
+  max-width: var(--measure);
+  margin: var(--space-6) auto;
+  padding: var(--space-4);
+`;

@@ -1,0 +1,5 @@
+import { Allot } from '../sheets/allot/allot';
+
+export default function AllotRoute() {
+  return <Allot />;
+}

@@ -1,0 +1,5 @@
+import { Book } from '../sheets/book/book';
+
+export default function BookRoute() {
+  return <Book />;
+}

@@ -1,0 +1,108 @@
+import { isRouteErrorResponse, Link, Outlet } from 'react-router';
+import { styled } from 'styled-components';
+import { sheetProgress } from '~/core/build/sheets';
+import { BuildProvider, useBuild, type BuildAction } from '../build/context';
+import { Spine } from '../parts/spine';
+import { Page } from '../parts/sheet-frame';
+import { derive, deriveGates } from '../storage/derived';
+import { openSession } from '../storage/session';
+import { at, color, shape, space } from '../ui/theme';
+import type { Route } from './+types/build';
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const opened = await openSession(params.buildId);
+  if (!opened.ok) throw new Response(opened.problem.sentence, { status: 404, statusText: opened.problem.sentence });
+  return { session: opened.value };
+}
+clientLoader.hydrate = true as const;
+
+/** The session tells its own changes: nothing to load again after an edit. */
+export const shouldRevalidate = ({
+  currentParams,
+  nextParams,
+}: {
+  currentParams: { buildId?: string };
+  nextParams: { buildId?: string };
+}) => currentParams.buildId !== nextParams.buildId;
+
+export async function clientAction({ request, params }: Route.ClientActionArgs) {
+  const action = (await request.json()) as BuildAction;
+  const opened = await openSession(params.buildId);
+  if (!opened.ok) return opened;
+  if (action.intent === 'edit') return opened.value.edit(action.calls);
+  return action.intent === 'undo' ? opened.value.undo() : opened.value.redo();
+}
+
+function Shell() {
+  const { build } = useBuild();
+  const { net, findings, progress } = derive(build);
+  return (
+    <Desk>
+      <Spine fill={sheetProgress(build, net, findings, progress, deriveGates(build))} />
+      <Outlet />
+    </Desk>
+  );
+}
+
+export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {
+  return (
+    <BuildProvider key={params.buildId} session={loaderData.session}>
+      <Shell />
+    </BuildProvider>
+  );
+}
+
+/** The sheet before its build is read: same frame, no figures. */
+export function HydrateFallback() {
+  return (
+    <Desk>
+      <Spine fill={null} />
+      <Page aria-busy="true">
+        <Blank>
+          <h1>Opening the build…</h1>
+        </Blank>
+      </Page>
+    </Desk>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const known = isRouteErrorResponse(error);
+  return (
+    <Desk>
+      <span />
+      <Page>
+        <Blank>
+          <h1>{known ? 'This build cannot be opened' : 'This sheet broke'}</h1>
+          <p>{known ? String(error.data) : error instanceof Error ? error.message : 'Unknown error'}</p>
+          <p>
+            Nothing was changed on this device. <Link to="/">Go to the garage</Link>
+          </p>
+        </Blank>
+      </Page>
+    </Desk>
+  );
+}
+
+const Desk = styled.div`
+  display: grid;
+  grid-template-columns: var(--spine) minmax(0, 1fr);
+  height: 100dvh;
+  ${at.narrow} {
+    display: block;
+    height: auto;
+  }
+  ${at.print} {
+    display: block;
+    height: auto;
+  }
+`;
+const Blank = styled.div`
+  height: 100%;
+  padding: ${space[5]};
+  display: grid;
+  gap: ${space[3]};
+  align-content: start;
+  background: ${color.sheet};
+  border: ${shape.line} solid ${color.ink};
+`;

@@ -1,0 +1,5 @@
+import { Feeds } from '../sheets/feeds/feeds';
+
+export default function FeedsRoute() {
+  return <Feeds />;
+}

@@ -1,0 +1,455 @@
+import { FilePlus2, FolderOpen } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
+import { styled } from 'styled-components';
+import { demoBuilds } from '~/demo';
+import { call } from '~/core/build/edits';
+import { parseBuild } from '~/core/build/parse';
+import type { Problem } from '~/core/problem';
+import { database, type BuildCard } from '../storage/database';
+import { download, fileName } from '../storage/files';
+import { duplicateBuild, keepBuild, previewImport, readForExport, type ImportPreview } from '../storage/garage';
+import { discardBuild, listCards, restoreBuild } from '../storage/persist';
+import { closeSession, openSession } from '../storage/session';
+import { Button, buttonLook, type Weight } from '../ui/button';
+import { Dialog, DialogActions } from '../ui/dialog';
+import { TextField } from '../ui/fields';
+import { Heading, Row, Small, Soft, Stack } from '../ui/text';
+import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
+import type { Route } from './+types/garage';
+
+export function loader() {
+  return {
+    demos: demoBuilds().map((build) => ({
+      id: build.id,
+      name: build.name,
+      vehicle: build.vehicle,
+      ecu: build.ecu.model,
+      devices: build.devices.length,
+    })),
+    loadDemos: process.env.GONYX_DEMO === '1',
+  };
+}
+
+const DEMO_FLAG = 'gonyx-demos-loaded';
+
+async function fetchDemo(id: string) {
+  const response = await fetch(`/demo/${id}`);
+  if (!response.ok)
+    return {
+      ok: false,
+      problem: {
+        code: 'no-demo',
+        path: '',
+        sentence: 'The demo build could not be fetched: start the server again, or work without it.',
+      },
+    } as const;
+  return parseBuild(await response.text());
+}
+
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const served = await serverLoader();
+  let cards = await listCards(database());
+  if (served.loadDemos && cards.length === 0 && localStorage.getItem(DEMO_FLAG) === null) {
+    for (const demo of served.demos) {
+      const build = await fetchDemo(demo.id);
+      if (build.ok) await keepBuild(build.value);
+    }
+    localStorage.setItem(DEMO_FLAG, 'yes');
+    cards = await listCards(database());
+  }
+  return { ...served, cards };
+}
+clientLoader.hydrate = true as const;
+
+type GarageAnswer = { done: string; id?: string; undoable?: boolean } | { problem: Problem };
+
+export async function clientAction({ request }: Route.ClientActionArgs): Promise<GarageAnswer> {
+  const form = await request.formData();
+  const id = String(form.get('id') ?? '');
+  const name = String(form.get('name') ?? '');
+  switch (form.get('intent')) {
+    case 'demo': {
+      const build = await fetchDemo(id);
+      if (!build.ok) return { problem: build.problem };
+      const kept = await keepBuild(build.value);
+      return kept.ok ? { done: 'open', id: kept.value } : { problem: kept.problem };
+    }
+    case 'duplicate': {
+      const kept = await duplicateBuild(id);
+      return kept.ok ? { done: 'A copy was made.' } : { problem: kept.problem };
+    }
+    case 'rename': {
+      const session = await openSession(id);
+      if (!session.ok) return { problem: session.problem };
+      const result = await session.value.edit([call('renameBuild', { name })]);
+      if (!result.ok) return { problem: result.problem };
+      await session.value.settled();
+      return { done: 'Renamed.' };
+    }
+    case 'delete': {
+      await closeSession(id);
+      await discardBuild(database(), id);
+      return { done: `${name} was deleted.`, id, undoable: true };
+    }
+    case 'restore': {
+      const restored = await restoreBuild(database(), id);
+      return restored.ok ? { done: 'It is back.' } : { problem: restored.problem };
+    }
+    default:
+      return { problem: { code: 'intent', path: 'intent', sentence: 'The garage does not know that.' } };
+  }
+}
+
+const day = (iso: string) =>
+  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+
+function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, string>) => void }) {
+  const [renaming, setRenaming] = useState(false);
+  const [name, setName] = useState(card.name);
+  const [problem, setProblem] = useState<string | null>(null);
+  const onExport = async () => {
+    const build = await readForExport(card.id);
+    if (build.ok) download(fileName(card.name, 'gonyx.json'), 'application/json', JSON.stringify(build.value, null, 1));
+    else setProblem(build.problem.sentence);
+  };
+  return (
+    <CardRow>
+      <div>
+        <CardLink to={`/build/${card.id}/survey`}>{card.name}</CardLink>
+        <Soft>{card.vehicle || 'no vehicle named'}</Soft>
+        {problem && <Bad role="alert">{problem}</Bad>}
+      </div>
+      <div>
+        {card.ecu}
+        <br />
+        <Soft>{card.engine}</Soft>
+      </div>
+      <div>
+        <Bar aria-hidden>
+          <span style={{ width: `${Math.round(card.provedShare * 100)}%` }} />
+        </Bar>
+        <Small>
+          {Math.round(card.provedShare * 100)} % of wires proved, {card.devices} devices
+        </Small>
+        <br />
+        <Small>changed {day(card.changedAt)}</Small>
+      </div>
+      <Row $gap={3}>
+        <Button weight="quiet" onPress={() => setRenaming(true)} aria-label={`Rename ${card.name}`}>
+          Rename
+        </Button>
+        <Button
+          weight="quiet"
+          onPress={() => send({ intent: 'duplicate', id: card.id })}
+          aria-label={`Duplicate ${card.name}`}
+        >
+          Duplicate
+        </Button>
+        <Button weight="quiet" onPress={() => void onExport()} aria-label={`Export ${card.name}`}>
+          Export
+        </Button>
+        <Button
+          weight="quiet"
+          onPress={() => send({ intent: 'delete', id: card.id, name: card.name })}
+          aria-label={`Delete ${card.name}`}
+        >
+          Delete
+        </Button>
+      </Row>
+      <Dialog title="Rename the build" isOpen={renaming} onClose={() => setRenaming(false)}>
+        <TextField label="Name" value={name} onChange={setName} autoFocus />
+        <DialogActions>
+          <Button
+            weight="act"
+            isDisabled={name.trim() === ''}
+            onPress={() => {
+              send({ intent: 'rename', id: card.id, name });
+              setRenaming(false);
+            }}
+          >
+            Rename
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </CardRow>
+  );
+}
+
+function ImportDialog({ preview, onClose }: { preview: ImportPreview; onClose: () => void }) {
+  const { build } = preview;
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const keep = async () => {
+    const kept = await keepBuild(build);
+    if (kept.ok) void navigate(`/build/${kept.value}/survey`);
+    else setProblem(kept.problem.sentence);
+  };
+  return (
+    <Dialog title="Import this build?" isOpen onClose={onClose}>
+      <Stack $gap={2}>
+        <p>
+          <strong>{build.name}</strong>
+          {build.vehicle && <Soft>, {build.vehicle}</Soft>}
+        </p>
+        <p>
+          {build.engine.name} on {build.ecu.model}. {build.devices.length} devices,{' '}
+          {Object.keys(build.assignments).length} pins placed, {Object.keys(build.prove.readings).length} readings,{' '}
+          {build.revisions.length} revisions.
+        </p>
+        <Small>
+          {preview.fileName}, {(preview.bytes / 1000).toFixed(0)} kB. It is kept beside the builds you have; none is
+          overwritten.
+        </Small>
+        {problem && <Bad role="alert">{problem}</Bad>}
+      </Stack>
+      <DialogActions>
+        <Button onPress={onClose}>Leave it</Button>
+        <Button weight="act" onPress={() => void keep()}>
+          Import
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+export default function Garage({ loaderData }: Route.ComponentProps) {
+  const { cards, demos } = loaderData;
+  const fetcher = useFetcher<GarageAnswer>();
+  const navigate = useNavigate();
+  const revalidator = useRevalidator();
+  const [preview, setPreview] = useState<ImportPreview | null>(null);
+  const [importProblem, setImportProblem] = useState<string | null>(null);
+  const opened = useRef<string | null>(null);
+  const answer = fetcher.data;
+  const send = (fields: Record<string, string>) => void fetcher.submit(fields, { method: 'post' });
+  useEffect(() => {
+    if (
+      fetcher.state !== 'idle' ||
+      !answer ||
+      !('done' in answer) ||
+      answer.done !== 'open' ||
+      !answer.id ||
+      opened.current === answer.id
+    )
+      return;
+    opened.current = answer.id;
+    void navigate(`/build/${answer.id}/survey`);
+  }, [fetcher.state, answer, navigate]);
+  const onFile = async (file: File | undefined) => {
+    if (!file) return;
+    const result = await previewImport(file);
+    setImportProblem(result.ok ? null : result.problem.sentence);
+    setPreview(result.ok ? result.value : null);
+  };
+  return (
+    <Page>
+      <title>Garage · Gonyx</title>
+      <Sheet>
+        <Head>
+          <div>
+            <Brand>Gonyx</Brand>
+            <Soft>Wire it, prove it, start it: a standalone ECU on your engine.</Soft>
+          </div>
+          <Row>
+            <ActLink to="/new">
+              <FilePlus2 size={18} aria-hidden /> New build
+            </ActLink>
+            <FileTrigger
+              acceptedFileTypes={['.json', 'application/json']}
+              onSelect={(files) => void onFile(files?.[0])}
+            >
+              <Button>
+                <FolderOpen size={18} aria-hidden /> Import a file
+              </Button>
+            </FileTrigger>
+            <Button weight="quiet" onPress={() => applyTheme(currentTheme() === 'night' ? 'paper' : 'night')}>
+              Paper or night
+            </Button>
+          </Row>
+        </Head>
+        <div role="status" aria-live="polite">
+          {importProblem && <Bad>{importProblem}</Bad>}
+          {answer && 'problem' in answer && <Bad>{answer.problem.sentence}</Bad>}
+          {answer && 'done' in answer && answer.done !== 'open' && (
+            <Told>
+              {answer.done}{' '}
+              {answer.undoable && answer.id && (
+                <Button weight="quiet" onPress={() => send({ intent: 'restore', id: answer.id! })}>
+                  Undo
+                </Button>
+              )}
+            </Told>
+          )}
+        </div>
+        <Stack $gap={3}>
+          <Heading>Your builds</Heading>
+          {cards.length === 0 ? (
+            <Empty>
+              <p>
+                No build on this device yet. Start one: pick the engine and the ECU, add what is on the engine, and
+                Gonyx lays out the rest. Or open a demo below and look around; it is yours to change.
+              </p>
+            </Empty>
+          ) : (
+            <ul>
+              {cards.map((card) => (
+                <Card key={`${card.id} ${card.name}`} card={card} send={send} />
+              ))}
+            </ul>
+          )}
+        </Stack>
+        <Stack $gap={3}>
+          <Heading>Demo builds</Heading>
+          <Demos>
+            {demos.map((demo) => (
+              <li key={demo.id}>
+                <strong>{demo.name}</strong>
+                <Soft>{demo.vehicle}</Soft>
+                <Small>
+                  {demo.ecu}, {demo.devices} devices. All made up.
+                </Small>
+                <fetcher.Form method="post">
+                  <input type="hidden" name="intent" value="demo" />
+                  <input type="hidden" name="id" value={demo.id} />
+                  <Button type="submit">Open this demo</Button>
+                </fetcher.Form>
+              </li>
+            ))}
+          </Demos>
+        </Stack>
+        <Small>
+          Builds stay in this browser. They leave it only in files you export. Licensed practice and local rules decide
+          over anything this tool says; airbag circuits are never part of the work.
+          {revalidator.state === 'loading' && ' …'}
+        </Small>
+      </Sheet>
+      {preview && <ImportDialog preview={preview} onClose={() => setPreview(null)} />}
+    </Page>
+  );
+}
+
+export function HydrateFallback() {
+  return (
+    <Page aria-busy="true">
+      <Sheet>
+        <Head>
+          <div>
+            <Brand>Gonyx</Brand>
+            <Soft>Wire it, prove it, start it: a standalone ECU on your engine.</Soft>
+          </div>
+        </Head>
+        <Heading>Your builds</Heading>
+      </Sheet>
+    </Page>
+  );
+}
+
+const Page = styled.main`
+  padding: ${space[4]};
+  min-height: 100dvh;
+  display: grid;
+  ${at.narrow} {
+    padding: ${space[2]};
+  }
+`;
+const Sheet = styled.div`
+  width: min(100%, 1180px);
+  margin-inline: auto;
+  background: ${color.sheet};
+  border: ${shape.line} solid ${color.ink};
+  box-shadow:
+    inset 0 0 0 5px ${color.sheet},
+    inset 0 0 0 6px ${color.rule};
+  padding: ${space[5]};
+  display: grid;
+  gap: ${space[5]};
+  align-content: start;
+  ${at.narrow} {
+    padding: ${space[4]};
+    box-shadow: none;
+  }
+`;
+const Head = styled.header`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  justify-content: space-between;
+  gap: ${space[3]};
+  padding-bottom: ${space[3]};
+  border-bottom: ${shape.line} solid ${color.ink};
+`;
+const Brand = styled.h1`
+  font-size: 34px;
+  font-weight: 700;
+  letter-spacing: -0.01em;
+`;
+const ActLink = styled(Link)<{ $weight?: Weight }>`
+  ${buttonLook}
+  background: ${color.ink};
+  color: ${color.onInk};
+`;
+const CardRow = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 2.2fr) minmax(0, 1.4fr) minmax(0, 1.4fr) auto;
+  gap: ${space[2]} ${space[5]};
+  align-items: center;
+  padding: ${space[3]} 0;
+  border-bottom: ${shape.hair} solid ${color.rule};
+  & > div:first-child {
+    display: grid;
+  }
+  ${at.tablet} {
+    grid-template-columns: 1fr 1fr;
+  }
+  ${at.narrow} {
+    grid-template-columns: 1fr;
+  }
+`;
+const CardLink = styled(Link)`
+  font-size: ${type.lead};
+  font-weight: 700;
+  text-decoration: none;
+  &:hover {
+    text-decoration: underline;
+  }
+`;
+const Bar = styled.span`
+  display: block;
+  height: 6px;
+  border-radius: 3px;
+  background: ${color.raised};
+  border: ${shape.hair} solid ${color.rule};
+  overflow: hidden;
+  span {
+    display: block;
+    height: 100%;
+    background: ${color.proved};
+  }
+`;
+const Demos = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 360px), 1fr));
+  gap: ${space[5]};
+  li {
+    display: grid;
+    gap: ${space[1]};
+    justify-items: start;
+  }
+  button {
+    margin-top: ${space[2]};
+  }
+`;
+const Empty = styled.div`
+  max-width: var(--measure);
+`;
+const Told = styled.p`
+  padding: ${space[2]} ${space[3]};
+  background: ${color.selectionWash};
+`;
+const Bad = styled.p`
+  padding: ${space[2]} ${space[3]};
+  border-left: 4px solid ${color.stop};
+  color: ${color.stop};
+`;

@@ -1,0 +1,5 @@
+import { Loom } from '../sheets/loom/loom';
+
+export default function LoomRoute() {
+  return <Loom />;
+}

@@ -1,0 +1,198 @@
+import { useState } from 'react';
+import { redirect, useActionData, useNavigation, useSubmit, Link } from 'react-router';
+import { styled } from 'styled-components';
+import { Radio, RadioGroup } from 'react-aria-components';
+import { z } from 'zod';
+import { catalog } from '~/catalog';
+import { startBuild, starterKinds } from '~/core/build/starter';
+import { zodProblem } from '~/core/build/parse';
+import { kindSchema } from '~/core/devices/kind';
+import { ecuSchema } from '~/core/ecu/ecu';
+import { engineSchema } from '~/core/engine/engine';
+import { listWords } from '~/core/units/format';
+import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
+import { keepBuild, newId } from '../storage/garage';
+import { Button } from '../ui/button';
+import { Checkbox, Select, TextField } from '../ui/fields';
+import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
+import { at, color, shape, space, type } from '../ui/theme';
+import type { Route } from './+types/new';
+
+export const loader = () => ({ ecus: catalog.ecus, engines: catalog.engines, kinds: catalog.kinds });
+
+const draftSchema = z.object({
+  name: z.string().trim().min(1).max(80),
+  vehicle: z.string().max(120),
+  engine: engineSchema,
+  ecu: ecuSchema,
+  kinds: z.array(kindSchema),
+  withUsual: z.boolean(),
+});
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const draft = draftSchema.safeParse(await request.json());
+  if (!draft.success) return zodProblem(draft.error);
+  const build = startBuild({ ...draft.data, id: newId(), now: new Date().toISOString() });
+  if (!build.ok) return build.problem;
+  const kept = await keepBuild(build.value);
+  return kept.ok ? redirect(`/build/${kept.value}/survey`) : kept.problem;
+}
+
+export default function NewBuild({ loaderData }: Route.ComponentProps) {
+  const { ecus, engines, kinds } = loaderData;
+  const [name, setName] = useState('');
+  const [vehicle, setVehicle] = useState('');
+  const [preset, setPreset] = useState(engines[0].name);
+  const [draft, setDraft] = useState<EngineDraft>(() => draftOf(engines[0]));
+  const [ecuId, setEcuId] = useState(ecus[1].id);
+  const [withUsual, setWithUsual] = useState(true);
+  const [tried, setTried] = useState(false);
+  const submit = useSubmit();
+  const navigation = useNavigation();
+  const problem = useActionData<typeof clientAction>();
+  const result = engineOf(draft);
+  const errors = tried && 'errors' in result ? result.errors : {};
+  const ecu = ecus.find((one) => one.id === ecuId)!;
+  const usual = 'engine' in result ? starterKinds(result.engine, ecu, kinds) : [];
+  const create = () => {
+    setTried(true);
+    if (!('engine' in result) || name.trim() === '') return;
+    void submit(
+      { name, vehicle, engine: result.engine, ecu, kinds, withUsual } as unknown as Parameters<typeof submit>[0],
+      { method: 'post', encType: 'application/json' },
+    );
+  };
+  return (
+    <Page>
+      <title>New build · Gonyx</title>
+      <Sheet>
+        <Row>
+          <Title>New build</Title>
+          <Soft>
+            <Link to="/">Garage</Link>
+          </Soft>
+        </Row>
+        <Stack $gap={3}>
+          <Heading>What is it?</Heading>
+          <FieldGrid $min={260}>
+            <TextField
+              label="Name of the build"
+              value={name}
+              onChange={setName}
+              autoFocus
+              placeholder="Shed project, inline four"
+              error={tried && name.trim() === '' ? 'Give it a name of 1 to 80 characters.' : undefined}
+              maxLength={80}
+            />
+            <TextField label="Vehicle or machine" value={vehicle} onChange={setVehicle} maxLength={120} />
+          </FieldGrid>
+        </Stack>
+        <Stack $gap={3}>
+          <Heading>Engine</Heading>
+          <FieldGrid $min={260}>
+            <Select
+              label="Start from"
+              choices={engines.map((engine) => ({
+                id: engine.name,
+                name: engine.name,
+                note: `fires ${engine.firingOrder.join('-')}`,
+              }))}
+              value={preset}
+              onChange={(id) => {
+                setPreset(id);
+                const engine = engines.find((one) => one.name === id);
+                if (engine) setDraft(draftOf(engine));
+              }}
+            />
+          </FieldGrid>
+          <EngineForm draft={draft} onChange={setDraft} errors={errors} />
+        </Stack>
+        <Stack $gap={3}>
+          <Heading>ECU</Heading>
+          <Ecus aria-label="ECU" value={ecuId} onChange={setEcuId}>
+            {ecus.map((one) => (
+              <EcuChoice key={one.id} value={one.id}>
+                <strong>{one.model}</strong>
+                <span>
+                  {one.pins.length} cavities,{' '}
+                  {one.outputOrder === 'in-turn' ? 'outputs fire in turn' : 'outputs numbered by cylinder'}
+                </span>
+                <Small>
+                  {one.pins.filter((pin) => pin.abilities[0].kind === 'injector').length} injection,{' '}
+                  {one.pins.filter((pin) => pin.abilities[0].kind.startsWith('ignition')).length} ignition,{' '}
+                  {one.pins.some((pin) => pin.abilities[0].kind === 'vr')
+                    ? 'VR and square-wave triggers'
+                    : 'square-wave triggers only'}
+                  {one.pins.some((pin) => pin.abilities[0].kind === 'half-bridge') ? ', half-bridges' : ''}
+                </Small>
+              </EcuChoice>
+            ))}
+          </Ecus>
+          <Checkbox isSelected={withUsual} onChange={setWithUsual}>
+            Put the usual parts on the list
+          </Checkbox>
+          {withUsual && usual.length > 0 && (
+            <Small>
+              {listWords(usual.map((kind) => kind.name.toLowerCase()))}. Change or remove any of them on sheet 1.
+            </Small>
+          )}
+        </Stack>
+        {problem && <Bad role="alert">{problem.sentence}</Bad>}
+        {tried && 'errors' in result && (
+          <Bad role="alert">The engine is not whole yet: see the fields marked above.</Bad>
+        )}
+        <Row>
+          <Button weight="act" onPress={create} isDisabled={navigation.state !== 'idle'}>
+            Make the build
+          </Button>
+        </Row>
+      </Sheet>
+    </Page>
+  );
+}
+
+const Page = styled.main`
+  padding: ${space[4]};
+  min-height: 100dvh;
+  ${at.narrow} {
+    padding: ${space[2]};
+  }
+`;
+const Sheet = styled.div`
+  width: min(100%, 980px);
+  margin-inline: auto;
+  background: ${color.sheet};
+  border: ${shape.line} solid ${color.ink};
+  padding: ${space[5]};
+  display: grid;
+  gap: ${space[5]};
+  ${at.narrow} {
+    padding: ${space[4]};
+  }
+`;
+const Title = styled.h1`
+  font-size: ${type.title};
+`;
+const Ecus = styled(RadioGroup)`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 250px), 1fr));
+  gap: ${space[3]};
+`;
+const EcuChoice = styled(Radio)`
+  display: grid;
+  gap: 2px;
+  padding: ${space[3]};
+  border: ${shape.line} solid ${color.rule};
+  border-radius: ${shape.radius};
+  cursor: pointer;
+  align-content: start;
+  &[data-selected] {
+    border-color: ${color.selection};
+    box-shadow: 0 0 0 1.5px ${color.selection};
+  }
+`;
+const Bad = styled.p`
+  padding: ${space[2]} ${space[3]};
+  border-left: 4px solid ${color.stop};
+  color: ${color.stop};
+`;

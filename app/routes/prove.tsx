@@ -1,0 +1,5 @@
+import { Prove } from '../sheets/prove/prove';
+
+export default function ProveRoute() {
+  return <Prove />;
+}

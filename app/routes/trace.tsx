@@ -1,0 +1,5 @@
+import { Trace } from '../sheets/trace/trace';
+
+export default function TraceRoute() {
+  return <Trace />;
+}

@@ -1,0 +1,116 @@
+import { GripVertical, Lock } from 'lucide-react';
+import { Button, GridList, GridListHeader, GridListItem, GridListSection, useDragAndDrop } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { systems } from '~/core/devices/kind';
+import type { Need } from '~/core/netlist/needs';
+import { useBuild } from '../../build/context';
+import { NEED_TYPE } from '../../parts/connector-face';
+import { at, color, shape, space, type } from '../../ui/theme';
+
+/** Needs by system. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
+export function NeedList({ inHand, onTake }: { inHand: string | null; onTake: (needId: string | null) => void }) {
+  const { build, derived } = useBuild();
+  const { needs } = derived.net;
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ [NEED_TYPE]: String(key), 'text/plain': String(key) })),
+    getAllowedDropOperations: () => ['move'],
+  });
+  const groups = systems
+    .map((system) => ({ system, needs: needs.filter((need) => need.system === system) }))
+    .filter((group) => group.needs.length > 0);
+  const locked = new Set(build.locked);
+  return (
+    <List
+      aria-label="Needs"
+      selectionMode="single"
+      selectionBehavior="replace"
+      selectedKeys={inHand ? [inHand] : []}
+      onSelectionChange={(keys) => onTake(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))}
+      dragAndDropHooks={dragAndDropHooks}
+    >
+      {groups.map((group) => (
+        <GridListSection key={group.system} id={group.system}>
+          <SectionHead>{group.system}</SectionHead>
+          {group.needs.map((need) => (
+            <NeedRow key={need.id} need={need} pinId={build.assignments[need.id]} locked={locked.has(need.id)} />
+          ))}
+        </GridListSection>
+      ))}
+    </List>
+  );
+}
+
+function NeedRow({ need, pinId, locked }: { need: Need; pinId: string | undefined; locked: boolean }) {
+  return (
+    <Item id={need.id} textValue={need.label} data-need={need.id}>
+      <Grip slot="drag" aria-label={`Move ${need.label}`}>
+        <GripVertical size={14} aria-hidden />
+      </Grip>
+      <span>{need.label}</span>
+      {locked && <Lock size={13} aria-label="locked" />}
+      {pinId ? <Pin>{pinId}</Pin> : <Open>open</Open>}
+    </Item>
+  );
+}
+
+const List = styled(GridList)`
+  display: grid;
+  gap: ${space[3]};
+  outline: none;
+`;
+const SectionHead = styled(GridListHeader)`
+  font-weight: 700;
+  padding-bottom: 2px;
+  border-bottom: ${shape.hair} solid ${color.rule};
+  margin-bottom: 2px;
+`;
+const Grip = styled(Button)`
+  display: grid;
+  place-items: center;
+  width: 18px;
+  min-height: 24px;
+  border: 0;
+  padding: 0;
+  background: none;
+  color: ${color.soft};
+  cursor: grab;
+`;
+const Item = styled(GridListItem)`
+  display: flex;
+  align-items: center;
+  gap: ${space[1]};
+  min-height: 30px;
+  padding: 1px ${space[2]} 1px 0;
+  border-radius: ${shape.radius};
+  cursor: pointer;
+  & > div {
+    display: contents;
+  }
+  & span:nth-of-type(1) {
+    flex: 1;
+    min-width: 0;
+  }
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  &[data-selected] {
+    background: ${color.selectionWash};
+  }
+  &[data-dragging] {
+    opacity: 0.5;
+  }
+  ${at.narrow} {
+    min-height: ${shape.target};
+  }
+`;
+const Pin = styled.span`
+  font-family: ${type.mono};
+  font-weight: 700;
+`;
+const Open = styled.span`
+  font-size: ${type.small};
+  padding: 0 ${space[3]};
+  border: ${shape.line} solid ${color.pencil};
+  border-radius: 12px;
+  color: ${color.pencil};
+`;

@@ -1,0 +1,224 @@
+import { useMemo, useState } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { differenceInWords, nextLetter } from '~/core/build/revisions';
+import { planOf } from '~/core/build/schema';
+import { cutListCsv, pinListCsv } from '~/core/formats/lists';
+import { plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { exportBuild } from '../../parts/title-block';
+import { WireMark } from '../../parts/wire-mark';
+import { download, fileName } from '../../storage/files';
+import { Button } from '../../ui/button';
+import { Select, TextField } from '../../ui/fields';
+import { Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { at, space } from '../../ui/theme';
+
+const when = (iso: string) =>
+  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+const NOW = 'now';
+
+function Revisions() {
+  const { build, edit } = useBuild();
+  const [note, setNote] = useState('');
+  const last = build.revisions[build.revisions.length - 1];
+  const [from, setFrom] = useState<string>(last?.letter ?? NOW);
+  const [to, setTo] = useState<string>(NOW);
+  const choices = [
+    ...build.revisions.map((revision) => ({
+      id: revision.letter,
+      name: `Revision ${revision.letter}`,
+      note: `${when(revision.at)} ${revision.note}`,
+    })),
+    { id: NOW, name: 'As it stands' },
+  ];
+  const lines = useMemo(() => {
+    const plan = (id: string) => build.revisions.find((revision) => revision.letter === id)?.plan ?? planOf(build);
+    return differenceInWords(build, plan(from), plan(to));
+  }, [build, from, to]);
+  return (
+    <Stack $gap={3}>
+      <Heading>Revisions</Heading>
+      <Row $gap={3} style={{ alignItems: 'end' }}>
+        <div style={{ flex: '1 1 220px' }}>
+          <TextField
+            label={`What revision ${nextLetter(build)} is for`}
+            value={note}
+            onChange={setNote}
+            maxLength={300}
+          />
+        </div>
+        <Button
+          weight="act"
+          onPress={() => {
+            edit(call('saveRevision', { note, at: new Date().toISOString() }));
+            setNote('');
+          }}
+        >
+          Save revision {nextLetter(build)}
+        </Button>
+      </Row>
+      {build.revisions.length === 0 && (
+        <Small>A revision keeps the plan as it is now, so that a later change can be read in words and printed.</Small>
+      )}
+      <ul>
+        {[...build.revisions].reverse().map((revision) => (
+          <li key={revision.letter}>
+            <strong>{revision.letter}</strong> {revision.note || 'no note'} <Soft>{when(revision.at)}</Soft>
+          </li>
+        ))}
+      </ul>
+      {build.revisions.length > 0 && (
+        <>
+          <Heading>What changed</Heading>
+          <Row $gap={3}>
+            <Select label="from" choices={choices} value={from} onChange={setFrom} />
+            <Select label="to" choices={choices} value={to} onChange={setTo} />
+          </Row>
+          {lines.length === 0 ? (
+            <Small>Nothing.</Small>
+          ) : (
+            <Lines>
+              {lines.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </Lines>
+          )}
+        </>
+      )}
+    </Stack>
+  );
+}
+
+function SetUp() {
+  const { build, derived } = useBuild();
+  const { trigger, engine, ecu } = build;
+  const rows: [string, string][] = [
+    ['Engine', `${engine.name}, fires ${engine.firingOrder.join('-')}`],
+    ['ECU', `${ecu.model}, outputs ${build.outputOrder === 'in-turn' ? 'fire in turn' : 'numbered by cylinder'}`],
+    ['Crank wheel', trigger.crankWheel?.name ?? 'not chosen'],
+    ['Cam wheel', trigger.camWheel?.name ?? 'none'],
+    [
+      'Offset, after the gap before TDC',
+      `${trigger.offsetDegrees.toFixed(1)}° ${trigger.offsetConfirmed ? 'confirmed by light' : 'not confirmed'}`,
+    ],
+    ['Timing lock', `${trigger.lockDegrees}°`],
+    ['Dwell', `${trigger.dwellMilliseconds} ms`],
+    ['ECU power ground', build.power.ecuGround === 'head' ? 'engine block' : 'battery negative'],
+    ['Proof', `${derived.progress.proved.size} of ${plural(derived.progress.wires, 'wire')}`],
+    ['Open findings', `${derived.counts.stop} stop, ${derived.counts.fix} to fix, ${derived.counts.note} notes`],
+  ];
+  return (
+    <Stack $gap={2}>
+      <Heading>Set-up sheet</Heading>
+      <Table>
+        <tbody>
+          {rows.map(([name, value]) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              <td>{value}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Stack>
+  );
+}
+
+function PinList() {
+  const { derived } = useBuild();
+  const { net } = derived;
+  return (
+    <Stack $gap={2}>
+      <Heading>Pin list</Heading>
+      <TableScroll aria-label="Pin list">
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">cavity</th>
+              <th scope="col">ECU function</th>
+              <th scope="col">serves</th>
+              <th scope="col">wire</th>
+              <th scope="col">done</th>
+            </tr>
+          </thead>
+          <tbody>
+            {net.cavities.map(({ pin, label }) => {
+              const wire = net.wiresAt.get(`ecu:${pin.id}`)?.[0];
+              const far = wire ? net.labelOf(wire.from === `ecu:${pin.id}` ? wire.to : wire.from) : '';
+              return (
+                <tr key={pin.id}>
+                  <th scope="row">{pin.id}</th>
+                  <td>{pin.label}</td>
+                  <td>{label || far}</td>
+                  <td>{wire ? <WireMark colour={wire.colour} squareMm={wire.squareMm} /> : <Soft>free</Soft>}</td>
+                  <td aria-label={wire && derived.progress.proved.has(wire.id) ? 'proved' : 'not proved'}>
+                    {wire ? (derived.progress.proved.has(wire.id) ? '✓' : '☐') : ''}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </TableScroll>
+    </Stack>
+  );
+}
+
+export function Book() {
+  const { build, derived } = useBuild();
+  const save = (what: string, text: string) => download(fileName(`${build.name} ${what}`, 'csv'), 'text/csv', text);
+  return (
+    <SheetFrame
+      sheet="book"
+      summary={
+        <>
+          {plural(build.revisions.length, 'revision')}.
+          <br />
+          <Soft>Everything here leaves only as files you save.</Soft>
+        </>
+      }
+      actions={<Button onPress={() => window.print()}>Print this sheet</Button>}
+    >
+      <Columns>
+        <Stack $gap={5}>
+          <Revisions key={build.revisions.length} />
+          <Stack $gap={3}>
+            <Heading>Files</Heading>
+            <Row $gap={3}>
+              <Button onPress={() => exportBuild(build)}>Build as JSON</Button>
+              <Button onPress={() => save('pin list', pinListCsv(build, derived.net))}>Pin list as CSV</Button>
+              <Button onPress={() => save('cut list', cutListCsv(build, derived.net))}>Cut list as CSV</Button>
+            </Row>
+            <Small>Each sheet prints without its tools: Ctrl P on any of them.</Small>
+          </Stack>
+        </Stack>
+        <Stack $gap={5}>
+          <SetUp />
+          <PinList />
+        </Stack>
+      </Columns>
+    </SheetFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: ${space[5]};
+  ${at.tablet} {
+    grid-template-columns: 1fr;
+  }
+  ${at.print} {
+    grid-template-columns: 1fr;
+  }
+`;
+const Lines = styled.ul`
+  padding-left: ${space[4]};
+  list-style: square;
+  li {
+    padding: 1px 0;
+  }
+`;

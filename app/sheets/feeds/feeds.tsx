@@ -1,0 +1,405 @@
+import { Fragment } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { pinsOfKind } from '~/core/ecu/ecu';
+import { ecuEnd, parseEnd } from '~/core/netlist/ends';
+import { fuseRatings, openingSeconds } from '~/core/power/fuse';
+import { groundSchools } from '~/core/power/grounds';
+import type { Circuit } from '~/core/power/plan';
+import { wireSizes } from '~/core/power/wire';
+import { formatAmps, formatVolts, plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { Button } from '../../ui/button';
+import { NumberField, Segmented, Select } from '../../ui/fields';
+import { FieldGrid, Heading, Row, Small, Soft, Stack, Term } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { at, color, space } from '../../ui/theme';
+
+const controlWords = {
+  need: 'ECU output',
+  'main-relay-pin': 'ECU main relay output',
+  'key-run': 'key, run',
+  'key-start': 'key, start',
+} as const;
+
+function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolean; onOpen: () => void }) {
+  const over = circuit.dropVolts > circuit.limitVolts;
+  const burns =
+    circuit.fuseAmps > Math.min(circuit.carriesAmps, circuit.loads.length > 1 ? circuit.branchCarriesAmps : Infinity);
+  return (
+    <Fragment>
+      <tr data-pressable="true" data-selected={open} onClick={onOpen}>
+        <th scope="row">
+          <Button weight="quiet" aria-expanded={open} onPress={onOpen}>
+            {circuit.name}
+          </Button>
+        </th>
+        <td>
+          {circuit.relay
+            ? `relay, ${controlWords[circuit.relay.control]}`
+            : circuit.source === 'main'
+              ? 'from the main relay'
+              : circuit.source === 'key'
+                ? 'from the key'
+                : 'direct'}
+        </td>
+        <td className="figure">{formatAmps(circuit.loadAmps)}</td>
+        <td className="figure">
+          <strong style={burns ? { color: color.stop } : undefined}>{circuit.fuseAmps} A</strong>
+          {circuit.fuseByPerson && <Soft> yours</Soft>}
+        </td>
+        <td className="figure">
+          {circuit.squareMm} mm²{circuit.squareByPerson && <Soft> yours</Soft>}
+        </td>
+        <td className="figure">{formatAmps(circuit.carriesAmps)}</td>
+        <td className="figure">
+          <strong style={over ? { color: color.fix } : undefined}>{formatVolts(circuit.dropVolts)}</strong>
+          <Soft> of {formatVolts(circuit.limitVolts)}</Soft>
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={7}>
+            <CircuitDetail circuit={circuit} />
+          </td>
+        </tr>
+      )}
+    </Fragment>
+  );
+}
+
+function CircuitDetail({ circuit }: { circuit: Circuit }) {
+  const { edit, derived, select } = useBuild();
+  const set = (choice: Parameters<typeof call<'setCircuit'>>[1]['choice']) =>
+    edit(call('setCircuit', { circuitId: circuit.id, choice }));
+  const derive = (field: 'squareMm' | 'fuseAmps') =>
+    edit(call('deriveCircuit', { circuitId: circuit.id, fields: [field] }));
+  const opens = openingSeconds(circuit.fuseAmps, circuit.fuseAmps * 2);
+  const relay = circuit.relay;
+  const far = (end: string) => {
+    const wire = derived.net.wiresAt.get(end)?.[0];
+    return wire ? derived.net.labelOf(wire.from === end ? wire.to : wire.from) : 'no pin yet';
+  };
+  return (
+    <Detail>
+      <FieldGrid $min={150}>
+        <Select
+          label="Fuse"
+          choices={[
+            { id: 'auto', name: 'derived' },
+            ...fuseRatings.map((rating) => ({ id: String(rating), name: `${rating} A` })),
+          ]}
+          value={circuit.fuseByPerson ? String(circuit.fuseAmps) : 'auto'}
+          onChange={(id) => (id === 'auto' ? derive('fuseAmps') : set({ fuseAmps: Number(id) }))}
+        />
+        <Select
+          label="Trunk wire"
+          choices={[
+            { id: 'auto', name: 'derived' },
+            ...wireSizes.map((size) => ({ id: String(size.squareMm), name: `${size.squareMm} mm²` })),
+          ]}
+          value={circuit.squareByPerson ? String(circuit.squareMm) : 'auto'}
+          onChange={(id) => (id === 'auto' ? derive('squareMm') : set({ squareMm: Number(id) }))}
+        />
+        <NumberField
+          label="Trunk length"
+          unit="m"
+          value={circuit.lengthMetres}
+          minValue={0}
+          maxValue={30}
+          step={0.1}
+          onChange={(value) => value !== null && set({ lengthMetres: value })}
+        />
+        <NumberField
+          label="Fuse from its source"
+          unit="m"
+          value={circuit.fuseDistanceMetres}
+          minValue={0}
+          maxValue={30}
+          step={0.1}
+          onChange={(value) => value !== null && set({ fuseDistanceMetres: value })}
+        />
+      </FieldGrid>
+      {relay && (
+        <Row $gap={4}>
+          <Segmented
+            label="Relay"
+            choices={[
+              { id: 'plain', name: 'plain' },
+              { id: 'diode', name: 'with diode' },
+            ]}
+            value={relay.suppressed ? 'diode' : 'plain'}
+            onChange={(id) => set({ relay: id })}
+          />
+          <Segmented
+            label="Winding"
+            choices={[
+              { id: 'as-marked', name: '86 supply, 85 driver' },
+              { id: 'reversed', name: 'reversed' },
+            ]}
+            value={relay.reversed ? 'reversed' : 'as-marked'}
+            onChange={(id) => set({ winding: id })}
+          />
+          {(circuit.id === 'pump' || circuit.id === 'coils') && (
+            <Segmented
+              label="Switched by"
+              choices={[
+                { id: 'ecu', name: 'ECU' },
+                { id: 'key', name: 'key' },
+              ]}
+              value={relay.control === 'key-run' ? 'key' : 'ecu'}
+              onChange={(id) => set({ switchedBy: id })}
+            />
+          )}
+        </Row>
+      )}
+      {relay && (
+        <Row $gap={3}>
+          {(['30', '87', '85', '86'] as const).map((terminal) => (
+            <Button
+              key={terminal}
+              weight="quiet"
+              onPress={() => select({ type: 'end', end: `relay:${circuit.id}.${terminal}` })}
+            >
+              {terminal}: {far(`relay:${circuit.id}.${terminal}`)}
+            </Button>
+          ))}
+        </Row>
+      )}
+      <Small>
+        Feeds {circuit.loads.map((load) => `${load.name} ${formatAmps(load.amps)}`).join(', ')}.{' '}
+        {circuit.loads.length > 1 &&
+          `Branches ${circuit.branchSquareMm} mm², carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
+        {opens &&
+          `A ${circuit.fuseAmps} A blade fuse opens at twice its rating within ${opens.least} to ${opens.most} s (ISO 8820-3).`}
+      </Small>
+    </Detail>
+  );
+}
+
+function Grounds() {
+  const { build, derived, edit, select } = useBuild();
+  const powerPins = pinsOfKind(build.ecu, 'power-ground');
+  const sensorPins = pinsOfKind(build.ecu, 'sensor-ground');
+  const figures = groundSchools(build, derived.net);
+  const places = (['battery', 'head', 'chassis'] as const).map((place) => ({
+    place,
+    ends: derived.net.nodeOf.get(`gnd:${place}`)?.ends.filter((end) => !end.startsWith('gnd:')) ?? [],
+  }));
+  return (
+    <Two>
+      <Stack $gap={2}>
+        <Heading>
+          <Term meaning="Where the ECU's own power ground wires end. Both ways are in use; the figures show what each costs.">
+            ECU power ground
+          </Term>
+        </Heading>
+        <Segmented
+          label="ECU power ground"
+          hideLabel
+          choices={[
+            { id: 'battery', name: 'battery negative' },
+            { id: 'head', name: 'engine block' },
+          ]}
+          value={build.power.ecuGround}
+          onChange={(ecuGround) => edit(call('setPower', { ecuGround }))}
+        />
+        <TableScroll aria-label="Ground shift of both schools">
+          <Table>
+            <thead>
+              <tr>
+                <th scope="col">School</th>
+                <th scope="col" className="figure">
+                  return
+                </th>
+                <th scope="col" className="figure">
+                  shift
+                </th>
+                <th scope="col" className="figure">
+                  a 300 kPa sensor grounded elsewhere
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {figures.map((figure) => (
+                <tr key={figure.place} data-selected={figure.place === build.power.ecuGround}>
+                  <th scope="row">{figure.place === 'battery' ? 'battery negative' : 'engine block'}</th>
+                  <td className="figure">{formatAmps(figure.amps)}</td>
+                  <td className="figure">{formatVolts(figure.shiftVolts)}</td>
+                  <td className="figure">{figure.errorKpa.toFixed(1)} kPa off</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </TableScroll>
+        <Small>
+          {plural(powerPins.length, 'ECU ground')} ({powerPins.map((pin) => pin.id).join(', ')}), the ECU asks for{' '}
+          {build.ecu.groundsAsked}. At the block the strap, {build.power.strapSquareMm} mm² of {build.power.strapMetres}{' '}
+          m, is shared with the coils.
+        </Small>
+        <FieldGrid $min={120}>
+          <NumberField
+            label="To battery negative"
+            unit="m"
+            value={build.power.groundMetres.battery}
+            minValue={0}
+            maxValue={30}
+            step={0.1}
+            onChange={(value) =>
+              value !== null &&
+              edit(call('setPower', { groundMetres: { ...build.power.groundMetres, battery: value } }))
+            }
+          />
+          <NumberField
+            label="To the block"
+            unit="m"
+            value={build.power.groundMetres.head}
+            minValue={0}
+            maxValue={30}
+            step={0.1}
+            onChange={(value) =>
+              value !== null && edit(call('setPower', { groundMetres: { ...build.power.groundMetres, head: value } }))
+            }
+          />
+          <NumberField
+            label="Engine strap"
+            unit="m"
+            value={build.power.strapMetres}
+            minValue={0.1}
+            maxValue={30}
+            step={0.1}
+            onChange={(value) => value !== null && edit(call('setPower', { strapMetres: value }))}
+          />
+        </FieldGrid>
+      </Stack>
+      <Stack $gap={2}>
+        <Heading>What returns where</Heading>
+        <ul>
+          {places.map(({ place, ends }) => (
+            <Place key={place}>
+              <Button
+                weight="quiet"
+                onPress={() => select({ type: 'end', end: `gnd:${place}` })}
+                isDisabled={ends.length === 0}
+              >
+                {place === 'battery' ? 'Battery negative' : place === 'head' ? 'Engine block' : 'Chassis'}
+              </Button>
+              <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => derived.net.labelOf(end)).join(', ')}</Small>
+            </Place>
+          ))}
+          {sensorPins.map((pin) => {
+            const ends =
+              derived.net.nodeOf.get(ecuEnd(pin.id))?.ends.filter((end) => parseEnd(end).type === 'dev') ?? [];
+            return (
+              <Place key={pin.id}>
+                <Button
+                  weight="quiet"
+                  isDisabled={ends.length === 0}
+                  onPress={() => select({ type: 'end', end: ecuEnd(pin.id) })}
+                >
+                  {pin.label}, {pin.id}
+                </Button>
+                <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => derived.net.labelOf(end)).join(', ')}</Small>
+              </Place>
+            );
+          })}
+        </ul>
+      </Stack>
+    </Two>
+  );
+}
+
+export function Feeds() {
+  const { derived, selection, select } = useBuild();
+  const { circuits } = derived.net;
+  const selectedOwner = selection?.type === 'end' ? parseEnd(selection.end) : null;
+  const open =
+    selectedOwner && (selectedOwner.type === 'fuse' || selectedOwner.type === 'relay') ? selectedOwner.owner : null;
+  const total = circuits
+    .filter((circuit) => circuit.source === 'battery')
+    .reduce((sum, circuit) => sum + circuit.loadAmps, 0);
+  return (
+    <SheetFrame
+      sheet="feeds"
+      summary={
+        <>
+          {plural(circuits.length, 'feed')}, {formatAmps(total)} with everything on.
+          <br />
+          <Soft>Press a feed to change its fuse, wire or relay.</Soft>
+        </>
+      }
+    >
+      <Stack $gap={5}>
+        {circuits.length === 0 ? (
+          <p>
+            Nothing to feed yet. <Soft>Devices on sheet 1 bring their feeds with them.</Soft>
+          </p>
+        ) : (
+          <TableScroll aria-label="Feeds">
+            <Table>
+              <thead>
+                <tr>
+                  <th scope="col">Feed</th>
+                  <th scope="col">switched by</th>
+                  <th scope="col" className="figure">
+                    load
+                  </th>
+                  <th scope="col" className="figure">
+                    fuse
+                  </th>
+                  <th scope="col" className="figure">
+                    wire
+                  </th>
+                  <th scope="col" className="figure">
+                    carries
+                  </th>
+                  <th scope="col" className="figure">
+                    drop
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {circuits.map((circuit) => (
+                  <CircuitRows
+                    key={circuit.id}
+                    circuit={circuit}
+                    open={open === circuit.id}
+                    onOpen={() => select(open === circuit.id ? null : { type: 'end', end: `fuse:${circuit.id}.2` })}
+                  />
+                ))}
+              </tbody>
+            </Table>
+          </TableScroll>
+        )}
+        <Grounds />
+        <Small>
+          Fuse at most what the wire carries in its bundle and heat, load at most 80 % of the fuse. Copper by IEC 60228
+          at 60 °C, bunching by IEC 60364-5-52. Disconnect the battery before you touch any of it.
+        </Small>
+      </Stack>
+    </SheetFrame>
+  );
+}
+
+const Detail = styled(Stack)`
+  padding: ${space[3]};
+  background: ${color.raised};
+`;
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: ${space[5]};
+  ${at.tablet} {
+    grid-template-columns: 1fr;
+  }
+`;
+const Place = styled.li`
+  display: grid;
+  justify-items: start;
+  padding-bottom: ${space[1]};
+  button {
+    text-align: left;
+    font-weight: 700;
+  }
+`;

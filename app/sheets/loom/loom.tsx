@@ -1,0 +1,292 @@
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { cutListCsv } from '~/core/formats/lists';
+import { cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
+import { formatMetres, plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { WireMark } from '../../parts/wire-mark';
+import { download, fileName } from '../../storage/files';
+import { Button } from '../../ui/button';
+import { NumberField, Select } from '../../ui/fields';
+import { FieldGrid, Heading, Small, Soft, Stack } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { at, color, space } from '../../ui/theme';
+
+const joiningNotes = {
+  crimp: 'Crimped splice: quick and sure with the right tool; needs the right barrel for the sum of sizes.',
+  'solder-sleeve': 'Solder sleeve: joins and seals in one heat; look for a full flow all round.',
+  'solder-and-shrink': 'Solder and heat-shrink: cheap and slim; stiff beside the joint, so support it there.',
+} as const;
+
+function Choices() {
+  const { build, edit } = useBuild();
+  const { loom } = build;
+  return (
+    <Stack $gap={3}>
+      <Heading>How it is made</Heading>
+      <FieldGrid $min={140}>
+        <Select
+          label="Order of work"
+          choices={[
+            { id: 'powers-first', name: 'Powers and grounds first' },
+            { id: 'engine-side-first', name: 'Engine side first' },
+            { id: 'shortest-first', name: 'Shortest first' },
+          ]}
+          value={loom.orderOfWork}
+          onChange={(id) => edit(call('setLoom', { orderOfWork: id as typeof loom.orderOfWork }))}
+        />
+        <Select
+          label="Covering"
+          choices={[
+            { id: 'tape', name: 'Tape' },
+            { id: 'conduit', name: 'Split conduit' },
+            { id: 'braid', name: 'Braid' },
+            { id: 'sealed', name: 'Sealed heat-shrink', note: 'nothing can be added later' },
+          ]}
+          value={loom.covering}
+          onChange={(id) => edit(call('setLoom', { covering: id as typeof loom.covering }))}
+        />
+        <Select
+          label="Joining"
+          choices={[
+            { id: 'crimp', name: 'Crimped splice' },
+            { id: 'solder-sleeve', name: 'Solder sleeve' },
+            { id: 'solder-and-shrink', name: 'Solder and shrink' },
+          ]}
+          value={loom.joining}
+          onChange={(id) => edit(call('setLoom', { joining: id as typeof loom.joining }))}
+        />
+        <Select
+          label="Origin"
+          choices={[
+            { id: 'new', name: 'New wire throughout' },
+            { id: 'stripped-donor', name: 'Stripped donor loom' },
+            { id: 'adapter', name: 'Adapter to the factory plug' },
+            { id: 'flying-lead', name: 'Flying-lead kit' },
+          ]}
+          value={loom.origin}
+          onChange={(id) => edit(call('setLoom', { origin: id as typeof loom.origin }))}
+        />
+        <NumberField
+          label="Slack on each wire"
+          unit="m"
+          value={loom.slackMetres}
+          minValue={0}
+          maxValue={2}
+          step={0.05}
+          onChange={(value) => value !== null && edit(call('setLoom', { slackMetres: value }))}
+        />
+        <NumberField
+          label="Hole it goes through"
+          unit="mm"
+          value={loom.holeMillimetres}
+          minValue={5}
+          maxValue={200}
+          onChange={(value) => value !== null && edit(call('setLoom', { holeMillimetres: value }))}
+        />
+        <NumberField
+          label="Hottest zone"
+          unit="°C"
+          value={loom.zoneCelsius}
+          minValue={-40}
+          maxValue={250}
+          onChange={(value) => value !== null && edit(call('setLoom', { zoneCelsius: value }))}
+        />
+        <NumberField
+          label="Insulation rated"
+          unit="°C"
+          value={loom.wireCelsius}
+          minValue={60}
+          maxValue={250}
+          onChange={(value) => value !== null && edit(call('setLoom', { wireCelsius: value }))}
+        />
+      </FieldGrid>
+      <Small>{joiningNotes[loom.joining]}</Small>
+    </Stack>
+  );
+}
+
+function Branches() {
+  const { build, derived, edit, select } = useBuild();
+  return (
+    <Stack $gap={2}>
+      <Heading>Branches</Heading>
+      <Small>From the ECU plug to the device, along the route.</Small>
+      <BranchList>
+        {build.devices.map((device) => (
+          <li key={device.id}>
+            <Button
+              weight="quiet"
+              isDisabled={!derived.net.devices.some((entry) => entry.device.id === device.id)}
+              onPress={() => select({ type: 'device', deviceId: device.id })}
+            >
+              {device.label}
+            </Button>
+            <NumberField
+              aria-label={`Branch of ${device.label}`}
+              label=""
+              unit="m"
+              value={device.branchMetres}
+              minValue={0}
+              maxValue={30}
+              step={0.05}
+              onChange={(value) =>
+                value !== null && edit(call('editDevice', { deviceId: device.id, branchMetres: value }))
+              }
+            />
+          </li>
+        ))}
+      </BranchList>
+    </Stack>
+  );
+}
+
+export function Loom() {
+  const { build, derived, selection, select } = useBuild();
+  const lines = cutList(build, derived.net);
+  const totals = cutTotals(lines);
+  const metres = totals.reduce((sum, total) => sum + total.metres, 0);
+  const trunk = trunkMillimetres(build, derived.net);
+  return (
+    <SheetFrame
+      sheet="loom"
+      summary={
+        <>
+          {plural(lines.length, 'wire')}, {formatMetres(metres)} to cut.
+          <br />
+          <Soft>
+            Trunk at the ECU about {trunk.toFixed(0)} mm, hole {build.loom.holeMillimetres} mm.
+          </Soft>
+        </>
+      }
+      actions={
+        <Button
+          isDisabled={lines.length === 0}
+          onPress={() =>
+            download(fileName(`${build.name} cut list`, 'csv'), 'text/csv', cutListCsv(build, derived.net))
+          }
+        >
+          Cut list as CSV
+        </Button>
+      }
+    >
+      <Columns>
+        <Stack $gap={4}>
+          <Choices />
+          <Stack $gap={2}>
+            <Heading>Wire to buy</Heading>
+            <Table>
+              <tbody>
+                {totals.map((total) => (
+                  <tr key={`${total.squareMm} ${total.colour}`}>
+                    <td className="figure">{total.squareMm} mm²</td>
+                    <td>
+                      <WireMark colour={total.colour} />
+                    </td>
+                    <td className="figure">{formatMetres(total.metres)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Stack>
+          <Branches />
+        </Stack>
+        <Stack $gap={2}>
+          <Heading>Cut list</Heading>
+          {lines.length === 0 ? (
+            <p>
+              No wire yet. <Soft>Place needs on sheet 2 and the list writes itself.</Soft>
+            </p>
+          ) : (
+            <TableScroll aria-label="Cut list">
+              <Table>
+                <thead>
+                  <tr>
+                    <th scope="col">#</th>
+                    <th scope="col">from</th>
+                    <th scope="col">to</th>
+                    <th scope="col" className="figure">
+                      mm²
+                    </th>
+                    <th scope="col">colour</th>
+                    <th scope="col" className="figure">
+                      length
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {lines.map((line, index) => {
+                    const chosen = selection?.type === 'wire' && selection.wireId === line.wireId;
+                    return (
+                      <tr
+                        key={line.wireId}
+                        data-pressable="true"
+                        data-selected={chosen}
+                        onClick={() => select({ type: 'wire', wireId: line.wireId })}
+                      >
+                        <td className="figure">
+                          <Pick
+                            aria-label={`Wire ${index + 1}: ${line.from} to ${line.to}`}
+                            aria-pressed={chosen}
+                            onClick={() => select({ type: 'wire', wireId: line.wireId })}
+                          >
+                            {index + 1}
+                          </Pick>
+                        </td>
+                        <td>{line.from}</td>
+                        <td>{line.to}</td>
+                        <td className="figure">{line.squareMm}</td>
+                        <td>
+                          <WireMark colour={line.colour} />
+                        </td>
+                        <td className="figure">{formatMetres(line.lengthMetres)}</td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </Table>
+            </TableScroll>
+          )}
+        </Stack>
+      </Columns>
+    </SheetFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  gap: ${space[5]};
+  ${at.narrow} {
+    grid-template-columns: 1fr;
+  }
+  ${at.print} {
+    grid-template-columns: 1fr;
+  }
+`;
+const BranchList = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: 1fr 110px;
+    gap: ${space[2]};
+    align-items: center;
+    padding: 1px 0;
+  }
+  li > button {
+    justify-content: start;
+    text-align: left;
+  }
+  label {
+    display: none;
+  }
+`;
+const Pick = styled.button`
+  border: 0;
+  background: none;
+  padding: 0;
+  min-width: 24px;
+  min-height: 24px;
+  color: ${color.soft};
+  cursor: pointer;
+`;

@@ -1,0 +1,297 @@
+import { useMemo, useState } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { judge } from '~/core/prove/verdict';
+import { probeMoves, type ProveTest } from '~/core/prove/tests';
+import { formatOhms, plural } from '~/core/units/format';
+import { groupBy } from '~/core/units/group';
+import { useBuild } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { Button } from '../../ui/button';
+import { NumberField, Segmented, TextField } from '../../ui/fields';
+import { Callout, FieldGrid, Small, Soft, Stack } from '../../ui/text';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { TestPanel } from './test-panel';
+
+type Filter = 'left' | 'wrong' | 'all';
+
+function Fallen() {
+  const { build, derived, edit } = useBuild();
+  const { fallen } = derived.progress;
+  if (fallen.length === 0) return null;
+  return (
+    <Callout $tone="pencil" role="status">
+      <strong>{plural(fallen.length, 'reading has', 'readings have')} lost their wire</strong>
+      <Small>
+        The plan changed after they were taken:{' '}
+        {fallen
+          .slice(0, 4)
+          .map(
+            ({ reading }) =>
+              `${reading.title} (${formatOhms(reading.value === null ? null : Math.max(0, reading.value - build.prove.leadOhms))})`,
+          )
+          .join('; ')}
+        {fallen.length > 4 && ` and ${fallen.length - 4} more`}. Test the new wires. Undo brings the old ones back.
+      </Small>
+      <Button
+        weight="quiet"
+        onPress={() => edit(call('clearReading', { testIds: fallen.map(({ testId }) => testId) }))}
+      >
+        Drop them
+      </Button>
+    </Callout>
+  );
+}
+
+function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean; onChoose: () => void }) {
+  const { build, derived } = useBuild();
+  const reading = build.prove.readings[test.id];
+  const verdict = reading ? judge(test, reading.value, build.prove.leadOhms) : null;
+  const expected =
+    test.unit === 'cylinder'
+      ? `cyl ${test.expected ?? '–'}`
+      : test.expected === null
+        ? 'open'
+        : formatOhms(test.expected);
+  return (
+    <li>
+      <Pick aria-current={chosen ? 'true' : undefined} onClick={onChoose} data-kind={test.kind}>
+        <span aria-hidden>{verdict ? (verdict.right ? '✓' : '✗') : test.kind === 'isolation' ? '∥' : '–'}</span>
+        <span>
+          {test.kind === 'isolation' ? 'not ' : ''}
+          {derived.net.labelOf(test.touch)}
+        </span>
+        <Figure data-right={verdict?.right}>
+          {verdict
+            ? reading.value === null
+              ? 'open'
+              : test.unit === 'cylinder'
+                ? `cyl ${reading.value}`
+                : formatOhms(Math.max(0, reading.value - build.prove.leadOhms))
+            : expected}
+        </Figure>
+        <Hidden>{verdict ? (verdict.right ? ', right' : ', wrong') : ', not read'}</Hidden>
+      </Pick>
+    </li>
+  );
+}
+
+export function Prove() {
+  const { build, derived, edit, select } = useBuild();
+  const { tests, progress } = derived;
+  const [filter, setFilter] = useState<Filter>('left');
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const isLeft = (test: ProveTest) => !build.prove.readings[test.id];
+  const isWrong = (test: ProveTest) => {
+    const reading = build.prove.readings[test.id];
+    return reading !== undefined && !judge(test, reading.value, build.prove.leadOhms).right;
+  };
+  const chosen = tests.find((test) => test.id === chosenId) ?? tests.find(isLeft) ?? tests[0] ?? null;
+  const shown = tests.filter(
+    (test) => test === chosen || (filter === 'left' ? isLeft(test) : filter === 'wrong' ? isWrong(test) : true),
+  );
+  const index = chosen ? tests.indexOf(chosen) : -1;
+  const following =
+    (filter === 'all' ? tests[index + 1] : tests.slice(index + 1).find(filter === 'left' ? isLeft : isWrong)) ?? null;
+  const go = (test: ProveTest | null | undefined) => {
+    if (!test) return;
+    setChosenId(test.id);
+    select({ type: 'end', end: test.kind === 'isolation' ? test.hold : test.touch });
+  };
+  const moves = useMemo(() => probeMoves(tests), [tests]);
+  const groups = groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : derived.net.labelOf(test.hold)));
+  const wrong = progress.wrong;
+  return (
+    <SheetFrame
+      sheet="prove"
+      summary={
+        <div role="status">
+          <strong>
+            {progress.proved.size} of {plural(progress.wires, 'wire')} proved
+          </strong>
+          {wrong > 0 && <strong style={{ color: color.stop }}>, {plural(wrong, 'reading')} wrong</strong>}
+          <Bar aria-hidden>
+            <span style={{ width: `${progress.wires ? (100 * progress.proved.size) / progress.wires : 0}%` }} />
+          </Bar>
+          <Soft>
+            {progress.right + wrong} of {tests.length} readings taken, {moves} probe moves in this order.
+          </Soft>
+        </div>
+      }
+    >
+      {tests.length === 0 ? (
+        <p>
+          No wire to test yet. <Soft>Place needs on sheet 2 first.</Soft>
+        </p>
+      ) : (
+        <Columns>
+          <Side>
+            <Fallen />
+            <Segmented
+              label="Show"
+              hideLabel
+              choices={[
+                { id: 'left', name: 'left' },
+                { id: 'wrong', name: `wrong ${wrong || ''}`.trim() },
+                { id: 'all', name: 'all' },
+              ]}
+              value={filter}
+              onChange={setFilter}
+            />
+            <List tabIndex={0} role="group" aria-label="Tests">
+              {[...groups].map(([hold, group]) => (
+                <section key={hold}>
+                  <h3>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h3>
+                  <ul>
+                    {group.map((test) => (
+                      <TestRow key={test.id} test={test} chosen={test === chosen} onChoose={() => go(test)} />
+                    ))}
+                  </ul>
+                </section>
+              ))}
+              {shown.length === 0 && <Small>Nothing here.</Small>}
+            </List>
+            <FieldGrid $min={110}>
+              <NumberField
+                label="Meter leads"
+                unit="Ω"
+                value={build.prove.leadOhms}
+                minValue={0}
+                maxValue={5}
+                step={0.05}
+                onChange={(value) => value !== null && edit(call('setMeter', { leadOhms: value }))}
+              />
+              <TextField
+                key={build.prove.by}
+                label="Read by"
+                defaultValue={build.prove.by}
+                maxLength={40}
+                onBlur={(event) => edit(call('setMeter', { by: (event.target as HTMLInputElement).value }))}
+              />
+            </FieldGrid>
+          </Side>
+          {chosen && (
+            <TestPanel
+              key={chosen.id}
+              test={chosen}
+              next={following}
+              onNext={() => go(following)}
+              onBack={() => go(tests[index - 1])}
+            />
+          )}
+        </Columns>
+      )}
+    </SheetFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: ${space[5]};
+  height: 100%;
+  min-height: 0;
+  & > * {
+    min-height: 0;
+  }
+  ${at.narrow} {
+    grid-template-columns: 1fr;
+    height: auto;
+    & > :last-child {
+      order: -1;
+    }
+  }
+  ${at.print} {
+    display: block;
+    height: auto;
+    & > :last-child {
+      display: none;
+    }
+  }
+`;
+const Side = styled(Stack)`
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  align-content: stretch;
+  & > :first-child:last-child {
+    min-height: 0;
+  }
+  display: flex;
+  flex-direction: column;
+`;
+const List = styled.div`
+  flex: 1;
+  min-height: 120px;
+  overflow: auto;
+  h3 {
+    font-size: ${type.small};
+    color: ${color.soft};
+    padding-top: ${space[2]};
+  }
+  ${at.narrow} {
+    max-height: 50vh;
+  }
+  ${at.print} {
+    overflow: visible;
+    max-height: none;
+    columns: 2;
+  }
+`;
+const Pick = styled.button`
+  display: grid;
+  grid-template-columns: 16px minmax(0, 1fr) auto;
+  gap: ${space[2]};
+  align-items: baseline;
+  width: 100%;
+  min-height: 28px;
+  padding: 1px ${space[2]} 1px ${space[1]};
+  border: 0;
+  border-radius: ${shape.radius};
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  &[aria-current='true'] {
+    background: ${color.selectionWash};
+    font-weight: 700;
+  }
+  &:hover {
+    background: ${color.raised};
+  }
+  &[data-kind='isolation'] {
+    color: ${color.soft};
+  }
+  ${at.narrow} {
+    min-height: ${shape.target};
+  }
+`;
+const Figure = styled.span`
+  white-space: nowrap;
+  &[data-right='true'] {
+    color: ${color.proved};
+  }
+  &[data-right='false'] {
+    color: ${color.stop};
+    font-weight: 700;
+  }
+`;
+const Hidden = styled.span`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+`;
+const Bar = styled.span`
+  display: block;
+  max-width: 320px;
+  height: 7px;
+  margin: 3px 0;
+  border-radius: 4px;
+  background: ${color.raised};
+  border: 1px solid ${color.rule};
+  overflow: hidden;
+  span {
+    display: block;
+    height: 100%;
+    background: ${color.proved};
+  }
+`;

@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { systems, type DeviceKind } from '~/core/devices/kind';
+import { useBuild } from '../../build/context';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { Select, TextField } from '../../ui/fields';
+import { FieldGrid, Row, Small, Soft, Stack } from '../../ui/text';
+import { color, shape, space } from '../../ui/theme';
+import { destinationWords } from './destination-words';
+
+/** Pick a kind by system, see its terminals, add one or one for each cylinder. */
+export function AddDevice({
+  kinds,
+  isOpen,
+  onClose,
+}: {
+  kinds: readonly DeviceKind[];
+  isOpen: boolean;
+  onClose: () => void;
+}) {
+  const { build, edit } = useBuild();
+  const [system, setSystem] = useState<string>('Trigger');
+  const [text, setText] = useState('');
+  const [added, setAdded] = useState<string | null>(null);
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = kinds.filter((kind) =>
+    words.length > 0
+      ? words.every((word) => `${kind.name} ${kind.note}`.toLowerCase().includes(word))
+      : kind.system === system,
+  );
+  const add = (kind: DeviceKind, perCylinder: boolean) => {
+    edit(call('addDevice', { kind, perCylinder }));
+    setAdded(perCylinder ? `${kind.name}: one for each cylinder added.` : `${kind.name} added.`);
+  };
+  return (
+    <Dialog title="Add a device" isOpen={isOpen} onClose={onClose} wide>
+      <FieldGrid $min={220}>
+        <Select
+          label="System"
+          choices={systems.map((name) => ({
+            id: name,
+            name,
+            note: `${kinds.filter((kind) => kind.system === name).length} kinds`,
+          }))}
+          value={system}
+          onChange={setSystem}
+        />
+        <TextField label="Or search all kinds" value={text} onChange={setText} placeholder="coil, NTC, 10 bar" />
+      </FieldGrid>
+      <div role="status" aria-live="polite">
+        {added && <Small>{added}</Small>}
+      </div>
+      <List>
+        {shown.map((kind) => {
+          const fitted = build.devices.filter((device) => device.kindId === kind.id).length;
+          return (
+            <li key={kind.id}>
+              <Stack $gap={1}>
+                <strong>{kind.name}</strong>
+                <Small>{kind.note}</Small>
+                <Small>
+                  {kind.terminals
+                    .map((terminal) => `${terminal.id} ${terminal.name} → ${destinationWords(terminal.destination)}`)
+                    .join(' · ')}
+                </Small>
+              </Stack>
+              <Row $gap={2}>
+                {fitted > 0 && <Soft>{fitted} on the list</Soft>}
+                {kind.perCylinder ? (
+                  <Button
+                    weight="act"
+                    isDisabled={fitted >= build.engine.cylinders}
+                    onPress={() => add(kind, true)}
+                    aria-label={`Add ${kind.name} for each cylinder`}
+                  >
+                    Add {build.engine.cylinders - Math.min(fitted, build.engine.cylinders - 1)}, one a cylinder
+                  </Button>
+                ) : (
+                  <Button onPress={() => add(kind, false)} aria-label={`Add ${kind.name}`}>
+                    Add
+                  </Button>
+                )}
+              </Row>
+            </li>
+          );
+        })}
+        {shown.length === 0 && <Small>No kind of that name.</Small>}
+      </List>
+      <Row style={{ justifyContent: 'flex-end' }}>
+        <Button onPress={onClose}>Done</Button>
+      </Row>
+    </Dialog>
+  );
+}
+
+const List = styled.ul`
+  max-height: 46vh;
+  overflow: auto;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: ${space[2]} ${space[4]};
+    padding: ${space[3]} ${space[1]};
+    border-bottom: ${shape.hair} solid ${color.rule};
+  }
+  li > :first-child {
+    flex: 1 1 300px;
+  }
+`;

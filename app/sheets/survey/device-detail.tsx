@@ -1,0 +1,164 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import type { Device } from '~/core/build/schema';
+import type { DeviceKind } from '~/core/devices/kind';
+import { ecuEnd } from '~/core/netlist/ends';
+import { useBuild } from '../../build/context';
+import { Button } from '../../ui/button';
+import { Checkbox, NumberField, Select, TextField } from '../../ui/fields';
+import { FieldGrid, Row, Small, Stack } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { color, space } from '../../ui/theme';
+import { alternatives } from './destination-words';
+
+function useLanding(device: Device) {
+  const { build, derived } = useBuild();
+  return (terminalId: string): string => {
+    const end = `dev:${device.id}.${terminalId}`;
+    const node = derived.net.nodeOf.get(end);
+    const pin = node?.ends.find((one) => one.startsWith('ecu:'));
+    if (pin) return pin.slice(4);
+    const other = node?.ends.find((one) => one !== end && !one.startsWith('splice:') && !one.startsWith('dev:'));
+    if (other) return derived.net.labelOf(other);
+    return build.ecu.pins.some((one) => ecuEnd(one.id) === end) ? '' : 'no wire yet';
+  };
+}
+
+/** One device: name, branch, shield, each terminal with where it goes. */
+export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
+  const { build, edit, select, derived } = useBuild();
+  const [label, setLabel] = useState(device.label);
+  const landing = useLanding(device);
+  const change = (fields: Partial<Device>) => edit(call('editDevice', { deviceId: device.id, ...fields }));
+  return (
+    <Panel>
+      <Small>{kind.note}</Small>
+      <FieldGrid $min={140}>
+        <TextField
+          label="Name"
+          value={label}
+          onChange={setLabel}
+          onBlur={() => label.trim() && label !== device.label && change({ label: label.trim() })}
+          maxLength={60}
+        />
+        <NumberField
+          label="Branch from the ECU"
+          unit="m"
+          value={device.branchMetres}
+          minValue={0}
+          maxValue={30}
+          step={0.05}
+          onChange={(value) => value !== null && change({ branchMetres: value })}
+        />
+        {kind.perCylinder && (
+          <Select
+            label="Cylinder"
+            choices={Array.from({ length: build.engine.cylinders }, (_, i) => ({
+              id: String(i + 1),
+              name: String(i + 1),
+            }))}
+            value={device.cylinder === null ? null : String(device.cylinder)}
+            onChange={(id) => change({ cylinder: Number(id) })}
+          />
+        )}
+        {kind.shielded && (
+          <Select
+            label="Shield"
+            choices={[
+              { id: 'ecu-end', name: 'earthed at the ECU' },
+              { id: 'both-ends', name: 'earthed at both ends' },
+              { id: 'none', name: 'none' },
+            ]}
+            value={device.shield}
+            onChange={(id) => change({ shield: id as Device['shield'] })}
+          />
+        )}
+      </FieldGrid>
+      <TableScroll aria-label={`Terminals of ${device.label}`}>
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">Terminal</th>
+              <th scope="col">Name</th>
+              <th scope="col">Goes to</th>
+              <th scope="col">Lands on</th>
+            </tr>
+          </thead>
+          <tbody>
+            {kind.terminals.map((terminal) => {
+              const choices = alternatives(terminal.destination);
+              const override = device.overrides[terminal.id];
+              const value = override
+                ? (choices.find((one) => one.id === JSON.stringify(override))?.id ?? 'own')
+                : 'own';
+              return (
+                <tr key={terminal.id}>
+                  <th scope="row">{terminal.id}</th>
+                  <td>{terminal.name}</td>
+                  <td style={{ minWidth: 190 }}>
+                    <Bare>
+                      <Select
+                        label={`Where terminal ${terminal.id} goes`}
+                        choices={choices.map(({ id, name }) => ({ id, name }))}
+                        value={value}
+                        onChange={(id) =>
+                          edit(
+                            call('setDestination', {
+                              deviceId: device.id,
+                              terminalId: terminal.id,
+                              destination: choices.find((one) => one.id === id)?.destination ?? null,
+                            }),
+                          )
+                        }
+                      />
+                    </Bare>
+                  </td>
+                  <td>
+                    <Button
+                      weight="quiet"
+                      isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${terminal.id}`)}
+                      onPress={() => select({ type: 'end', end: `dev:${device.id}.${terminal.id}` })}
+                    >
+                      {landing(terminal.id)}
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </TableScroll>
+      <Row>
+        <Checkbox isSelected={device.terminalsConfirmed} onChange={(value) => change({ terminalsConfirmed: value })}>
+          I read the terminal order off the part in hand
+        </Checkbox>
+        {kind.twinRisk && (
+          <Checkbox isSelected={device.labelled} onChange={(value) => change({ labelled: value })}>
+            Both plug halves carry a label
+          </Checkbox>
+        )}
+      </Row>
+      <Row>
+        <Button weight="quiet" onPress={() => edit(call('removeDevice', { deviceId: device.id }))}>
+          Remove {device.label}
+        </Button>
+      </Row>
+    </Panel>
+  );
+}
+
+const Panel = styled(Stack)`
+  padding: ${space[3]} ${space[4]} ${space[4]};
+  margin-bottom: ${space[3]};
+  background: ${color.raised};
+`;
+const Bare = styled.div`
+  label {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+`;

@@ -1,0 +1,261 @@
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { cycleDegrees } from '~/core/engine/engine';
+import { SAFE_MARGIN, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
+import { outputUses } from '~/core/trigger/outputs';
+import { pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
+import { useBuild } from '../../build/context';
+import { OffsetPanel } from '../../parts/offset-panel';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { NumberField, Segmented, Select } from '../../ui/fields';
+import { FieldGrid, Heading, Row, Small, Soft, Stack, Term } from '../../ui/text';
+import { Table } from '../../ui/table';
+import { at, color, space } from '../../ui/theme';
+import { EventChart } from './event-chart';
+import { WheelDrawing } from './wheel-drawing';
+
+const CRANKING_RPM = 250;
+
+function Figures() {
+  const { build } = useBuild();
+  const { trigger, ecu, engine } = build;
+  const fit = fitTrigger(ecu, engine, trigger.crankWheel, trigger.camWheel);
+  const crank = trigger.crankWheel;
+  const margin = crank && gapMargin(crank, trigger.ripple, ecu.gapThreshold);
+  const ratio = crank && trigger.camWheel ? teethPerCycle(crank) / teethPerCycle(trigger.camWheel) : null;
+  const sensor = triggerSensor(build, 'crank');
+  return (
+    <Stack $gap={2}>
+      <Heading>This ECU</Heading>
+      <Table>
+        <tbody>
+          <tr>
+            <th scope="row">decodes it</th>
+            <td className="figure">
+              <strong style={{ color: fit.decodes ? color.proved : color.stop }}>
+                {fit.decodes ? (fit.knows === 'cycle' ? '✓ yes, full cycle' : '✓ yes, angle only') : '✗ no'}
+              </strong>
+            </td>
+          </tr>
+          {fit.decodes && (
+            <>
+              <tr>
+                <td>allows injection</td>
+                <td className="figure">{fit.injection}</td>
+              </tr>
+              <tr>
+                <td>allows ignition</td>
+                <td className="figure">{fit.ignition}</td>
+              </tr>
+            </>
+          )}
+          {crank && (
+            <>
+              <tr>
+                <td>sensor</td>
+                <td className="figure">
+                  {sensor ? (sensor.sensor === 'vr' ? 'VR, two wires' : 'Hall, three wires') : 'none on the list'}
+                </td>
+              </tr>
+              <tr>
+                <td>crank at {CRANKING_RPM} rpm</td>
+                <td className="figure">{pulseHertz(crank, CRANKING_RPM).toFixed(0)} Hz</td>
+              </tr>
+              {ratio !== null && (
+                <tr>
+                  <td>crank to cam frequency</td>
+                  <td className="figure">{ratio.toFixed(ratio % 1 === 0 ? 0 : 2)} to 1</td>
+                </tr>
+              )}
+              <tr>
+                <td>shortest tooth at {engine.maxRpm} rpm</td>
+                <td className="figure">{shortestToothMicroseconds(crank, engine.maxRpm).toFixed(0)} µs</td>
+              </tr>
+              <tr>
+                <td>filter under</td>
+                <td className="figure">{(shortestToothMicroseconds(crank, engine.maxRpm) / 3).toFixed(0)} µs</td>
+              </tr>
+            </>
+          )}
+          {margin && (
+            <tr>
+              <td>
+                <Term meaning="While cranking, compression slows and speeds the crank within a turn. The gap at its shortest must still be clearly longer than a plain tooth at its longest.">
+                  gap margin
+                </Term>{' '}
+                at {(trigger.ripple * 100).toFixed(0)} %
+              </td>
+              <td className="figure">
+                <strong
+                  style={{ color: margin.margin >= SAFE_MARGIN && margin.thresholdFits ? color.proved : color.fix }}
+                >
+                  {margin.margin.toFixed(2)}
+                </strong>{' '}
+                of {SAFE_MARGIN}
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </Table>
+      <Small>{fit.reason}</Small>
+    </Stack>
+  );
+}
+
+export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
+  const { build, derived, edit } = useBuild();
+  const { trigger, engine } = build;
+  const fit = fitTrigger(build.ecu, engine, trigger.crankWheel, trigger.camWheel);
+  const uses = outputUses(build, derived.net.needs);
+  const wrong = uses.filter((use) => !use.right).length;
+  const pick = (shaft: 'crank' | 'cam') => [
+    { id: 'none', name: shaft === 'cam' ? 'No cam signal' : 'Not known yet' },
+    ...[
+      ...wheels,
+      ...[trigger.crankWheel, trigger.camWheel].filter(
+        (one): one is Wheel => one !== null && !wheels.some((wheel) => wheel.id === one.id),
+      ),
+    ]
+      .filter((wheel) => wheel.shaft === shaft)
+      .map((wheel) => ({ id: wheel.id, name: wheel.name })),
+  ];
+  const choose = (shaft: 'crank' | 'cam') => (id: string) =>
+    edit(call('setWheel', { shaft, wheel: wheels.find((wheel) => wheel.id === id) ?? null }));
+  const sensor = triggerSensor(build, 'crank');
+  return (
+    <SheetFrame
+      sheet="trigger"
+      summary={
+        <span role="status">
+          {trigger.crankWheel ? fit.reason : 'Choose the wheel on the crank; count its teeth if you are not sure.'}
+          <br />
+          {wrong > 0 ? (
+            <strong style={{ color: color.stop }}>{wrong} outputs would work the wrong cylinder.</strong>
+          ) : (
+            <Soft>{trigger.offsetConfirmed ? 'Offset confirmed by light.' : 'Offset not confirmed by light.'}</Soft>
+          )}
+        </span>
+      }
+    >
+      <Columns>
+        <Stack $gap={4}>
+          <Stack $gap={2}>
+            <Heading>Wheels</Heading>
+            <Select
+              label="On the crank"
+              choices={pick('crank')}
+              value={trigger.crankWheel?.id ?? 'none'}
+              onChange={choose('crank')}
+            />
+            <Select
+              label="On the cam"
+              choices={pick('cam')}
+              value={trigger.camWheel?.id ?? 'none'}
+              onChange={choose('cam')}
+            />
+            {trigger.crankWheel && (
+              <WheelDrawing
+                wheel={trigger.crankWheel}
+                cam={trigger.camWheel}
+                offsetDegrees={trigger.offsetDegrees}
+                sensor={sensor?.sensor ?? null}
+              />
+            )}
+            {trigger.camWheel && trigger.crankWheel && <Small>The dashed line inside is the cam wheel.</Small>}
+          </Stack>
+          <OffsetPanel />
+        </Stack>
+        <Stack $gap={4}>
+          <Stack $gap={2}>
+            <Row $gap={3} style={{ justifyContent: 'space-between' }}>
+              <strong>
+                {cycleDegrees(engine)}° of events,{' '}
+                {build.outputOrder === 'in-turn' ? 'outputs fire in turn' : 'outputs numbered by cylinder'}
+              </strong>
+              <Segmented
+                label="What output 1 means"
+                hideLabel
+                choices={[
+                  { id: 'by-cylinder', name: 'output 1 = cylinder 1' },
+                  { id: 'in-turn', name: 'output 1 fires first' },
+                ]}
+                value={build.outputOrder}
+                onChange={(outputOrder) => edit(call('setOutputOrder', { outputOrder }))}
+              />
+            </Row>
+            <EventChart
+              engine={engine}
+              order={build.outputOrder}
+              uses={uses}
+              settings={{
+                rpm: trigger.chartRpm,
+                dwellMilliseconds: trigger.dwellMilliseconds,
+                injectionMilliseconds: trigger.injectionMilliseconds,
+                advanceDegrees: trigger.advanceDegrees,
+              }}
+            />
+            <FieldGrid $min={104}>
+              <NumberField
+                label="At"
+                unit="rpm"
+                value={trigger.chartRpm}
+                minValue={100}
+                maxValue={20000}
+                step={100}
+                onChange={(value) => value !== null && edit(call('setTrigger', { chartRpm: value }))}
+              />
+              <NumberField
+                label="Dwell"
+                unit="ms"
+                value={trigger.dwellMilliseconds}
+                minValue={0.1}
+                maxValue={20}
+                step={0.1}
+                onChange={(value) => value !== null && edit(call('setTrigger', { dwellMilliseconds: value }))}
+              />
+              <NumberField
+                label="Injection"
+                unit="ms"
+                value={trigger.injectionMilliseconds}
+                minValue={0.1}
+                maxValue={40}
+                step={0.1}
+                onChange={(value) => value !== null && edit(call('setTrigger', { injectionMilliseconds: value }))}
+              />
+              <NumberField
+                label="Spark, before TDC"
+                unit="°"
+                value={trigger.advanceDegrees}
+                minValue={-20}
+                maxValue={60}
+                onChange={(value) => value !== null && edit(call('setTrigger', { advanceDegrees: value }))}
+              />
+              <NumberField
+                label="Cranking ripple"
+                unit="%"
+                value={Math.round(trigger.ripple * 100)}
+                minValue={0}
+                maxValue={60}
+                onChange={(value) => value !== null && edit(call('setTrigger', { ripple: value / 100 }))}
+              />
+            </FieldGrid>
+          </Stack>
+          <Figures />
+        </Stack>
+      </Columns>
+    </SheetFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  gap: ${space[5]};
+  ${at.tablet} {
+    grid-template-columns: 250px minmax(0, 1fr);
+    gap: ${space[4]};
+  }
+  ${at.narrow} {
+    grid-template-columns: 1fr;
+  }
+`;

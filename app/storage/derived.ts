@@ -1,0 +1,42 @@
+import type { Build } from '~/core/build/schema';
+import { gatesOf, type Gate } from '~/core/fireup/gates';
+import { netlist, type Netlist } from '~/core/netlist/netlist';
+import { proveTests, type ProveTest } from '~/core/prove/tests';
+import { progressOf, type Progress } from '~/core/prove/verdict';
+import { countFindings, findingsOf, type FindingCounts } from '~/core/rules';
+import type { Finding } from '~/core/rules/rule';
+
+/** Everything the sheets show that follows from the build alone. */
+export interface Derived {
+  readonly net: Netlist;
+  readonly findings: readonly Finding[];
+  readonly counts: FindingCounts;
+  readonly tests: readonly ProveTest[];
+  readonly progress: Progress;
+}
+
+const known = new WeakMap<Build, Derived>();
+
+/** Derives once a build value; a build never changes in place. */
+export function derive(build: Build): Derived {
+  const found = known.get(build);
+  if (found) return found;
+  const net = netlist(build);
+  const findings = findingsOf(build, net);
+  const tests = proveTests(build, net);
+  const derived = { net, findings, counts: countFindings(findings), tests, progress: progressOf(build, net, tests) };
+  known.set(build, derived);
+  return derived;
+}
+
+const gates = new WeakMap<Build, readonly Gate[]>();
+
+/** The gates of a build: they solve the circuit, so they are derived only where they are shown. */
+export function deriveGates(build: Build): readonly Gate[] {
+  const found = gates.get(build);
+  if (found) return found;
+  const { net, progress, counts } = derive(build);
+  const made = gatesOf(build, net, progress, counts);
+  gates.set(build, made);
+  return made;
+}

@@ -1,0 +1,104 @@
+import { createGlobalStyle, css } from 'styled-components';
+
+const paper = css`
+  color-scheme: light;
+  --paper: #f2eee4;
+  --sheet: #fbf9f3;
+  --raised: #f1ede2;
+  --ink: #22262b;
+  --soft: #5c6066;
+  --rule: #cfc8b8;
+  --pencil: #b83c0b;
+  --selection: #1f5a85;
+  --selection-wash: #dfe9f0;
+  --proved: #35693f;
+  --proved-wash: #dfeadd;
+  --fix: #7f5800;
+  --stop: #a61e1e;
+  --on-ink: #fbf9f3;
+  --class-injector: #dbe6ee;
+  --class-ignition: #f3ded1;
+  --class-output: #e4e3cc;
+  --class-analog: #dce7d9;
+  --class-trigger: #e5dcec;
+  --class-supply: #f0d9da;
+  --class-ground: #dcdcda;
+  --class-bus: #d5e7e6;
+  --housing: #ece5d8;
+`;
+
+const night = css`
+  color-scheme: dark;
+  --paper: #121417;
+  --sheet: #1b1e23;
+  --raised: #262a31;
+  --ink: #e9e5da;
+  --soft: #a5a6a3;
+  --rule: #3b3f46;
+  --pencil: #ff8a4c;
+  --selection: #7db6ea;
+  --selection-wash: #20364a;
+  --proved: #84cc95;
+  --proved-wash: #1f3a2a;
+  --fix: #e3b04b;
+  --stop: #ff7d78;
+  --on-ink: #1b1e23;
+  --class-injector: #24384a;
+  --class-ignition: #4a3226;
+  --class-output: #3a3a22;
+  --class-analog: #263a2a;
+  --class-trigger: #392c45;
+  --class-supply: #47292c;
+  --class-ground: #34373b;
+  --class-bus: #1f3c3c;
+  --housing: #23272d;
+`;
+
+/** Paper by day, the night garage by choice or by the system; print is always paper. */
+export const GlobalStyle = createGlobalStyle`
+  :root {
+    ${paper}
+    --space-1: 4px;
+    --space-2: 8px;
+    --space-3: 12px;
+    --space-4: 16px;
+    --space-5: 24px;
+    --space-6: 40px;
+    --type-small: 13px;
+    --type-body: 15px;
+    --type-lead: 17px;
+    --type-title: 27px;
+    --type-figure: 44px;
+    --font-text: 'B612', 'Fira Sans', system-ui, sans-serif;
+    --font-mono: 'B612 Mono', 'Fira Sans', ui-monospace, monospace;
+    --radius: 6px;
+    --hair: 1px;
+    --line: 1.5px;
+    --target: 44px;
+    --measure: 62ch;
+    --spine: 100px;
+    --margin-column: 248px;
+    --foot: 158px;
+  }
+  @media (prefers-color-scheme: dark) { :root:not([data-theme='paper']) { ${night} } }
+  :root[data-theme='night'] { ${night} }
+  @media print { :root, :root[data-theme='night'] { ${paper} --paper: #fff; --sheet: #fff; --type-body: 12px; --type-small: 11px; --type-lead: 13px; } }
+
+  *, *::before, *::after { box-sizing: border-box; }
+  html { -webkit-text-size-adjust: 100%; }
+  body {
+    margin: 0;
+    background: var(--paper);
+    color: var(--ink);
+    font: 400 var(--type-body) / 1.45 var(--font-text);
+    font-variant-numeric: tabular-nums;
+    text-rendering: optimizeLegibility;
+  }
+  h1, h2, h3, p, ul, ol, dl, dd, figure { margin: 0; padding: 0; }
+  ul, ol { list-style: none; }
+  h1, h2, h3 { font-weight: 400; line-height: 1.2; }
+  a { color: inherit; text-underline-offset: 3px; }
+  button, input, select, textarea { font: inherit; color: inherit; }
+  :focus-visible, [data-focus-visible] { outline: 2.5px solid var(--selection); outline-offset: 2px; }
+  @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
+`;

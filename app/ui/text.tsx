@@ -1,0 +1,117 @@
+import type { ReactNode } from 'react';
+import { Button, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { popoverLook } from './fields';
+import { color, shape, space, type } from './theme';
+
+/** A heading within a sheet, with its rule. */
+export const Heading = styled.h2`
+  font-size: ${type.body};
+  font-weight: 700;
+  padding-bottom: ${space[1]};
+  border-bottom: ${shape.hair} solid ${color.rule};
+`;
+export const Soft = styled.span`
+  color: ${color.soft};
+`;
+export const Small = styled.span`
+  font-size: ${type.small};
+  color: ${color.soft};
+`;
+export const Mono = styled.span`
+  font-family: ${type.mono};
+  font-weight: 700;
+`;
+export const Kbd = styled.kbd`
+  font-family: ${type.mono};
+  font-size: ${type.small};
+  padding: 0 ${space[1]};
+  border: ${shape.hair} solid ${color.rule};
+  border-radius: 3px;
+  white-space: nowrap;
+`;
+
+const toneColors = {
+  stop: color.stop,
+  fix: color.fix,
+  note: color.soft,
+  proved: color.proved,
+  pencil: color.pencil,
+} as const;
+export type Tone = keyof typeof toneColors;
+export const toneColor = (tone: Tone) => toneColors[tone];
+
+/** A marginal note: a coloured rule beside it, and its tone also in words. */
+export const Callout = styled.div<{ $tone: Tone }>`
+  border-left: 4px solid ${({ $tone }) => toneColor($tone)};
+  padding: ${space[1]} 0 ${space[1]} ${space[3]};
+  display: grid;
+  gap: ${space[1]};
+  justify-items: start;
+`;
+
+export const Stack = styled.div<{ $gap?: 1 | 2 | 3 | 4 | 5 }>`
+  display: grid;
+  gap: ${({ $gap = 3 }) => space[$gap]};
+  align-content: start;
+  min-width: 0;
+  & > * {
+    min-width: 0;
+  }
+`;
+export const Row = styled.div<{ $gap?: 1 | 2 | 3 | 4 }>`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${({ $gap = 3 }) => space[$gap]};
+`;
+/** Fields side by side, as many as fit. */
+export const FieldGrid = styled.div<{ $min?: number }>`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, ${({ $min = 150 }) => $min}px), 1fr));
+  gap: ${space[3]};
+  align-items: start;
+`;
+
+const TermButton = styled(Button)`
+  border: 0;
+  padding: 0;
+  background: none;
+  font: inherit;
+  color: inherit;
+  border-bottom: ${shape.line} dotted ${color.soft};
+  cursor: help;
+  @media print {
+    border: 0;
+  }
+`;
+const TermBox = styled(Popover)`
+  ${popoverLook}
+  max-width: 300px;
+  padding: ${space[3]};
+  font-size: ${type.small};
+`;
+const TermBody = styled(Dialog)`
+  outline: none;
+`;
+
+/** A word of the trade with its meaning one tap away. */
+export function Term({ children, meaning }: { children: ReactNode; meaning: string }) {
+  return (
+    <DialogTrigger>
+      <TermButton>{children}</TermButton>
+      <TermBox>
+        <TermBody aria-label="Meaning">{meaning}</TermBody>
+      </TermBox>
+    </DialogTrigger>
+  );
+}
+
+export const VisuallyHidden = styled.span`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  white-space: nowrap;
+`;
