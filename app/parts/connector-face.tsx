@@ -4,7 +4,7 @@ import { Button as AriaButton, DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { cavityPlace, type Connector } from '~/core/ecu/ecu';
 import { signalClasses, type SignalClass } from '~/core/netlist/colours';
-import { at, color, shape, space, type } from '../ui/theme';
+import { at, color, shape, type } from '../ui/theme';
 
 /** What one cavity of a face shows. */
 export interface FaceCavity {
@@ -101,7 +101,9 @@ export function ConnectorFace({
                   data-able={canTake}
                   data-empty={cavity.state === 'empty'}
                   style={
-                    cavity.signal && cavity.state !== 'empty'
+                    cavity.signal &&
+                    cavity.state !== 'empty' &&
+                    !(small && (selected.has(cavity.pinId) || cavity.state === 'proved'))
                       ? { background: `var(--class-${cavity.signal})` }
                       : undefined
                   }
@@ -110,6 +112,7 @@ export function ConnectorFace({
                 >
                   <Top>
                     <span>{cavity.cavity}</span>
+                    {!small && cavity.locked && <Lock size={11} aria-hidden />}
                     {!small && (
                       <Letter>{cavity.signal && cavity.state !== 'empty' ? signalClasses[cavity.signal] : ''}</Letter>
                     )}
@@ -117,7 +120,6 @@ export function ConnectorFace({
                   {!small && <Text>{cavity.text}</Text>}
                   {!small && (
                     <Marks>
-                      {cavity.locked && <Lock size={11} aria-hidden />}
                       {cavity.state === 'proved' && (
                         <Check size={14} aria-hidden strokeWidth={3} style={{ color: color.proved }} />
                       )}
@@ -165,7 +167,7 @@ const Housing = styled.div<{ $small: boolean }>`
   position: relative;
   display: grid;
   gap: ${({ $small }) => ($small ? '4px' : '3px')};
-  padding: ${({ $small }) => ($small ? '8px' : space[3])};
+  padding: ${({ $small }) => ($small ? '8px' : '10px')};
   margin-bottom: 14px;
   background: var(--housing);
   border: ${shape.line} solid ${color.ink};
@@ -206,8 +208,8 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
   grid-template-rows: auto 1fr;
   align-content: space-between;
   width: 100%;
-  height: ${({ $small }) => ($small ? '30px' : '52px')};
-  padding: 2px 4px;
+  height: ${({ $small }) => ($small ? '28px' : '50px')};
+  padding: 2px 3px;
   border: 1.2px solid ${color.ink};
   border-radius: 8px;
   background: ${color.sheet};
@@ -228,7 +230,7 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
   &[data-selected='true'] {
     border: 2.5px solid ${color.selection};
     font-weight: 700;
-    padding: 1px 3px;
+    padding: 1px 2px;
   }
   &[data-hovered] {
     filter: brightness(0.97);
@@ -236,7 +238,7 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
   ${({ $small }) =>
     $small &&
     `
-    display: grid; place-items: center; padding: 0;
+    grid-template-rows: 1fr; place-items: center; padding: 0;
     &[data-state='proved'] { background: var(--proved-wash); }
     &[data-selected='true'] { background: var(--pencil); color: var(--on-ink); border-color: var(--ink); }
   `}
@@ -247,7 +249,9 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
 const Top = styled.span`
   display: flex;
   justify-content: space-between;
+  align-items: center;
   gap: 2px;
+  padding: 0 2px;
 `;
 const Letter = styled.span`
   font-size: 12px;
@@ -255,9 +259,9 @@ const Letter = styled.span`
 const Text = styled.span`
   font-size: 12px;
   overflow: hidden;
-  overflow-wrap: anywhere;
-  line-height: 1.1;
-  max-height: 2.2em;
+  line-height: 1.12;
+  white-space: pre;
+  letter-spacing: -0.02em;
   text-align: center;
   ${at.narrow} {
     display: none;

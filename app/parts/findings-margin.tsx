@@ -63,11 +63,11 @@ export function FindingsMargin({ sheet }: { sheet: SheetId }) {
       {others.length > 0 && (
         <>
           <Heading>On other sheets</Heading>
-          <List>
+          <Stack as="ul" $gap={1}>
             {others.map((finding) => (
               <OtherItem key={finding.id} finding={finding} />
             ))}
-          </List>
+          </Stack>
         </>
       )}
     </Aside>

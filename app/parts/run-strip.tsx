@@ -5,7 +5,7 @@ import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { expectRun } from '~/core/netlist/expect';
 import { parseEnd, type End } from '~/core/netlist/ends';
-import { runOf, type Hop } from '~/core/netlist/run';
+import { runOf, type Hop, type Selection } from '~/core/netlist/run';
 import type { Wire } from '~/core/netlist/netlist';
 import type { SheetId } from '~/core/rules/rule';
 import { formatMetres, formatOhms, formatVolts } from '~/core/units/format';
@@ -81,8 +81,9 @@ function HopBox({
 }
 
 /** The signature strip: the whole run of whatever is selected, hop by hop. On a phone it is a drawer. */
-export function RunStrip() {
-  const { build, derived, selection } = useBuild();
+export function RunStrip({ showing }: { showing?: Selection }) {
+  const { build, derived, selection: chosen } = useBuild();
+  const selection = showing ?? chosen;
   const [open, setOpen] = useState(false);
   const run = useMemo(() => (selection ? runOf(derived.net, selection) : null), [derived.net, selection]);
   const expectation = useMemo(
@@ -268,7 +269,6 @@ const WireBox = styled.div`
   font-size: ${type.small};
   line-height: 1.25;
   & > span:first-child {
-    font-family: ${type.mono};
     font-weight: 700;
   }
 `;

@@ -1,7 +1,8 @@
 import { Redo2, Undo2, X } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
 import { Button as AriaButton, Tooltip, TooltipTrigger } from 'react-aria-components';
-import { styled } from 'styled-components';
+import { css, styled } from 'styled-components';
+import type { Selection } from '~/core/netlist/run';
 import type { SheetId } from '~/core/rules/rule';
 import { useBuild } from '../build/context';
 import { popoverLook } from '../ui/fields';
@@ -82,11 +83,14 @@ export function SheetFrame({
   sheet,
   summary,
   actions,
+  showing,
   children,
 }: {
   sheet: SheetId;
   summary: ReactNode;
   actions?: ReactNode;
+  /** What the run strip shows when the sheet has its own idea of it. */
+  showing?: Selection;
   children: ReactNode;
 }) {
   const info = sheetInfo(sheet);
@@ -114,7 +118,7 @@ export function SheetFrame({
           </Margin>
         </Body>
         <Foot>
-          <RunStrip />
+          <RunStrip showing={showing} />
           <TitleBlock sheet={info} />
         </Foot>
       </Sheet>
@@ -238,6 +242,14 @@ const Notice = styled.div`
     display: none;
   }
 `;
+/** A soft edge where more is to be seen by scrolling. */
+const scrollEdge = css`
+  background:
+    linear-gradient(${color.sheet} 40%, transparent) top / 100% 28px no-repeat local,
+    linear-gradient(transparent, ${color.sheet} 60%) bottom / 100% 28px no-repeat local,
+    linear-gradient(rgb(60 50 30 / 0.16), transparent) top / 100% 9px no-repeat scroll,
+    linear-gradient(transparent, rgb(60 50 30 / 0.16)) bottom / 100% 9px no-repeat scroll;
+`;
 const Body = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) var(--margin-column);
@@ -258,6 +270,7 @@ const Main = styled.div.attrs({ tabIndex: -1 })`
   overflow: auto;
   padding: ${space[3]} ${space[4]} ${space[4]} 2px;
   outline: none;
+  ${scrollEdge}
   ${at.print} {
     overflow: visible;
   }
@@ -267,6 +280,7 @@ const Margin = styled.div.attrs({ tabIndex: 0, role: 'group', 'aria-label': 'Mar
   overflow: auto;
   padding: ${space[3]} 2px ${space[4]} ${space[4]};
   border-left: ${shape.hair} solid ${color.rule};
+  ${scrollEdge}
   ${at.narrow} {
     border-left: 0;
     border-top: ${shape.hair} solid ${color.rule};

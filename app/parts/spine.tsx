@@ -25,7 +25,9 @@ export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
                 aria-label={`${sheet.title}, ${Math.round(share * 100)} % done`}
                 prefetch="intent"
               >
-                <Stub aria-hidden />
+                <Stub aria-hidden viewBox="0 0 28 22" focusable="false">
+                  <path d="M2 0 C2 14 8 18 28 18" fill="none" stroke="currentColor" strokeWidth="4" />
+                </Stub>
                 <Box aria-hidden>
                   <Level style={{ height: `${Math.round(share * 100)}%` }} />
                 </Box>
@@ -114,16 +116,12 @@ const Branches = styled.ul`
     }
   }
 `;
-const Stub = styled.span`
+const Stub = styled.svg`
   position: absolute;
-  left: 24px;
-  top: 2px;
-  width: 24px;
-  height: 18px;
-  border-bottom: 4px solid ${color.ink};
-  border-left: 4px solid ${color.ink};
-  border-bottom-left-radius: 16px;
-  border-left-color: transparent;
+  left: 19px;
+  top: 0;
+  width: 28px;
+  height: 22px;
   ${at.narrow} {
     display: none;
   }

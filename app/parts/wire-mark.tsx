@@ -1,6 +1,6 @@
 import { styled } from 'styled-components';
 import { splitColour, type ColourCode } from '~/core/netlist/colours';
-import { color, type } from '../ui/theme';
+import { color } from '../ui/theme';
 
 /** Colours of insulation as they look; the letters (IEC 60757) always stand beside them. */
 const insulation: Record<ColourCode, string> = {
@@ -44,7 +44,7 @@ const Mark = styled.span`
   display: inline-flex;
   align-items: center;
   gap: 6px;
-  font-family: ${type.mono};
+  vertical-align: middle;
   white-space: nowrap;
 `;
 

@@ -223,7 +223,7 @@ export function Allot() {
           )}
         </NeedColumn>
         <Stack $gap={3}>
-          <Row $gap={3} style={{ justifyContent: 'space-between' }}>
+          <Row $gap={2} style={{ justifyContent: 'space-between' }}>
             <Segmented
               label="Side"
               hideLabel
@@ -237,11 +237,11 @@ export function Allot() {
             <Small>
               {need ? (
                 <>
-                  <strong>{need.label}</strong> in hand: pick a ringed cavity. <Kbd>Esc</Kbd> puts it back.
+                  <strong>{need.label}</strong> in hand: pick a ringed cavity. <Kbd>Esc</Kbd> drops it.
                 </>
               ) : (
                 <>
-                  Drag a need to a cavity, or press it and then the cavity. <Kbd>F</Kbd> flips.
+                  Drag a need here, or press both. <Kbd>F</Kbd> flips.
                 </>
               )}
             </Small>
@@ -343,8 +343,8 @@ const NeedColumn = styled.div`
 const Legend = styled.p`
   display: flex;
   flex-wrap: wrap;
-  gap: 2px ${space[3]};
-  font-size: 13px;
+  gap: 2px 9px;
+  font-size: 12px;
   color: ${color.soft};
   b {
     color: ${color.ink};

@@ -17,10 +17,10 @@ import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 
 const controlWords = {
-  need: 'ECU output',
-  'main-relay-pin': 'ECU main relay output',
-  'key-run': 'key, run',
-  'key-start': 'key, start',
+  need: 'an ECU output',
+  'main-relay-pin': 'the ECU',
+  'key-run': 'the key',
+  'key-start': 'the key at start',
 } as const;
 
 function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolean; onOpen: () => void }) {
@@ -37,7 +37,7 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
         </th>
         <td>
           {circuit.relay
-            ? `relay, ${controlWords[circuit.relay.control]}`
+            ? `relay by ${controlWords[circuit.relay.control]}`
             : circuit.source === 'main'
               ? 'from the main relay'
               : circuit.source === 'key'
@@ -217,7 +217,7 @@ function Grounds() {
                   shift
                 </th>
                 <th scope="col" className="figure">
-                  a 300 kPa sensor grounded elsewhere
+                  3 bar sensor
                 </th>
               </tr>
             </thead>

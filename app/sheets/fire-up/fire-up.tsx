@@ -223,6 +223,7 @@ const Columns = styled.div`
 const Ladder = styled.ol`
   position: relative;
   display: grid;
+  align-self: start;
   align-content: start;
   gap: 2px;
   &::before {

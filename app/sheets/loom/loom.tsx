@@ -25,7 +25,7 @@ function Choices() {
   return (
     <Stack $gap={3}>
       <Heading>How it is made</Heading>
-      <FieldGrid $min={140}>
+      <FieldGrid $min={130}>
         <Select
           label="Order of work"
           choices={[

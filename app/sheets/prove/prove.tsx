@@ -104,6 +104,7 @@ export function Prove() {
   return (
     <SheetFrame
       sheet="prove"
+      showing={chosen ? { type: 'end', end: chosen.kind === 'isolation' ? chosen.hold : chosen.touch } : undefined}
       summary={
         <div role="status">
           <strong>
@@ -187,7 +188,7 @@ export function Prove() {
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
+  grid-template-columns: 252px minmax(0, 1fr);
   gap: ${space[5]};
   height: 100%;
   min-height: 0;

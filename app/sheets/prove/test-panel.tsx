@@ -12,7 +12,7 @@ import { useFaceCavities } from '../../parts/face-cavities';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Row, Small, Soft, Stack } from '../../ui/text';
-import { color, shape, space, type } from '../../ui/theme';
+import { at, color, shape, space, type } from '../../ui/theme';
 import { Keypad } from './keypad';
 
 const NUMBER = /^\d{0,6}([.,]\d{0,3})?$/;
@@ -136,87 +136,104 @@ export function TestPanel({
   };
   const expected = cylinder ? `cylinder ${test.expected ?? 'none'}` : formatOhms(test.expected);
   return (
-    <Stack $gap={3}>
-      <Place test={test} />
-      {wires.length > 0 && (
-        <WireRow>
-          <span style={{ width: 150, display: 'inline-flex' }}>
-            <WireLine colour={wires[0].colour} />
-          </span>
-          <strong>
-            {wires.map((wire) => `${wire.colour} ${wire.squareMm}`).join(' + ')}
-            <br />
-            <Soft>{formatMetres(wires.reduce((sum, wire) => sum + wire.lengthMetres, 0))}</Soft>
-          </strong>
-        </WireRow>
-      )}
-      <Small>{how(test)}</Small>
-      <p>
-        Expect <Expected>{expected}</Expected>{' '}
-        <Soft>
-          {test.kind === 'continuity'
-            ? `up to ${formatOhms(test.limit)}, leads of ${formatOhms(build.prove.leadOhms)} taken off`
-            : test.kind === 'isolation'
-              ? `or more than ${formatOhms(test.limit)}`
-              : 'must answer'}
-        </Soft>
-      </p>
-      <Display>
-        <input
-          aria-label={`Reading for ${test.title}`}
-          inputMode="decimal"
-          value={text === 'open' ? (cylinder ? 'none' : 'open line') : text}
-          placeholder={stored ? (stored.value === null ? (cylinder ? 'none' : 'open line') : String(stored.value)) : ''}
-          onChange={(event) => {
-            const value = event.target.value;
-            if (NUMBER.test(value)) setText(value);
-          }}
-          onKeyDown={onKeyDown}
-        />
-        <span aria-hidden>{cylinder ? 'cyl' : 'Ω'}</span>
-      </Display>
-      <Verdict role="status" data-right={shown?.right}>
-        {shown ? (
-          <>
+    <Panel>
+      <Stack $gap={3}>
+        <Place test={test} />
+        {wires.length > 0 && (
+          <WireRow>
+            <span style={{ width: 150, display: 'inline-flex' }}>
+              <WireLine colour={wires[0].colour} />
+            </span>
             <strong>
-              {shown.right ? '✓ ' : '✗ '}
-              {shown.sentence}
+              {wires.map((wire) => `${wire.colour} ${wire.squareMm}`).join(' + ')}
+              <br />
+              <Soft>{formatMetres(wires.reduce((sum, wire) => sum + wire.lengthMetres, 0))}</Soft>
             </strong>
-            {text === '' && stored && (
-              <Small>
-                {' '}
-                Read {stored.by && `by ${stored.by} `}on{' '}
-                {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(
-                  new Date(stored.at),
-                )}
-                .
-              </Small>
-            )}
-          </>
-        ) : (
-          <Small>Type the reading; Enter goes on, O is an open line, B a beep.</Small>
+          </WireRow>
         )}
-      </Verdict>
-      <Keypad onKey={key} cylinder={cylinder} />
-      <Row style={{ justifyContent: 'space-between', maxWidth: 400 }}>
-        <Button weight="quiet" onPress={onBack}>
-          Back
-        </Button>
-        {stored && (
-          <Button weight="quiet" onPress={() => edit(call('clearReading', { testIds: [test.id] }))}>
-            Clear the reading
+        <Small>{how(test)}</Small>
+        <p>
+          Expect <Expected>{expected}</Expected>{' '}
+          <Soft>
+            {test.kind === 'continuity'
+              ? `up to ${formatOhms(test.limit)}, leads of ${formatOhms(build.prove.leadOhms)} taken off`
+              : test.kind === 'isolation'
+                ? `or more than ${formatOhms(test.limit)}`
+                : 'must answer'}
+          </Soft>
+        </p>
+      </Stack>
+      <Stack $gap={3}>
+        <Display>
+          <input
+            aria-label={`Reading for ${test.title}`}
+            inputMode="decimal"
+            value={text === 'open' ? (cylinder ? 'none' : 'open line') : text}
+            placeholder={
+              stored ? (stored.value === null ? (cylinder ? 'none' : 'open line') : String(stored.value)) : ''
+            }
+            onChange={(event) => {
+              const value = event.target.value;
+              if (NUMBER.test(value)) setText(value);
+            }}
+            onKeyDown={onKeyDown}
+          />
+          <span aria-hidden>{cylinder ? 'cyl' : 'Ω'}</span>
+        </Display>
+        <Verdict role="status" data-right={shown?.right}>
+          {shown ? (
+            <>
+              <strong>
+                {shown.right ? '✓ ' : '✗ '}
+                {shown.sentence}
+              </strong>
+              {text === '' && stored && (
+                <Small>
+                  {' '}
+                  Read {stored.by && `by ${stored.by} `}on{' '}
+                  {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(
+                    new Date(stored.at),
+                  )}
+                  .
+                </Small>
+              )}
+            </>
+          ) : (
+            <Small>Type the reading; Enter goes on, O is an open line, B a beep.</Small>
+          )}
+        </Verdict>
+        <Keypad onKey={key} cylinder={cylinder} />
+        <Row style={{ justifyContent: 'space-between', maxWidth: 400 }}>
+          <Button weight="quiet" onPress={onBack}>
+            Back
           </Button>
-        )}
-        <Small>
-          {next
-            ? `next: ${next.hold === test.hold ? 'first probe stays' : derived.net.labelOf(next.hold)}`
-            : 'the last one'}
-        </Small>
-      </Row>
-    </Stack>
+          {stored && (
+            <Button weight="quiet" onPress={() => edit(call('clearReading', { testIds: [test.id] }))}>
+              Clear the reading
+            </Button>
+          )}
+          <Small>
+            {next
+              ? `next: ${next.hold === test.hold ? 'first probe stays' : derived.net.labelOf(next.hold)}`
+              : 'the last one'}
+          </Small>
+        </Row>
+      </Stack>
+    </Panel>
   );
 }
 
+const Panel = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: ${space[3]} ${space[5]};
+  align-content: start;
+  overflow: auto;
+  padding: 2px;
+  ${at.tablet} {
+    grid-template-columns: 1fr;
+  }
+`;
 const Big = styled.span`
   font-size: ${type.figure};
   font-weight: 700;

@@ -17,7 +17,7 @@ import { WheelDrawing } from './wheel-drawing';
 const CRANKING_RPM = 250;
 
 function Figures() {
-  const { build } = useBuild();
+  const { build, edit } = useBuild();
   const { trigger, ecu, engine } = build;
   const fit = fitTrigger(ecu, engine, trigger.crankWheel, trigger.camWheel);
   const crank = trigger.crankWheel;
@@ -97,7 +97,16 @@ function Figures() {
           )}
         </tbody>
       </Table>
-      <Small>{fit.reason}</Small>
+      <div style={{ maxWidth: 160 }}>
+        <NumberField
+          label="Cranking ripple"
+          unit="%"
+          value={Math.round(trigger.ripple * 100)}
+          minValue={0}
+          maxValue={60}
+          onChange={(value) => value !== null && edit(call('setTrigger', { ripple: value / 100 }))}
+        />
+      </div>
     </Stack>
   );
 }
@@ -161,23 +170,22 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
                 sensor={sensor?.sensor ?? null}
               />
             )}
-            {trigger.camWheel && trigger.crankWheel && <Small>The dashed line inside is the cam wheel.</Small>}
+            {trigger.camWheel && trigger.crankWheel && (
+              <Small>Cylinder 1 at TDC, turning clockwise. The dashed line is the cam wheel.</Small>
+            )}
           </Stack>
           <OffsetPanel />
         </Stack>
         <Stack $gap={4}>
           <Stack $gap={2}>
             <Row $gap={3} style={{ justifyContent: 'space-between' }}>
-              <strong>
-                {cycleDegrees(engine)}° of events,{' '}
-                {build.outputOrder === 'in-turn' ? 'outputs fire in turn' : 'outputs numbered by cylinder'}
-              </strong>
+              <strong>{cycleDegrees(engine)}° of events</strong>
               <Segmented
                 label="What output 1 means"
                 hideLabel
                 choices={[
-                  { id: 'by-cylinder', name: 'output 1 = cylinder 1' },
-                  { id: 'in-turn', name: 'output 1 fires first' },
+                  { id: 'by-cylinder', name: 'numbered by cylinder' },
+                  { id: 'in-turn', name: 'fire in turn' },
                 ]}
                 value={build.outputOrder}
                 onChange={(outputOrder) => edit(call('setOutputOrder', { outputOrder }))}
@@ -229,14 +237,6 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
                 minValue={-20}
                 maxValue={60}
                 onChange={(value) => value !== null && edit(call('setTrigger', { advanceDegrees: value }))}
-              />
-              <NumberField
-                label="Cranking ripple"
-                unit="%"
-                value={Math.round(trigger.ripple * 100)}
-                minValue={0}
-                maxValue={60}
-                onChange={(value) => value !== null && edit(call('setTrigger', { ripple: value / 100 }))}
               />
             </FieldGrid>
           </Stack>

@@ -10,11 +10,14 @@ const point = (degrees: number, radius: number) => {
   return `${(CENTRE + radius * Math.cos(angle)).toFixed(2)} ${(CENTRE + radius * Math.sin(angle)).toFixed(2)}`;
 };
 
-/** Outline of a wheel: high on teeth, low between, turned so that `turn` degrees stands at the top. */
-function outline(wheel: Wheel, turn: number, low: number, high: number): string {
-  const at = (degrees: number) => degrees - turn;
+/**
+ * Outline of a wheel that turns clockwise, its angle 0 drawn at `zero` degrees. Edges are listed as they pass the sensor,
+ * so later ones lie behind, counterclockwise.
+ */
+function outline(wheel: Wheel, zero: number, low: number, high: number): string {
+  const at = (degrees: number) => zero - degrees;
   const arc = (from: number, to: number, radius: number) =>
-    `A ${radius} ${radius} 0 ${to - from > 180 ? 1 : 0} 1 ${point(at(to), radius)}`;
+    `A ${radius} ${radius} 0 ${to - from > 180 ? 1 : 0} 0 ${point(at(to), radius)}`;
   const { edges } = wheel;
   const parts = [`M ${point(at(edges[0].degrees), edges[0].level === 1 ? low : high)}`];
   edges.forEach((edge, index) => {
@@ -52,7 +55,7 @@ export function WheelDrawing({
         role="img"
         aria-label={`${wheel.name}, drawn with cylinder 1 at top dead centre; tooth 1 passed the ${sensor ?? ''} sensor ${crankTurn.toFixed(1)} degrees before`}
       >
-        <path d={outline(wheel, -toothOne, 84, 96)} fill={color.raised} stroke={color.ink} strokeWidth="1.2" />
+        <path d={outline(wheel, toothOne, 84, 96)} fill={color.raised} stroke={color.ink} strokeWidth="1.2" />
         <circle cx={CENTRE} cy={CENTRE} r="24" fill={color.sheet} stroke={color.ink} strokeWidth="1.2" />
         <text x={CENTRE} y={CENTRE + 4} textAnchor="middle" fontSize="12" fill={color.ink}>
           {wheel.id.length <= 8 ? wheel.id : 'crank'}
@@ -114,7 +117,8 @@ export function WheelDrawing({
 }
 
 const Figure = styled.figure`
-  max-width: 300px;
+  max-width: 236px;
+  margin-inline: auto;
   svg {
     width: 100%;
     height: auto;

@@ -1,0 +1,42 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4190;
+
+/** The real interface in Debian's Chromium, against the production build. */
+export default defineConfig({
+  testDir: 'tests/browser',
+  testMatch: '**/*.browser.ts',
+  outputDir: '.cache/playwright',
+  timeout: 60_000,
+  expect: { timeout: 8_000 },
+  workers: 2,
+  fullyParallel: true,
+  retries: 0,
+  forbidOnly: Boolean(process.env.CI),
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'UTC',
+    locale: 'en-GB',
+    serviceWorkers: 'block',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node scripts/serve.mjs',
+    env: { PORT: String(PORT) },
+    url: `http://127.0.0.1:${PORT}/`,
+    reuseExistingServer: false,
+    stdout: 'ignore',
+  },
+});
