@@ -19,10 +19,12 @@ const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up
 // One document stands for every build: the build itself is read in the browser.
 const documents = ['/', '/new', ...sheets.map((sheet) => `/build/any/${sheet}`)];
 const data = ['/demo/demo-pellworth', '/demo/demo-twin'];
+// Data of the routes with a server loader, asked as the client asks; kept under the bare path.
+const routeData = ['/_root.data?_routes=routes%2Fgarage', '/new.data?_routes=routes%2Fnew', '/build/any/survey.data?_routes=routes%2Fsurvey', '/build/any/trigger.data?_routes=routes%2Ftrigger'];
 
 const version = createHash('sha256');
 for (const file of files) version.update(file).update(readFileSync(path.join(client, file)));
-version.update(JSON.stringify([documents, data]));
+version.update(JSON.stringify([documents, data, routeData]));
 const name = `gonyx-${version.digest('hex').slice(0, 12)}`;
 
 writeFileSync(
@@ -30,14 +32,14 @@ writeFileSync(
   `// Written by scripts/precache.mjs.
 const NAME = ${JSON.stringify(name)};
 const FILES = ${JSON.stringify(files)};
-const PAGES = ${JSON.stringify([...documents, ...data])};
+const PAGES = ${JSON.stringify([...documents, ...data, ...routeData])};
 self.addEventListener('install', (event) => {
   event.waitUntil((async () => {
     const cache = await caches.open(NAME);
     await cache.addAll(FILES);
     for (const page of PAGES) {
       const response = await fetch(page, { cache: 'no-store' });
-      if (response.ok) await cache.put(page, response);
+      if (response.ok) await cache.put(page.split('?')[0], response);
     }
     await self.skipWaiting();
   })());

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
-import { newOffset, offsetConventions } from '~/core/trigger/offset';
+import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offset';
 import { formatDegrees } from '~/core/units/format';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
@@ -26,7 +26,7 @@ export function OffsetPanel() {
           commandedDegrees: trigger.lockDegrees,
           seenDegrees: seen,
           cycleDegrees: cycle,
-          sign: 1,
+          sign: TOOTH_TO_TDC,
         });
   const agrees = answer !== null && Math.abs(answer.errorDegrees) <= 1;
   const last = trigger.readings[trigger.readings.length - 1];

@@ -100,7 +100,11 @@ export class Session {
   }
 
   /** Lays the pen down: another tab, or a fresh session, may write. */
-  close: () => void = () => {};
+  close(): void {
+    this.channel?.close();
+    this.layPenDown();
+  }
+  private layPenDown: () => void = () => {};
 
   /** Tries a failed write again. */
   retry(): void {
@@ -193,7 +197,7 @@ export class Session {
   private takePen(): void {
     if (typeof navigator === 'undefined' || !('locks' in navigator)) return;
     const name = `gonyx-build-${this.view.build.id}`;
-    const closed = new Promise<void>((resolve) => (this.close = resolve));
+    const closed = new Promise<void>((resolve) => (this.layPenDown = resolve));
     void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
       if (lock) return closed;
       this.update({ following: true });

@@ -1,8 +1,7 @@
 /**
  * Minimum-cost assignment of rows to columns by shortest augmenting paths with potentials.
  * Source: R. Jonker and A. Volgenant, "A shortest augmenting path algorithm for dense and sparse linear assignment
- * problems", Computing 38 (1987); the plain dense form, without the reduction phases. Deterministic: ties go to the
- * lowest column. Cost O(rows² x columns); memory O(rows x columns) for the matrix given.
+ * problems", Computing 38 (1987); the plain dense form, without the reduction phases. Deterministic. Cost O(rows² x columns); memory O(rows x columns) for the matrix given.
  */
 
 /** Cost of a pairing that cannot be. Larger than any sum of real costs, so that as many rows as possible are served. */

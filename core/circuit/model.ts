@@ -260,7 +260,10 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
       net.circuits
         .filter(
           (circuit) =>
-            circuit.relay && Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= PULL_IN_VOLTS,
+            circuit.relay &&
+            // An open winding has the volts but draws no current: it pulls nothing in.
+            !(fault?.type === 'relay-winding-open' && fault.circuitId === circuit.id) &&
+            Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= PULL_IN_VOLTS,
         )
         .map((circuit) => circuit.id),
     );

@@ -36,7 +36,17 @@ export const orderRules: Rule[] = [
           at: '',
           detail: `This ECU ${school}: ${listWords(shown)}${wrong.length > 3 ? `, and ${wrong.length - 3} more` : ''}.`,
           where: { type: 'need', needId: wrong[0].needId },
-          remedy: { label: 'Allot by this order', calls: [call('allotAll', { keep: 'locked' })] },
+          remedy: {
+            label: wrong.some((use) => build.locked.includes(use.needId))
+              ? 'Unlock them and allot by this order'
+              : 'Allot by this order',
+            calls: [
+              ...wrong
+                .filter((use) => build.locked.includes(use.needId))
+                .map((use) => call('lock', { needId: use.needId, locked: false })),
+              call('allotAll', { keep: 'locked' }),
+            ],
+          },
         },
       ];
     },

@@ -25,7 +25,8 @@ export const sensorRules: Rule[] = [
           .filter((need) => need.deviceId === device.id)
           .flatMap((need) => {
             const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
-            if (!pin || pin.abilities.some((ability) => ability.pullUpOhms !== undefined)) return [];
+            if (!pin || pin.abilities.some((ability) => ability.kind === 'analog' && ability.pullUpOhms !== undefined))
+              return [];
             return [
               {
                 at: device.id,

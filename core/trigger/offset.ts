@@ -1,10 +1,17 @@
 import { wrapDegrees, wrapSigned } from '../units/convert';
 
 /**
- * Offset between the reference tooth and TDC 1, and the light that proves it.
- * new = old + sign x (commanded - seen), wrapped to the cycle (domain section 2).
- * `sign` is +1 when a larger offset moves the spark earlier, which is what 'after the gap, before TDC' means.
+ * Offset between the reference tooth and TDC 1, and the light that proves it:
+ * new = old + sign x (commanded - seen), wrapped to the cycle (common practice).
+ *
+ * The sign belongs to the way the ECU counts, and taking the other one is a costly mistake:
+ * - `TOOTH_TO_TDC` (-1): degrees from the first tooth after the gap on to TDC 1. The ECU fires at offset - advance after
+ *   the tooth, so a larger number fires later. Gonyx keeps its offset this way.
+ * - `TDC_TO_TOOTH` (+1): degrees from TDC 1 on to the tooth, cycle minus the above. A larger number fires earlier.
  */
+export const TOOTH_TO_TDC = -1;
+export const TDC_TO_TOOTH = 1;
+
 export interface LightReading {
   readonly oldDegrees: number;
   /** Timing the ECU is locked at, degrees before TDC. */
@@ -12,11 +19,13 @@ export interface LightReading {
   /** Degrees before TDC read with the light; negative is after. */
   readonly seenDegrees: number;
   readonly cycleDegrees: 360 | 720;
-  readonly sign: 1 | -1;
+  readonly sign: typeof TOOTH_TO_TDC | typeof TDC_TO_TOOTH;
 }
 
 export interface OffsetAnswer {
+  /** Commanded minus seen: negative when the spark comes too early. */
   readonly errorDegrees: number;
+  /** In the convention of the reading's own sign. */
   readonly newDegrees: number;
   /** The light is a full crank turn out: the phase is wrong, not the offset. */
   readonly phaseWrong: boolean;
@@ -50,7 +59,8 @@ export function newOffset(reading: LightReading): OffsetAnswer {
   const errorDegrees = wrapSigned(raw, reading.cycleDegrees);
   const phaseWrong = reading.cycleDegrees === 720 && Math.abs(Math.abs(errorDegrees) - 360) <= 20;
   const newDegrees = wrapDegrees(reading.oldDegrees + reading.sign * raw, reading.cycleDegrees);
-  return { errorDegrees, newDegrees, phaseWrong, conventions: offsetConventions(newDegrees, reading.cycleDegrees) };
+  const toothToTdc = reading.sign === TOOTH_TO_TDC ? newDegrees : -newDegrees;
+  return { errorDegrees, newDegrees, phaseWrong, conventions: offsetConventions(toothToTdc, reading.cycleDegrees) };
 }
 
 /** Sensor delay from readings at two speeds: t = drift / (6 x rpm difference), microseconds; null at equal speeds. */

@@ -73,7 +73,7 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
             {check.confirmation.by}, {when(check.confirmation.at)}.{' '}
           </>
         )}
-        {!check.met && check.confirmation?.value != null && (
+        {!check.met && (check.confirmation?.value ?? null) !== null && (
           <strong style={{ color: color.stop }}>Out of its band. </strong>
         )}
         {!check.met && check.hint}

@@ -1,0 +1,130 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { call } from '~/core/build/edits';
+import { netlist } from '~/core/netlist/netlist';
+import { averageCoilAmps, dwellCharge, primaryAmps, storedMillijoules } from '~/core/power/coil';
+import { fuseFor, fuseRatings } from '~/core/power/fuse';
+import { groundFigures, groundSchools } from '~/core/power/grounds';
+import { circuitsOf, surroundings } from '~/core/power/plan';
+import {
+  ambientFactor,
+  carriedAmps,
+  groupingFactor,
+  sizeFor,
+  sizeForDrop,
+  wireOhms,
+  wireSizes,
+} from '~/core/power/wire';
+import { demoBuild, ecu, edited, emptyBuild, kind, twinBuild } from '../../helpers';
+
+describe('wire', () => {
+  test('thicker wire has less resistance and carries more', () => {
+    const around = { loadedCircuits: 3, ambientCelsius: 60, wireCelsius: 125 };
+    for (let i = 1; i < wireSizes.length; i += 1) {
+      expect(wireSizes[i].ohmsPerKm).toBeLessThan(wireSizes[i - 1].ohmsPerKm);
+      expect(carriedAmps(wireSizes[i].squareMm, around)).toBeGreaterThan(
+        carriedAmps(wireSizes[i - 1].squareMm, around),
+      );
+    }
+  });
+  test('a size found for a current carries it, the next smaller does not', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 60, noNaN: true }),
+        fc.integer({ min: 1, max: 20 }),
+        (amps, loadedCircuits) => {
+          const around = { loadedCircuits, ambientCelsius: 50, wireCelsius: 125 };
+          const size = sizeFor(amps, around);
+          const index = wireSizes.findIndex((one) => one.squareMm === size);
+          if (carriedAmps(size, around) < amps) expect(index).toBe(wireSizes.length - 1);
+          else if (index > 0) expect(carriedAmps(wireSizes[index - 1].squareMm, around)).toBeLessThan(amps);
+        },
+      ),
+    );
+  });
+  test('drop sizes keep the limit or give up', () => {
+    const size = sizeForDrop(16, 3, 0.25)!;
+    expect(16 * wireOhms(size, 3)).toBeLessThanOrEqual(0.25);
+    expect(sizeForDrop(500, 30, 0.01)).toBeNull();
+  });
+  test('limits of the factors', () => {
+    expect(groupingFactor(1)).toBe(1);
+    expect(groupingFactor(40)).toBe(0.38);
+    expect(ambientFactor(105, 105)).toBe(0);
+    expect(ambientFactor(105, 30)).toBe(1);
+  });
+});
+
+describe('coil', () => {
+  const coil = { primaryOhms: 0.55, inductanceMillihenry: 3.2 };
+  test('current rises towards V/R and its integral is the charge', () => {
+    expect(primaryAmps(coil, 13.5, 1000)).toBeCloseTo(13.5 / 0.55, 6);
+    let sum = 0;
+    const step = 0.001;
+    for (let t = step / 2; t < 3; t += step) sum += primaryAmps(coil, 13.5, t) * step;
+    expect(dwellCharge(coil, 13.5, 3)).toBeCloseTo(sum, 4);
+    expect(averageCoilAmps(coil, 13.5, 3, 60)).toBeCloseTo((sum / 1000) * 60, 4);
+    expect(storedMillijoules(coil, 13.5, 3)).toBeCloseTo(0.5 * 3.2 * primaryAmps(coil, 13.5, 3) ** 2, 9);
+  });
+});
+
+describe('circuits', () => {
+  test.each([demoBuild(), twinBuild(), emptyBuild()].map((build) => [build.name, build] as const))(
+    '%s: derived figures satisfy their own rules',
+    (_, build) => {
+      for (const circuit of circuitsOf(build)) {
+        expect(circuit.fuseAmps * 0.8).toBeGreaterThanOrEqual(circuit.loadAmps - 1e-9);
+        expect(circuit.carriesAmps).toBeGreaterThanOrEqual(circuit.fuseAmps);
+        if (circuit.loads.length > 1) expect(circuit.branchCarriesAmps).toBeGreaterThanOrEqual(circuit.fuseAmps);
+        expect(circuit.dropVolts).toBeLessThanOrEqual(circuit.limitVolts);
+      }
+    },
+  );
+  test('the main feed carries the injectors behind it', () => {
+    const [main, injectors] = ['main', 'injectors'].map((id) => circuitsOf(demoBuild()).find((one) => one.id === id)!);
+    expect(main.loadAmps).toBeGreaterThan(injectors.loadAmps);
+  });
+  test('schools: pump and coils by key or ECU, starting by key or button', () => {
+    const control = (build: ReturnType<typeof demoBuild>, id: string) =>
+      circuitsOf(build).find((one) => one.id === id)!.relay!.control;
+    expect(control(demoBuild(), 'pump')).toBe('need');
+    expect(
+      control(edited(demoBuild(), call('setCircuit', { circuitId: 'pump', choice: { switchedBy: 'key' } })), 'pump'),
+    ).toBe('key-run');
+    expect(control(demoBuild(), 'coils')).toBe('key-run');
+    expect(
+      control(edited(demoBuild(), call('setCircuit', { circuitId: 'coils', choice: { switchedBy: 'ecu' } })), 'coils'),
+    ).toBe('need');
+    expect(control(edited(demoBuild(), call('setPower', { starting: 'key' })), 'starter-1')).toBe('key-start');
+    const large = edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('coil-igniter') }));
+    expect(control(large, 'main')).toBe('main-relay-pin');
+    expect(control(large, 'coils')).toBe('main-relay-pin');
+    expect(netlist(large).wires.some((wire) => wire.from === 'ecu:A32' || wire.to === 'ecu:A32')).toBe(true);
+    expect(ecu('orrery-94').pins.find((pin) => pin.id === 'A32')!.label).toBe('Main relay');
+  });
+  test('a load beyond the largest fuse takes the largest and is found by rule', () => {
+    expect(fuseFor(70)).toBeNull();
+    expect(fuseFor(64)).toBe(80);
+    expect(fuseRatings[fuseRatings.length - 1]).toBe(80);
+  });
+  test('surroundings never take a power branch through the exhaust zone', () => {
+    expect(surroundings({ ...demoBuild(), loom: { ...demoBuild().loom, zoneCelsius: 200 } }).ambientCelsius).toBe(60);
+  });
+});
+
+describe('ground shift', () => {
+  test('is current times the resistance shared, and both schools are told', () => {
+    const figures = groundFigures(demoBuild(), 3, 9, 12);
+    const battery = figures.find((one) => one.place === 'battery')!;
+    expect(battery.shiftVolts).toBeCloseTo(battery.ohms * 9, 12);
+    expect(battery.errorKpa).toBeCloseTo(battery.shiftVolts * 75, 9);
+    expect(figures.map((one) => one.place)).toEqual(['battery', 'head']);
+  });
+  test('a longer strap costs at the block only', () => {
+    const build = demoBuild();
+    const long = edited(build, call('setPower', { strapMetres: 4 }));
+    const [before, after] = [build, long].map((one) => groundSchools(one, netlist(one)));
+    expect(after[0].shiftVolts).toBeCloseTo(before[0].shiftVolts, 12);
+    expect(after[1].shiftVolts).toBeGreaterThan(before[1].shiftVolts);
+  });
+});

@@ -1,0 +1,205 @@
+import { describe, expect, test } from '@jest/globals';
+import { call } from '~/core/build/edits';
+import type { Build } from '~/core/build/schema';
+import type { DeviceKind } from '~/core/devices/kind';
+import { countFindings, findingsOf, rules } from '~/core/rules';
+import { stubLimitMetres } from '~/core/rules/bus';
+import { sheetIds } from '~/core/rules/rule';
+import { missingToothWheel } from '~/core/trigger/wheel';
+import { demoBuild, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
+
+const demo = demoBuild();
+const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
+  ...demo,
+  kinds: { ...demo.kinds, [id]: { ...demo.kinds[id], traits: change(demo.kinds[id].traits) } },
+});
+const destination = (
+  deviceId: string,
+  terminalId: string,
+  to: Parameters<typeof call<'setDestination'>>[1]['destination'],
+) => edited(demo, call('setDestination', { deviceId, terminalId, destination: to }));
+const placed = (assignments: Record<string, string>): Build => ({
+  ...demo,
+  assignments: { ...demo.assignments, ...assignments },
+});
+const ecuWith = (part: Partial<Build['ecu']>): Build => ({ ...demo, ecu: { ...demo.ecu, ...part } });
+const dash = {
+  ...kind('can-dash'),
+  id: 'can-gauge',
+  traits: [{ type: 'can' as const, kilobits: 1000, terminated: false }],
+};
+
+/** A build that breaks each rule, and one that keeps it where the demo itself does not. */
+const cases: Record<string, { bad: Build; good?: Build }> = {
+  'PL-1': { bad: edited(demo, call('unassign', { needId: 'clt-ntc-1.1' })) },
+  'PL-2': { bad: placed({ 'clt-ntc-1.1': 'A18' }) },
+  'PL-3': { bad: placed({ 'relay-fan-1.85': 'A8' }) },
+  'PL-4': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? { ...pin, pair: 'vr-9' } : pin)) },
+    },
+  },
+  'PL-5': { bad: demo, good: edited(demo, call('setReserve', { reserve: 1 })) },
+  'PL-6': { bad: edited(demo, call('assign', { needId: 'relay-fan-1.85', pinId: 'A8' })) },
+  'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
+  'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
+  'OE-3': {
+    bad: edited(demo, call('setEngine', { engine: { ...demo.engine, ignition: 'wasted' } })),
+    good: edited(emptyBuild(4), call('setEngine', { engine: { ...engine(4), ignition: 'wasted' } })),
+  },
+  'OE-4': {
+    bad: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-bare') })),
+    good: edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('coil-bare') })),
+  },
+  'OE-5': { bad: edited(demo, call('setTrigger', { dwellMilliseconds: 18 })) },
+  'OE-6': { bad: edited(demo, call('removeDevice', { deviceId: 'coil-igniter-3' })) },
+  'OE-7': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
+  'OE-8': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
+  'OE-9': { bad: placed({ 'coil-igniter-1.C': 'A16' }) },
+  'TR-1': { bad: edited(demo, call('setWheel', { shaft: 'crank', wheel: missingToothWheel(240, 2) })) },
+  'TR-2': { bad: edited(emptyBuild(4, 'orrery-26'), call('addDevice', { kind: kind('crank-vr') })) },
+  'TR-3': {
+    bad: ecuWith({
+      pins: demo.ecu.pins.map((pin) => (pin.id === 'B3' ? { ...pin, abilities: [{ kind: 'hall' as const }] } : pin)),
+    }),
+  },
+  'TR-4': { bad: edited(demo, call('editDevice', { deviceId: 'crank-vr-1', shield: 'both-ends' })) },
+  'TR-5': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('editDevice', { deviceId: 'crank-vr-1', terminalsConfirmed: true }),
+      call('editDevice', { deviceId: 'cam-hall-1', terminalsConfirmed: true }),
+    ),
+  },
+  'TR-6': {
+    bad: demo,
+    good: edited(demo, call('readLight', { at: '2026-03-01T10:00:00.000Z', rpm: 250, seenDegrees: 10 })),
+  },
+  'TR-7': {
+    bad: edited(demo, call('setWheel', { shaft: 'crank', wheel: wheel('36-1') }), call('setTrigger', { ripple: 0.4 })),
+  },
+  'TR-8': { bad: edited(demo, call('removeDevice', { deviceId: 'cam-hall-1' })) },
+  'SE-1': { bad: placed({ 'clt-ntc-1.1': 'B11' }) },
+  'SE-2': { bad: destination('clt-ntc-1', '2', { to: 'ground', place: 'chassis' }) },
+  'SE-3': { bad: edited(demo, call('setEngine', { engine: { ...demo.engine, boostKpa: 260 } })) },
+  'SE-4': { bad: edited(demo, ...Array.from({ length: 8 }, () => call('addDevice', { kind: kind('oil-pressure') }))) },
+  'SE-5': { bad: destination('pedal-1', '4', { to: 'supply-5v', milliamps: 10, bank: 0 }) },
+  'SE-6': { bad: destination('wideband-volts-1', '1', { to: 'feed', feed: 'permanent', amps: 2 }) },
+  'SE-7': { bad: edited(demo, call('editDevice', { deviceId: 'knock-1', shield: 'none' })) },
+  'PW-1': {
+    bad: edited(
+      demo,
+      call('setCircuit', { circuitId: 'fan-1', choice: { fuseAmps: 40 } }),
+      call('setCircuit', { circuitId: 'fan-1', choice: { squareMm: 1 } }),
+    ),
+  },
+  'PW-2': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { fuseAmps: 10 } })) },
+  'PW-3': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { squareMm: 1.5 } })) },
+  'PW-4': { bad: edited(demo, call('setCircuit', { circuitId: 'main', choice: { fuseDistanceMetres: 1.5 } })) },
+  'PW-5': {
+    bad: ecuWith({
+      pins: demo.ecu.pins.map((pin) =>
+        pin.id === 'A9' ? { ...pin, abilities: [{ kind: 'low-side' as const, maxAmps: 0.3, maxHz: 1000 }] } : pin,
+      ),
+    }),
+  },
+  'PW-6': {
+    bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { relay: 'diode', winding: 'reversed' } })),
+  },
+  'PW-7': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('setCircuit', { circuitId: 'main', choice: { relay: 'diode' } }),
+      call('setCircuit', { circuitId: 'coils', choice: { relay: 'diode' } }),
+    ),
+  },
+  'PW-8': { bad: ecuWith({ groundsAsked: 4 }) },
+  'PW-9': { bad: destination('coil-igniter-2', 'B', { to: 'sensor-ground', bank: 0 }) },
+  'PW-10': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { switchedBy: 'key' } })) },
+  'PW-11': { bad: edited(demo, call('removeDevice', { deviceId: 'alternator-1' })) },
+  'PW-12': {
+    bad: edited(
+      demo,
+      call('setDestination', { deviceId: 'coil-igniter-1', terminalId: 'B', destination: { to: 'nothing' } }),
+      call('setDestination', { deviceId: 'coil-igniter-1', terminalId: 'D', destination: { to: 'nothing' } }),
+    ),
+  },
+  'LO-1': { bad: edited(demo, call('setLoom', { holeMillimetres: 10 })) },
+  'LO-2': { bad: edited(demo, call('setLoom', { zoneCelsius: 130, wireCelsius: 125 })) },
+  'LO-3': {
+    bad: edited(demo, call('setLoom', { covering: 'sealed' })),
+    good: edited(demo, call('setLoom', { covering: 'sealed' }), call('setReserve', { reserve: 1 })),
+  },
+  'LO-4': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', colour: 'WH/BK' })) },
+  'LO-5': { bad: demo, good: edited(demo, call('setLoom', { blanksFitted: true })) },
+  'LO-6': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', squareMm: 4 })) },
+  'LO-7': { bad: edited(demo, call('setLoom', { slackMetres: 0 })) },
+  'LO-8': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('editDevice', { deviceId: 'fan-1', labelled: true }),
+      call('editDevice', { deviceId: 'fan-2', labelled: true }),
+    ),
+  },
+  'BB-1': { bad: withTrait('can-dash', () => [{ type: 'can', kilobits: 500, terminated: false }]) },
+  'BB-2': { bad: edited(demo, call('addDevice', { kind: dash })) },
+  'BB-3': { bad: edited(demo, call('removeDevice', { deviceId: 'clutch-switch-1' })) },
+  'BB-4': { bad: edited(demo, call('removeDevice', { deviceId: 'start-button-1' })) },
+  'BB-5': { bad: edited(demo, call('addDevice', { kind: dash, branchMetres: 2 })) },
+  'BB-6': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'A26' ? { ...pin, pair: 'can-9' } : pin)) },
+    },
+  },
+};
+
+const hits = (build: Build, id: string) => findingsOf(build).filter((finding) => finding.rule === id);
+
+describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) => {
+  const found = cases[id];
+  test('finds the build that breaks it, with figures in a sentence', () => {
+    const [finding] = hits(found.bad, id);
+    expect(finding).toBeDefined();
+    expect(finding.detail).toMatch(/[.!]$/);
+    expect(finding.title.length).toBeGreaterThan(5);
+    expect(rule.source.length).toBeGreaterThan(5);
+    expect(sheetIds).toContain(rule.sheet);
+  });
+  test('is silent where the rule is kept', () => {
+    expect(hits(found.good ?? demo, id)).toEqual([]);
+  });
+  test('its remedy, where it offers one, takes the finding away', () => {
+    for (const finding of hits(found.bad, id)) {
+      if (!finding.remedy) continue;
+      const mended = edited(found.bad, ...finding.remedy.calls);
+      expect(findingsOf(mended).map((one) => one.id)).not.toContain(finding.id);
+    }
+  });
+});
+
+test('families, ids and order', () => {
+  expect(new Set(rules.map((rule) => rule.family))).toEqual(
+    new Set(['Plan', 'Order', 'Trigger', 'Sensors', 'Power', 'Loom', 'Bus and body']),
+  );
+  expect(new Set(rules.map((rule) => rule.id)).size).toBe(rules.length);
+  const severities = findingsOf(cases['OE-1'].bad).map((finding) => finding.severity);
+  expect(severities).toEqual([...severities].sort((a, b) => 'stop fix note'.indexOf(a) - 'stop fix note'.indexOf(b)));
+  expect(countFindings(findingsOf(demo))).toEqual({ stop: 0, fix: 2, note: 4 });
+  expect(countFindings(findingsOf(twinBuild())).stop).toBe(0);
+});
+
+test('a nearly empty build does not break a rule by crashing', () => {
+  for (const id of ['orrery-26', 'orrery-48', 'orrery-94'])
+    expect(Array.isArray(findingsOf(emptyBuild(4, id)))).toBe(true);
+  expect(ecu('orrery-26').outputOrder).toBe('in-turn');
+});
+
+test('stubs: 0.3 m at 1 Mbit/s', () => {
+  expect(stubLimitMetres(1000)).toBeCloseTo(0.3, 12);
+  expect(stubLimitMetres(500)).toBeCloseTo(0.6, 12);
+});

@@ -1,0 +1,39 @@
+import { catalog, entry } from '~/catalog';
+import { createBuild } from '~/core/build/create';
+import { applyEdit, type EditCall } from '~/core/build/edits';
+import type { Build } from '~/core/build/schema';
+import type { DeviceKind } from '~/core/devices/kind';
+import { pellworth } from '~/demo/pellworth';
+import { twin } from '~/demo/twin';
+
+export const kind = (id: string): DeviceKind => entry(catalog.kinds, id);
+export const ecu = (id: string) => entry(catalog.ecus, id);
+export const wheel = (id: string) => entry(catalog.wheels, id);
+export const engine = (cylinders: number) =>
+  catalog.engines.find((one) => one.cylinders === cylinders && one.kind === 'four-stroke')!;
+
+/** Applies edits that must be taken. */
+export function edited(build: Build, ...calls: EditCall[]): Build {
+  return calls.reduce((current, { name, args }) => {
+    const result = applyEdit(current, name, args);
+    if (!result.ok) throw new Error(result.problem.sentence);
+    return result.value.build;
+  }, build);
+}
+
+export function emptyBuild(cylinders = 4, ecuId = 'orrery-48'): Build {
+  return createBuild({
+    id: 'test',
+    now: '2026-01-01T00:00:00.000Z',
+    name: 'Test',
+    vehicle: '',
+    engine: engine(cylinders),
+    ecu: ecu(ecuId),
+  });
+}
+
+let demo: Build | null = null;
+let small: Build | null = null;
+/** The demo builds, made once a test file: edits never change them in place. */
+export const demoBuild = (): Build => (demo ??= pellworth());
+export const twinBuild = (): Build => (small ??= twin());

@@ -1,0 +1,127 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { buildSchema } from '~/core/build/schema';
+import { demoBuild, edited } from '../helpers';
+import { call } from '~/core/build/edits';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'gonyx-'));
+const file = (name: string, text: string) => {
+  const full = path.join(folder, name);
+  writeFileSync(full, text);
+  return full;
+};
+
+interface Ran {
+  code: number;
+  out: string;
+  err: string;
+}
+const gonyx = (...args: string[]): Promise<Ran> =>
+  new Promise((resolve) => {
+    const env = { ...process.env, NODE_OPTIONS: '' };
+    execFile('node_modules/.bin/tsx', ['scripts/gonyx.ts', ...args], { env, maxBuffer: 1 << 26 }, (error, out, err) =>
+      resolve({ code: typeof error?.code === 'number' ? error.code : 0, out, err }),
+    );
+  });
+
+const good = file('good.json', JSON.stringify(demoBuild()));
+const stopped = file(
+  'stopped.json',
+  JSON.stringify(edited(demoBuild(), call('setOutputOrder', { outputOrder: 'in-turn' }))),
+);
+const broken = file('broken.json', JSON.stringify(demoBuild()).slice(0, 5000));
+const impossible = file(
+  'impossible.json',
+  JSON.stringify({ ...edited(demoBuild(), call('addDevice', { kind: demoBuild().kinds.knock })) }),
+);
+
+describe('the command line', () => {
+  let results: Record<string, Ran>;
+  beforeAll(async () => {
+    const runs: Record<string, string[]> = {
+      check: ['check', good],
+      stopped: ['check', stopped],
+      allot: ['allot', good],
+      impossible: ['allot', impossible],
+      netlist: ['netlist', good],
+      prove: ['prove', good],
+      offset: ['trigger', 'offset', '--old', '84', '--commanded', '10', '--seen', '-14', '--sign', '-1'],
+      solve: ['solve', good, '--state', 'key-on'],
+      trace: [
+        'trace',
+        good,
+        file(
+          'readings.json',
+          JSON.stringify({ symptom: 'dead:fan-1', readings: [{ testId: 'v|outputs-on|fuse:fan-1.2', value: 0.1 }] }),
+        ),
+      ],
+      demo: ['demo', 'twin'],
+      broken: ['check', broken],
+      missing: ['check', path.join(folder, 'none.json')],
+      unknown: ['fly'],
+      badOffset: ['trigger', 'offset', '--old', 'x', '--commanded', '10', '--seen', '1'],
+      badState: ['solve', good, '--state', 'flying'],
+      badOption: ['solve', good, '--nonsense'],
+    };
+    const names = Object.keys(runs);
+    const done: [string, Ran][] = [];
+    for (let i = 0; i < names.length; i += 4)
+      done.push(
+        ...(await Promise.all(
+          names.slice(i, i + 4).map(async (name): Promise<[string, Ran]> => [name, await gonyx(...runs[name])]),
+        )),
+      );
+    results = Object.fromEntries(done);
+  }, 120_000);
+  const json = <T>(name: string) => JSON.parse(results[name].out) as T;
+
+  test('check: findings and counts; exit 1 only on stop', () => {
+    expect(results.check.code).toBe(0);
+    expect(json<{ counts: { stop: number } }>('check').counts.stop).toBe(0);
+    expect(results.stopped.code).toBe(1);
+    expect(
+      json<{ findings: { id: string; severity: string; title: string; detail: string }[] }>('stopped').findings[0],
+    ).toMatchObject({ id: 'OE-1', severity: 'stop' });
+  });
+  test('allot: solved, or infeasible with an explanation and exit 1', () => {
+    expect(results.allot.code).toBe(0);
+    expect(json<{ status: string; assignments: unknown[] }>('allot')).toMatchObject({ status: 'solved' });
+    expect(json<{ assignments: unknown[] }>('allot').assignments).toHaveLength(38);
+    expect(results.impossible.code).toBe(1);
+    expect(json<{ status: string; explanation: { reason: string }[] }>('impossible').explanation[0].reason).toMatch(
+      /knock/,
+    );
+  });
+  test('netlist, prove, solve and trace answer in JSON', () => {
+    expect(json<{ wires: unknown[] }>('netlist').wires.length).toBeGreaterThan(100);
+    expect(json<{ tests: unknown[]; probeMoves: number }>('prove').tests.length).toBeGreaterThan(200);
+    expect(json<{ volts: Record<string, number> }>('solve').volts['ecu:A24']).toBeGreaterThan(12);
+    expect(json<{ candidates: { fault: string }[] }>('trace').candidates[0].fault).toMatch(
+      /^blown-fuse:fan-1|^open:bat/,
+    );
+  });
+  test('trigger offset takes negative figures', () => {
+    expect(json<{ newDegrees: number; conventions: object }>('offset')).toMatchObject({
+      newDegrees: 60,
+      errorDegrees: 24,
+    });
+  });
+  test('demo prints a whole build', () => {
+    expect(buildSchema.safeParse(json('demo')).success).toBe(true);
+  });
+  test.each(['broken', 'missing', 'unknown', 'badOffset', 'badState', 'badOption'])(
+    '%s: exit 2, one sentence, nothing on standard output',
+    (name) => {
+      expect(results[name].code).toBe(2);
+      expect(results[name].out).toBe('');
+      expect(results[name].err.trim().split('\n')).toHaveLength(1);
+    },
+  );
+  test('the sentence names the place', () => {
+    expect(results.broken.err).toMatch(/broken\.json: .*line \d+/);
+    expect(results.badOffset.err).toMatch(/--old must be a number of degrees, not 'x'/);
+  });
+});
