@@ -12,10 +12,11 @@ startTransition(() => {
 });
 
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {
-  window.addEventListener('load', () => {
-    // Without it the app still works while the server is there; the sheet says nothing about it.
+  const register = () =>
+    // Without it the app still works while the server is there.
     navigator.serviceWorker.register('/sw.js').catch((error: unknown) => {
       console.warn('offline use is not available:', error); // eslint-disable-line no-console
     });
-  });
+  if (document.readyState === 'complete') void register();
+  else window.addEventListener('load', () => void register());
 }

@@ -110,14 +110,14 @@ export function ConnectorFace({
                   onPress={() => onPress(cavity.pinId)}
                   $small={small}
                 >
-                  <Top>
+                  <Top aria-hidden>
                     <span>{cavity.cavity}</span>
                     {!small && cavity.locked && <Lock size={11} aria-hidden />}
                     {!small && (
                       <Letter>{cavity.signal && cavity.state !== 'empty' ? signalClasses[cavity.signal] : ''}</Letter>
                     )}
                   </Top>
-                  {!small && <Text>{cavity.text}</Text>}
+                  {!small && <Text aria-hidden>{cavity.text}</Text>}
                   {!small && (
                     <Marks>
                       {cavity.state === 'proved' && (

@@ -5,7 +5,7 @@ import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offse
 import { formatDegrees } from '~/core/units/format';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
-import { NumberField, Segmented } from '../ui/fields';
+import { FigureField, NumberField, Segmented } from '../ui/fields';
 import { FieldGrid, Heading, Small, Stack, Term } from '../ui/text';
 import { Table } from '../ui/table';
 import { color } from '../ui/theme';
@@ -81,14 +81,7 @@ export function OffsetPanel() {
           value={String(trigger.lockDegrees) as '0' | '10'}
           onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
         />
-        <NumberField
-          label="Light shows, before TDC"
-          unit="°"
-          value={seen}
-          minValue={-720}
-          maxValue={720}
-          onChange={setSeen}
-        />
+        <FigureField key={trigger.readings.length} label="Light shows, before TDC" unit="°" onChange={setSeen} />
         <NumberField label="at" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
       </FieldGrid>
       {answer && (

@@ -25,47 +25,47 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
         ? 'Saving…'
         : `${clock(view.savedAt)}, on this device`;
   return (
-    <Block aria-label="Title block">
-      <Cell $wide>
-        <dt>Build</dt>
-        <dd>
-          <strong>{build.name}</strong>
-        </dd>
-      </Cell>
-      <Cell>
-        <dt>ECU</dt>
-        <dd>
-          {build.ecu.model},{' '}
-          {build.ecu.connectors.length === 1 ? '1 connector' : `${build.ecu.connectors.length} connectors`}
-        </dd>
-      </Cell>
-      <Cell>
-        <dt>Open findings</dt>
-        <dd>
-          {stop > 0 && <Stop>{stop} stop</Stop>}
-          {stop > 0 && fix > 0 && ', '}
-          {fix > 0 && `${fix} to fix`}
-          {stop + fix === 0 && (note > 0 ? `${note} notes` : 'none')}
-        </dd>
-      </Cell>
-      <Cell>
-        <dt>Saved</dt>
-        <dd data-testid="save-state" data-state={view.saveState}>
-          {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
-          {view.saveState === 'failed' && (
-            <>
-              {' '}
-              <Button weight="quiet" onPress={() => exportBuild(build)}>
-                Export now
-              </Button>{' '}
-              <Button weight="quiet" onPress={retry}>
-                Try again
-              </Button>
-            </>
-          )}
-        </dd>
-      </Cell>
-      <Pair>
+    <section aria-label="Title block" style={{ alignSelf: 'end' }}>
+      <Block>
+        <Cell $span={3}>
+          <dt>Build</dt>
+          <dd>
+            <strong>{build.name}</strong>
+          </dd>
+        </Cell>
+        <Cell>
+          <dt>ECU</dt>
+          <dd>
+            {build.ecu.model},{' '}
+            {build.ecu.connectors.length === 1 ? '1 connector' : `${build.ecu.connectors.length} connectors`}
+          </dd>
+        </Cell>
+        <Cell $span={2}>
+          <dt>Open findings</dt>
+          <dd>
+            {stop > 0 && <Stop>{stop} stop</Stop>}
+            {stop > 0 && fix > 0 && ', '}
+            {fix > 0 && `${fix} to fix`}
+            {stop + fix === 0 && (note > 0 ? `${note} notes` : 'none')}
+          </dd>
+        </Cell>
+        <Cell>
+          <dt>Saved</dt>
+          <dd data-testid="save-state" data-state={view.saveState}>
+            {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
+            {view.saveState === 'failed' && (
+              <>
+                {' '}
+                <Button weight="quiet" onPress={() => exportBuild(build)}>
+                  Export now
+                </Button>{' '}
+                <Button weight="quiet" onPress={retry}>
+                  Try again
+                </Button>
+              </>
+            )}
+          </dd>
+        </Cell>
         <Cell>
           <dt>Revision</dt>
           <dd>
@@ -76,33 +76,27 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
           <dt>Sheet</dt>
           <dd>{sheet.number} of 9</dd>
         </Cell>
-      </Pair>
-    </Block>
+      </Block>
+    </section>
   );
 }
 
 const Block = styled.dl`
   display: grid;
-  grid-template-columns: 1.25fr 1fr;
-  grid-template-rows: auto auto auto;
+  grid-template-columns: 5fr 2fr 2fr;
   border: ${shape.line} solid ${color.ink};
-  align-self: end;
   background: ${color.sheet};
   ${at.narrow} {
     border-width: ${shape.hair};
   }
 `;
-const Cell = styled.div<{ $wide?: boolean }>`
+const Cell = styled.div<{ $span?: 1 | 2 | 3 }>`
+  grid-column: span ${({ $span = 1 }) => $span};
   padding: 3px ${space[3]} 5px;
   min-width: 0;
-  border-bottom: ${shape.hair} solid ${color.ink};
-  ${({ $wide }) => $wide && 'grid-column: 1 / -1;'}
-  &:nth-child(2n) {
-    border-right: ${shape.hair} solid ${color.ink};
-  }
-  &:nth-last-child(-n + 2) {
-    border-bottom: 0;
-  }
+  border-left: ${shape.hair} solid ${color.ink};
+  border-top: ${shape.hair} solid ${color.ink};
+  margin: calc(-1 * ${shape.hair}) 0 0 calc(-1 * ${shape.hair});
   dt {
     font-size: 12px;
     color: ${color.soft};
@@ -111,17 +105,6 @@ const Cell = styled.div<{ $wide?: boolean }>`
   dd {
     line-height: 1.25;
     overflow-wrap: anywhere;
-  }
-`;
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  ${Cell} {
-    border-bottom: 0;
-    border-right: 0;
-  }
-  ${Cell}:first-child {
-    border-right: ${shape.hair} solid ${color.ink};
   }
 `;
 const Stop = styled.strong`

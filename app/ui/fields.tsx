@@ -1,5 +1,5 @@
 import { ChevronDown } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import {
   Button,
   Checkbox as AriaCheckbox,
@@ -127,6 +127,38 @@ export function NumberField({
       {hint && <Hint slot="description">{hint}</Hint>}
       <ErrorText>{error}</ErrorText>
     </NumberRoot>
+  );
+}
+
+const FIGURE = /^[-–]?\d{0,9}([.,]\d{0,4})?$/;
+
+/** A reading as it is typed: every key counts at once, a comma is a point. Remount it (by key) to empty it. */
+export function FigureField({
+  label,
+  hideLabel = false,
+  unit,
+  onChange,
+}: {
+  label: string;
+  hideLabel?: boolean;
+  unit?: string;
+  onChange: (value: number | null) => void;
+}) {
+  const [text, setText] = useState('');
+  const change = (next: string) => {
+    if (!FIGURE.test(next)) return;
+    setText(next);
+    const value = Number(next.replace(',', '.').replace('–', '-'));
+    onChange(next.trim() === '' || Number.isNaN(value) ? null : value);
+  };
+  return (
+    <TextRoot value={text} onChange={change} inputMode="decimal" aria-label={hideLabel ? label : undefined}>
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
+      <Row>
+        <Box />
+        {unit && <Unit>{unit}</Unit>}
+      </Row>
+    </TextRoot>
   );
 }
 

@@ -10,7 +10,7 @@ import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { newId } from '../../storage/garage';
 import { Button } from '../../ui/button';
-import { NumberField, Select } from '../../ui/fields';
+import { FigureField, Select } from '../../ui/fields';
 import { Callout, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { useTrace } from './use-trace';
@@ -54,13 +54,7 @@ function ReadingForm({
         </Small>
       </div>
       <Row $gap={2}>
-        <NumberField
-          aria-label={`Reading: ${test.title}`}
-          label=""
-          unit={test.unit}
-          value={value}
-          onChange={setValue}
-        />
+        <FigureField label={`Reading: ${test.title}`} hideLabel unit={test.unit} onChange={setValue} />
         <Button type="submit" isDisabled={value === null}>
           Enter
         </Button>

@@ -1,0 +1,113 @@
+import { axe, expect, openDemo, ready, sheets, test } from './support';
+
+test.describe('WCAG 2.2 AA by axe', () => {
+  for (const theme of ['paper', 'night'] as const)
+    for (const [name, size] of [
+      ['wide', { width: 1280, height: 800 }],
+      ['narrow', { width: 390, height: 844 }],
+    ] as const)
+      test(`every sheet, ${theme}, ${name}`, async ({ page, context, baseURL }) => {
+        test.setTimeout(120_000);
+        await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
+        await page.setViewportSize(size);
+        const id = await openDemo(page);
+        const found: string[] = [];
+        for (const path of ['/', '/new', ...sheets.map((sheet) => `/build/${id}/${sheet}`)]) {
+          await page.goto(path);
+          await ready(page);
+          await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+          for (const violation of await axe(page)) found.push(`${path}: ${violation}`);
+          // Nothing makes the page scroll sideways.
+          expect(
+            await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+            path,
+          ).toBeLessThanOrEqual(0);
+        }
+        expect(found).toEqual([]);
+      });
+});
+
+test('security headers stand on pages and files', async ({ request }) => {
+  for (const path of ['/', '/mark.svg', '/no/such']) {
+    const headers = (await request.get(path)).headers();
+    expect(headers['content-security-policy']).toContain("default-src 'self'");
+    expect(headers['content-security-policy']).not.toContain("script-src 'self' 'unsafe-inline'");
+    expect(headers['referrer-policy']).toBe('no-referrer');
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['x-powered-by']).toBeUndefined();
+  }
+});
+
+test('an inline script without the nonce does not run', async ({ page, watched }) => {
+  await page.goto('/');
+  await ready(page);
+  await page.evaluate(() => {
+    const script = document.createElement('script');
+    script.textContent = 'window.intruder = true';
+    document.body.append(script);
+  });
+  expect(await page.evaluate(() => 'intruder' in window)).toBe(false);
+  expect(watched.splice(0).join()).toMatch(/Content Security Policy/);
+});
+
+test('server and client agree on class names', async ({ page, request }) => {
+  const html = await (await request.get('/new')).text();
+  const served = [...html.matchAll(/<h1 class="([^"]+)"/g)].map((match) => match[1]);
+  await page.goto('/new');
+  await ready(page);
+  expect(served).toEqual([await page.locator('h1').getAttribute('class')]);
+});
+
+test('narrow: the spine is a bar at the foot, the run a drawer', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await openDemo(page);
+  await page.goto(`/build/${id}/prove`);
+  await ready(page);
+  const bar = (await page.getByRole('navigation', { name: 'Sheets' }).boundingBox())!;
+  expect(bar.y).toBeGreaterThan(700);
+  const drawer = page.getByRole('button', { name: /^The run/ });
+  await expect(drawer).toHaveAttribute('aria-expanded', 'false');
+  await drawer.click();
+  await expect(page.getByRole('group', { name: /^Run of/ })).toBeVisible();
+  for (const key of await page.getByRole('group', { name: 'Keypad' }).getByRole('button').all())
+    expect((await key.boundingBox())!.height).toBeGreaterThanOrEqual(44);
+});
+
+test('print: the sheet without its tools, on white', async ({ page }) => {
+  const id = await openDemo(page);
+  for (const sheet of sheets) {
+    await page.goto(`/build/${id}/${sheet}`);
+    await ready(page);
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByRole('navigation', { name: 'Sheets' })).toBeHidden();
+    await expect(page.getByText('Find anything')).toBeHidden();
+    await expect(page.getByLabel('Title block')).toBeVisible();
+    await page.emulateMedia({ media: 'screen' });
+  }
+});
+
+test.describe('offline', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('once visited, garage, sheets and worker run with the server gone', async ({ page, context }) => {
+    const id = await openDemo(page);
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+    });
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await context.setOffline(true);
+    for (const sheet of ['survey', 'trigger', 'trace', 'book']) {
+      await page.goto(`/build/${id}/${sheet}`);
+      await ready(page);
+      await expect(page.getByLabel('Title block')).toContainText('Pellworth');
+    }
+    await page.getByRole('link', { name: /^Trace,/ }).click();
+    await page.getByRole('button', { name: /Symptom/ }).click();
+    await page.getByRole('option', { name: 'Fan 1 does not work' }).click();
+    await expect(page.getByText('Most likely')).toBeVisible();
+    await page.getByRole('link', { name: /^Trigger,/ }).click();
+    await expect(page.getByRole('heading', { level: 1, name: /Trigger/ })).toBeVisible();
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Pellworth/ })).toBeVisible();
+    await context.setOffline(false);
+  });
+});

@@ -1,0 +1,103 @@
+import { expect, goTo, openDemo, ready, saved, test } from './support';
+
+const upload = async (page: import('@playwright/test').Page, name: string, text: string) => {
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Import a file' }).click(),
+  ]);
+  await chooser.setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+};
+
+test('damaged, foreign and newer files are refused in a sentence and change nothing', async ({ page, request }) => {
+  await openDemo(page);
+  await page.goto('/');
+  await ready(page);
+  const good = await (await request.get('/demo/demo-twin')).text();
+  const list = page.getByRole('link', { name: /Pellworth/ });
+  for (const [name, text, sentence] of [
+    ['cut.json', good.slice(0, 4000), /cut\.json: The file is not readable JSON: .* Nothing was changed\./],
+    ['other.json', '{"a":1}', /it has no schemaVersion/],
+    ['newer.json', good.replace('"schemaVersion":1', '"schemaVersion":7'), /is version 7/],
+    ['odd.json', good.replace(/"branchMetres":[\d.]+/, '"branchMetres":400'), /branchMetres must be at most 30/],
+    ['empty.json', '', /it is empty/],
+  ] as const) {
+    await upload(page, name, text);
+    await expect(page.getByText(sentence)).toBeVisible();
+    await expect(list).toHaveCount(1);
+  }
+});
+
+test('a whole file is shown before it is kept, and never overwrites', async ({ page, request }) => {
+  await openDemo(page, /Brindle/);
+  await page.goto('/');
+  await ready(page);
+  await upload(page, 'twin.json', await (await request.get('/demo/demo-twin')).text());
+  const dialog = page.getByRole('dialog', { name: 'Import this build?' });
+  await expect(dialog).toContainText('12 devices, 11 pins placed');
+  await dialog.getByRole('button', { name: 'Import', exact: true }).click();
+  await page.waitForURL(/survey/);
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Brindle Quarry/ })).toHaveCount(2);
+});
+
+test('rename, duplicate, delete and bring back', async ({ page }) => {
+  await openDemo(page, /Brindle/);
+  await page.goto('/');
+  await ready(page);
+  await page.getByRole('button', { name: /^Rename Brindle/ }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Quarry engine');
+  await page.getByRole('dialog').getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('link', { name: 'Quarry engine' })).toBeVisible();
+  await page.getByRole('button', { name: 'Duplicate Quarry engine' }).click();
+  await expect(page.getByRole('link', { name: 'Quarry engine (copy)' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Quarry engine', exact: true }).click();
+  await expect(page.getByText('Quarry engine was deleted.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Quarry engine', exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Quarry engine', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Quarry engine', exact: true }).click();
+  await expect(page.locator('header')).toContainText('12 devices');
+  await expect(page.getByText('Another tab')).toHaveCount(0);
+});
+
+test('a second tab follows the first and says so', async ({ page, context }) => {
+  const id = await openDemo(page);
+  const second = await context.newPage();
+  await second.goto(`/build/${id}/feeds`);
+  await expect(second.getByText('Another tab is writing this build.')).toBeVisible();
+  await goTo(page, 'Feeds');
+  await page.getByText('battery negative', { exact: true }).first().click();
+  await saved(page);
+  await expect(second.getByRole('radio', { name: 'battery negative' })).toBeChecked();
+  await page.close();
+  await expect(second.getByText('This tab may write the build now.')).toBeVisible();
+});
+
+test('a storage that refuses is told, with export at hand', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await page.evaluate(() => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+  });
+  await page.getByText('battery negative', { exact: true }).first().click();
+  await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'failed');
+  await expect(page.getByText(/export it now/)).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export now' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/gonyx\.json$/);
+  await expect(page.getByRole('radio', { name: 'battery negative' })).toBeChecked();
+});
+
+test('a build that is not here, and a page that is not, say so', async ({ page, watched }) => {
+  await page.goto('/build/none/survey');
+  await expect(page.getByText('This build cannot be opened')).toBeVisible();
+  const response = await page.goto('/no/such/page');
+  expect(response!.status()).toBe(404);
+  await expect(page.getByText('There is no such page')).toBeVisible();
+  // The browser itself logs the 404 it was sent, and the router the missing build.
+  watched.splice(0);
+});
