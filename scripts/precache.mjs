@@ -20,7 +20,12 @@ const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up
 const documents = ['/', '/new', ...sheets.map((sheet) => `/build/any/${sheet}`)];
 const data = ['/demo/demo-pellworth', '/demo/demo-twin'];
 // Data of the routes with a server loader, asked as the client asks; kept under the bare path.
-const routeData = ['/_root.data?_routes=routes%2Fgarage', '/new.data?_routes=routes%2Fnew', '/build/any/survey.data?_routes=routes%2Fsurvey', '/build/any/trigger.data?_routes=routes%2Ftrigger'];
+const routeData = [
+  '/_root.data?_routes=routes%2Fgarage',
+  '/new.data?_routes=routes%2Fnew',
+  '/build/any/survey.data?_routes=routes%2Fsurvey',
+  '/build/any/trigger.data?_routes=routes%2Ftrigger',
+];
 
 const version = createHash('sha256');
 for (const file of files) version.update(file).update(readFileSync(path.join(client, file)));

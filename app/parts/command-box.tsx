@@ -7,7 +7,7 @@ import { call } from '~/core/build/edits';
 import type { Selection } from '~/core/netlist/run';
 import { useBuild } from '../build/context';
 import { Dialog } from '../ui/dialog';
-import { optionLook } from '../ui/fields';
+import { optionLook } from '../ui/field-look';
 import { Kbd, Small } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space } from '../ui/theme';
 import { exportBuild } from './title-block';
@@ -136,7 +136,8 @@ export function CommandBox() {
   const close = useMemo(() => () => setOpen(false), []);
   return (
     <>
-      <Opener onPress={() => setOpen(true)}>
+      <Opener aria-label="Find anything" onPress={() => setOpen(true)}>
+        <Search size={17} aria-hidden className="glass" />
         <span>Find anything</span>
         <Kbd>Ctrl K</Kbd>
       </Opener>
@@ -163,10 +164,18 @@ const Opener = styled(AriaButton)`
   kbd {
     border: 0;
   }
+  .glass {
+    display: none;
+  }
   ${at.narrow} {
     min-height: ${shape.target};
-    kbd {
+    min-width: ${shape.target};
+    kbd,
+    span {
       display: none;
+    }
+    .glass {
+      display: block;
     }
   }
   ${at.print} {

@@ -4,6 +4,7 @@ import { Button as AriaButton, DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { cavityPlace, type Connector } from '~/core/ecu/ecu';
 import { signalClasses, type SignalClass } from '~/core/netlist/colours';
+import { VisuallyHidden } from '../ui/text';
 import { at, color, shape, type } from '../ui/theme';
 
 /** What one cavity of a face shows. */
@@ -94,7 +95,6 @@ export function ConnectorFace({
               const button = (
                 <Cell
                   data-face
-                  aria-label={cavity.spoken}
                   aria-pressed={selected.has(cavity.pinId)}
                   data-selected={selected.has(cavity.pinId)}
                   data-state={cavity.state}
@@ -110,6 +110,7 @@ export function ConnectorFace({
                   onPress={() => onPress(cavity.pinId)}
                   $small={small}
                 >
+                  <VisuallyHidden>{cavity.spoken}</VisuallyHidden>
                   <Top aria-hidden>
                     <span>{cavity.cavity}</span>
                     {!small && cavity.locked && <Lock size={11} aria-hidden />}
@@ -119,7 +120,7 @@ export function ConnectorFace({
                   </Top>
                   {!small && <Text aria-hidden>{cavity.text}</Text>}
                   {!small && (
-                    <Marks>
+                    <Marks aria-hidden>
                       {cavity.state === 'proved' && (
                         <Check size={14} aria-hidden strokeWidth={3} style={{ color: color.proved }} />
                       )}
@@ -252,6 +253,13 @@ const Top = styled.span`
   align-items: center;
   gap: 2px;
   padding: 0 2px;
+  ${at.narrow} {
+    flex-direction: column;
+    gap: 0;
+    svg {
+      display: none;
+    }
+  }
 `;
 const Letter = styled.span`
   font-size: 12px;

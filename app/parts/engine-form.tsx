@@ -2,7 +2,10 @@ import { useState } from 'react';
 import { engineSchema, type Engine } from '~/core/engine/engine';
 import { pathText } from '~/core/build/parse';
 import { FieldGrid, Stack } from '../ui/text';
-import { NumberField, Segmented, Select, TextField } from '../ui/fields';
+import { Segmented } from '../ui/choice';
+import { NumberField } from '../ui/number-field';
+import { Select } from '../ui/select';
+import { TextField } from '../ui/text-field';
 
 /** The form's own state: text as typed, turned into an engine only when it is whole. */
 export interface EngineDraft {

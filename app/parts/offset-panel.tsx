@@ -5,8 +5,11 @@ import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offse
 import { formatDegrees } from '~/core/units/format';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
-import { FigureField, NumberField, Segmented } from '../ui/fields';
-import { FieldGrid, Heading, Small, Stack, Term } from '../ui/text';
+import { Segmented } from '../ui/choice';
+import { NumberField } from '../ui/number-field';
+import { FigureField } from '../ui/text-field';
+import { Term } from '../ui/term';
+import { FieldGrid, Heading, Small, Stack } from '../ui/text';
 import { Table } from '../ui/table';
 import { color } from '../ui/theme';
 

@@ -5,7 +5,7 @@ import { css, styled } from 'styled-components';
 import type { Selection } from '~/core/netlist/run';
 import type { SheetId } from '~/core/rules/rule';
 import { useBuild } from '../build/context';
-import { popoverLook } from '../ui/fields';
+import { popoverLook } from '../ui/field-look';
 import { at, color, shape, space, type } from '../ui/theme';
 import { CommandBox } from './command-box';
 import { FindingsMargin } from './findings-margin';
@@ -104,8 +104,8 @@ export function SheetFrame({
             <strong>{info.number}</strong> {info.title}
           </Title>
           <Summary>{summary}</Summary>
+          {actions && <Actions>{actions}</Actions>}
           <Tools>
-            {actions}
             <UndoButtons />
             <CommandBox />
           </Tools>
@@ -168,7 +168,7 @@ const Header = styled.header`
   gap: ${space[2]} ${space[5]};
   padding-bottom: ${space[3]};
   border-bottom: ${shape.line} solid ${color.ink};
-  ${at.narrow} {
+  ${at.tablet} {
     flex-wrap: wrap;
   }
 `;
@@ -180,9 +180,20 @@ const Summary = styled.div`
   flex: 1;
   min-width: 0;
   line-height: 1.3;
+  ${at.tablet} {
+    flex-basis: 240px;
+  }
   ${at.narrow} {
     flex-basis: 100%;
     order: 3;
+  }
+`;
+const Actions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space[2]};
+  ${at.narrow} {
+    order: 4;
   }
 `;
 const Tools = styled.div`
@@ -192,9 +203,8 @@ const Tools = styled.div`
   align-items: center;
   gap: ${space[2]};
   ${at.narrow} {
-    flex-basis: 100%;
-    justify-content: flex-start;
-    order: 4;
+    flex: 1;
+    order: 1;
   }
 `;
 const IconButton = styled(AriaButton)`
@@ -255,7 +265,8 @@ const Body = styled.div`
   grid-template-columns: minmax(0, 1fr) var(--margin-column);
   min-height: 0;
   ${at.tablet} {
-    grid-template-columns: minmax(0, 1fr) 210px;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) auto;
   }
   ${at.narrow} {
     display: block;
@@ -281,10 +292,14 @@ const Margin = styled.div.attrs({ tabIndex: 0, role: 'group', 'aria-label': 'Mar
   padding: ${space[3]} 2px ${space[4]} ${space[4]};
   border-left: ${shape.hair} solid ${color.rule};
   ${scrollEdge}
-  ${at.narrow} {
+  ${at.tablet} {
     border-left: 0;
     border-top: ${shape.hair} solid ${color.rule};
     padding-inline: 2px;
+    max-height: 190px;
+  }
+  ${at.narrow} {
+    max-height: none;
   }
   ${at.print} {
     display: none;

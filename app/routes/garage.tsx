@@ -1,20 +1,15 @@
 import { FilePlus2, FolderOpen } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
 import { styled } from 'styled-components';
 import { demoBuilds } from '~/demo';
-import { call } from '~/core/build/edits';
-import { parseBuild } from '~/core/build/parse';
-import type { Problem } from '~/core/problem';
 import { database, type BuildCard } from '../storage/database';
 import { download, fileName } from '../storage/files';
-import { duplicateBuild, keepBuild, previewImport, readForExport, type ImportPreview } from '../storage/garage';
-import { discardBuild, listCards, restoreBuild } from '../storage/persist';
-import { closeSession, openSession } from '../storage/session';
+import type { ImportPreview } from '../storage/garage';
+import type { GarageAnswer } from '../storage/garage-actions';
+import { listCards } from '../storage/cards';
 import { Button, buttonLook, type Weight } from '../ui/button';
-import { Dialog, DialogActions } from '../ui/dialog';
-import { TextField } from '../ui/fields';
 import { Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/garage';
@@ -34,28 +29,12 @@ export function loader() {
 
 const DEMO_FLAG = 'gonyx-demos-loaded';
 
-async function fetchDemo(id: string) {
-  const response = await fetch(`/demo/${id}`);
-  if (!response.ok)
-    return {
-      ok: false,
-      problem: {
-        code: 'no-demo',
-        path: '',
-        sentence: 'The demo build could not be fetched: start the server again, or work without it.',
-      },
-    } as const;
-  return parseBuild(await response.text());
-}
-
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   const served = await serverLoader();
   let cards = await listCards(database());
   if (served.loadDemos && cards.length === 0 && localStorage.getItem(DEMO_FLAG) === null) {
-    for (const demo of served.demos) {
-      const build = await fetchDemo(demo.id);
-      if (build.ok) await keepBuild(build.value);
-    }
+    const { loadDemos } = await import('../storage/garage-actions');
+    await loadDemos(served.demos.map((demo) => demo.id));
     localStorage.setItem(DEMO_FLAG, 'yes');
     cards = await listCards(database());
   }
@@ -63,53 +42,23 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
 }
 clientLoader.hydrate = true as const;
 
-type GarageAnswer = { done: string; id?: string; undoable?: boolean } | { problem: Problem };
-
 export async function clientAction({ request }: Route.ClientActionArgs): Promise<GarageAnswer> {
-  const form = await request.formData();
-  const id = String(form.get('id') ?? '');
-  const name = String(form.get('name') ?? '');
-  switch (form.get('intent')) {
-    case 'demo': {
-      const build = await fetchDemo(id);
-      if (!build.ok) return { problem: build.problem };
-      const kept = await keepBuild(build.value);
-      return kept.ok ? { done: 'open', id: kept.value } : { problem: kept.problem };
-    }
-    case 'duplicate': {
-      const kept = await duplicateBuild(id);
-      return kept.ok ? { done: 'A copy was made.' } : { problem: kept.problem };
-    }
-    case 'rename': {
-      const session = await openSession(id);
-      if (!session.ok) return { problem: session.problem };
-      const result = await session.value.edit([call('renameBuild', { name })]);
-      if (!result.ok) return { problem: result.problem };
-      await session.value.settled();
-      return { done: 'Renamed.' };
-    }
-    case 'delete': {
-      await closeSession(id);
-      await discardBuild(database(), id);
-      return { done: `${name} was deleted.`, id, undoable: true };
-    }
-    case 'restore': {
-      const restored = await restoreBuild(database(), id);
-      return restored.ok ? { done: 'It is back.' } : { problem: restored.problem };
-    }
-    default:
-      return { problem: { code: 'intent', path: 'intent', sentence: 'The garage does not know that.' } };
-  }
+  const { garageAction } = await import('../storage/garage-actions');
+  return garageAction(await request.formData());
 }
+
+/** Dialogs come when they are opened: the garage itself stays light. */
+const RenameDialog = lazy(() => import('../parts/garage-dialogs').then((all) => ({ default: all.RenameDialog })));
+const ImportDialog = lazy(() => import('../parts/garage-dialogs').then((all) => ({ default: all.ImportDialog })));
 
 const day = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
 
 function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, string>) => void }) {
   const [renaming, setRenaming] = useState(false);
-  const [name, setName] = useState(card.name);
   const [problem, setProblem] = useState<string | null>(null);
   const onExport = async () => {
+    const { readForExport } = await import('../storage/garage');
     const build = await readForExport(card.id);
     if (build.ok) download(fileName(card.name, 'gonyx.json'), 'application/json', JSON.stringify(build.value, null, 1));
     else setProblem(build.problem.sentence);
@@ -158,59 +107,19 @@ function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, s
           Delete
         </Button>
       </Row>
-      <Dialog title="Rename the build" isOpen={renaming} onClose={() => setRenaming(false)}>
-        <TextField label="Name" value={name} onChange={setName} autoFocus />
-        <DialogActions>
-          <Button
-            weight="act"
-            isDisabled={name.trim() === ''}
-            onPress={() => {
+      {renaming && (
+        <Suspense>
+          <RenameDialog
+            name={card.name}
+            onRename={(name) => {
               send({ intent: 'rename', id: card.id, name });
               setRenaming(false);
             }}
-          >
-            Rename
-          </Button>
-        </DialogActions>
-      </Dialog>
+            onClose={() => setRenaming(false)}
+          />
+        </Suspense>
+      )}
     </CardRow>
-  );
-}
-
-function ImportDialog({ preview, onClose }: { preview: ImportPreview; onClose: () => void }) {
-  const { build } = preview;
-  const navigate = useNavigate();
-  const [problem, setProblem] = useState<string | null>(null);
-  const keep = async () => {
-    const kept = await keepBuild(build);
-    if (kept.ok) void navigate(`/build/${kept.value}/survey`);
-    else setProblem(kept.problem.sentence);
-  };
-  return (
-    <Dialog title="Import this build?" isOpen onClose={onClose}>
-      <Stack $gap={2}>
-        <p>
-          <strong>{build.name}</strong>
-          {build.vehicle && <Soft>, {build.vehicle}</Soft>}
-        </p>
-        <p>
-          {build.engine.name} on {build.ecu.model}. {build.devices.length} devices,{' '}
-          {Object.keys(build.assignments).length} pins placed, {Object.keys(build.prove.readings).length} readings,{' '}
-          {build.revisions.length} revisions.
-        </p>
-        <Small>
-          {preview.fileName}, {(preview.bytes / 1000).toFixed(0)} kB. It is kept beside the builds you have; none is
-          overwritten.
-        </Small>
-        {problem && <Bad role="alert">{problem}</Bad>}
-      </Stack>
-      <DialogActions>
-        <Button onPress={onClose}>Leave it</Button>
-        <Button weight="act" onPress={() => void keep()}>
-          Import
-        </Button>
-      </DialogActions>
-    </Dialog>
   );
 }
 
@@ -239,6 +148,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
   }, [fetcher.state, answer, navigate]);
   const onFile = async (file: File | undefined) => {
     if (!file) return;
+    const { previewImport } = await import('../storage/garage');
     const result = await previewImport(file);
     setImportProblem(result.ok ? null : result.problem.sentence);
     setPreview(result.ok ? result.value : null);
@@ -325,7 +235,11 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           {revalidator.state === 'loading' && ' …'}
         </Small>
       </Sheet>
-      {preview && <ImportDialog preview={preview} onClose={() => setPreview(null)} />}
+      {preview && (
+        <Suspense>
+          <ImportDialog preview={preview} onClose={() => setPreview(null)} />
+        </Suspense>
+      )}
     </Page>
   );
 }

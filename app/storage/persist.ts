@@ -84,13 +84,6 @@ export function cardOf(build: Build, provedShare: number, changedAt: string): Bu
   };
 }
 
-/** Every build of this device, last changed first. */
-export async function listCards(db: Database): Promise<BuildCard[]> {
-  const keys = await db.cards.keys();
-  const cards = await Promise.all(keys.map((key) => db.cards.getItem<BuildCard>(key)));
-  return cards.filter((card) => card !== null).sort((a, b) => (a.changedAt < b.changedAt ? 1 : -1));
-}
-
 /** Moves a build to the trash, journal applied, from where `restoreBuild` brings it back. */
 export async function discardBuild(db: Database, id: string): Promise<Result<null>> {
   const read = await readBuild(db, id);

@@ -73,14 +73,25 @@ function pairPlacements(group: PairGroup, free: readonly Pin[], present: Build['
   return found.sort((a, b) => a.cost - b.cost).map((entry) => entry.placement);
 }
 
-/** Solves the single needs on the free pins. */
-function placeSingles(needs: readonly Need[], pins: readonly Pin[], present: Build['assignments']) {
+/** Costs of needs on pins; needs that ask the same share their row, so that a large build is priced once an ask. */
+function costMatrix(needs: readonly Need[], pins: readonly Pin[], present: Build['assignments']): Float64Array {
   const cost = new Float64Array(needs.length * pins.length);
-  needs.forEach((need, i) =>
-    pins.forEach((pin, j) => (cost[i * pins.length + j] = pairCost(need, pin, present[need.id]))),
-  );
-  return { ...assign(cost, needs.length, pins.length), cost };
+  const rows = new Map<string, Float64Array>();
+  needs.forEach((need, i) => {
+    const key = `${JSON.stringify(need.ask)} ${need.output}`;
+    const row = rows.get(key) ?? Float64Array.from(pins, (pin) => pairCost(need, pin, undefined));
+    rows.set(key, row);
+    cost.set(row, i * pins.length);
+    if (present[need.id] === undefined) return;
+    for (let j = 0; j < pins.length; j += 1)
+      if (row[j] < FORBIDDEN && pins[j].id !== present[need.id]) cost[i * pins.length + j] += COST.move;
+  });
+  return cost;
 }
+
+/** Solves the single needs on the free pins. */
+const placeSingles = (needs: readonly Need[], pins: readonly Pin[], present: Build['assignments']) =>
+  assign(costMatrix(needs, pins, present), needs.length, pins.length);
 
 interface Outcome {
   readonly placed: Map<string, Pin>;

@@ -19,7 +19,6 @@ export interface Assignment {
  */
 export function assign(cost: Float64Array, rows: number, columns: number): Assignment {
   const width = Math.max(rows, columns);
-  const at = (row: number, column: number) => (column < columns ? cost[row * columns + column] : FORBIDDEN);
   const rowPotential = new Float64Array(rows + 1);
   const columnPotential = new Float64Array(width + 1);
   /** Row matched to each column, 1-based; 0 is free. */
@@ -35,11 +34,13 @@ export function assign(cost: Float64Array, rows: number, columns: number): Assig
     do {
       done[column] = 1;
       const current = rowOf[column];
+      const offset = (current - 1) * columns - 1;
+      const potential = rowPotential[current];
       let step = Infinity;
       let nextColumn = 0;
       for (let j = 1; j <= width; j += 1) {
         if (done[j]) continue;
-        const reduced = at(current - 1, j - 1) - rowPotential[current] - columnPotential[j];
+        const reduced = (j <= columns ? cost[offset + j] : FORBIDDEN) - potential - columnPotential[j];
         if (reduced < best[j]) {
           best[j] = reduced;
           cameFrom[j] = column;
@@ -67,7 +68,7 @@ export function assign(cost: Float64Array, rows: number, columns: number): Assig
   let total = 0;
   for (let j = 1; j <= width; j += 1) {
     if (rowOf[j] === 0 || j > columns) continue;
-    const value = at(rowOf[j] - 1, j - 1);
+    const value = cost[(rowOf[j] - 1) * columns + j - 1];
     if (value >= FORBIDDEN) continue;
     columnOf[rowOf[j] - 1] = j - 1;
     total += value;

@@ -4,12 +4,12 @@ import {
   cardOf,
   discardBuild,
   journalKey,
-  listCards,
   readBuild,
   restoreBuild,
   writeJournal,
   writeSnapshot,
 } from '~/app/storage/persist';
+import { listCards } from '~/app/storage/cards';
 import { Session } from '~/app/storage/session';
 import { call } from '~/core/build/edits';
 import { emptyHistory } from '~/core/build/history';

@@ -1,6 +1,7 @@
+import type { Page } from '@playwright/test';
 import { expect, goTo, openDemo, ready, saved, test } from './support';
 
-const upload = async (page: import('@playwright/test').Page, name: string, text: string) => {
+const upload = async (page: Page, name: string, text: string) => {
   const [chooser] = await Promise.all([
     page.waitForEvent('filechooser'),
     page.getByRole('button', { name: 'Import a file' }).click(),

@@ -14,7 +14,8 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { NumberField, Segmented } from '../../ui/fields';
+import { Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
 import { Callout, Heading, Kbd, Mono, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { NeedList } from './need-list';
@@ -310,7 +311,7 @@ const Columns = styled.div`
   height: 100%;
   min-height: 0;
   ${at.tablet} {
-    grid-template-columns: 230px minmax(0, 1fr);
+    grid-template-columns: 220px minmax(0, 1fr);
   }
   ${at.narrow} {
     grid-template-columns: 1fr;

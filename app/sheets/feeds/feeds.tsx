@@ -11,8 +11,11 @@ import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
-import { NumberField, Segmented, Select } from '../../ui/fields';
-import { FieldGrid, Heading, Row, Small, Soft, Stack, Term } from '../../ui/text';
+import { Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { Select } from '../../ui/select';
+import { Term } from '../../ui/term';
+import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 

@@ -9,7 +9,9 @@ import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { deriveGates } from '../../storage/derived';
-import { Checkbox, NumberField, TextField } from '../../ui/fields';
+import { Checkbox } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { TextField } from '../../ui/text-field';
 import { Callout, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 

@@ -8,7 +8,9 @@ import { groupBy } from '~/core/units/group';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
-import { NumberField, Segmented, TextField } from '../../ui/fields';
+import { Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { TextField } from '../../ui/text-field';
 import { Callout, FieldGrid, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { TestPanel } from './test-panel';
@@ -238,6 +240,7 @@ const List = styled.div`
   }
 `;
 const Pick = styled.button`
+  position: relative;
   display: grid;
   grid-template-columns: 16px minmax(0, 1fr) auto;
   gap: ${space[2]};

@@ -1,0 +1,214 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { gzipSync } from 'node:zlib';
+import munkres from 'munkres';
+import { catalog } from '~/catalog';
+import { allot } from '~/core/allot/allot';
+import { FORBIDDEN, assign } from '~/core/allot/assignment';
+import { call, applyEdit } from '~/core/build/edits';
+import { createBuild } from '~/core/build/create';
+import type { Build } from '~/core/build/schema';
+import { solveCircuit } from '~/core/circuit/model';
+import { serve } from '~/core/ecu/ask';
+import { isFixedPin, type EcuDefinition } from '~/core/ecu/ecu';
+import { needsOf } from '~/core/netlist/needs';
+import { netlist } from '~/core/netlist/netlist';
+import { findingsOf } from '~/core/rules';
+import { traceFaults } from '~/core/trace/trace';
+import { pellworth } from '~/demo/pellworth';
+
+/** `npm run bench`: medians, and ratios against a reference timed in the same run. `-- --json` prints an array. */
+interface Row {
+  readonly name: string;
+  readonly median: number;
+  readonly unit: string;
+  readonly reference?: string;
+  readonly ratio?: number;
+}
+
+const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+
+/** Median milliseconds of `runs` runs after warm-up; with a reference, both in turn so that the machine's mood hits both. */
+function time(runs: number, work: () => unknown, reference?: () => unknown): { median: number; other: number } {
+  const [mine, theirs]: [number[], number[]] = [[], []];
+  for (let i = 0; i < Math.min(20, runs); i += 1) work();
+  reference?.();
+  for (let i = 0; i < runs; i += 1) {
+    let start = performance.now();
+    work();
+    mine.push(performance.now() - start);
+    if (!reference) continue;
+    start = performance.now();
+    reference();
+    theirs.push(performance.now() - start);
+  }
+  return { median: middle(mine), other: theirs.length > 0 ? middle(theirs) : 0 };
+}
+
+/** An ECU of `pins` pins made of the largest catalog ECU over and over, and `needs` needs upon it. */
+function largeBuild(needs: number, pins: number): Build {
+  const base = catalog.ecus.find((one) => one.id === 'orrery-94')!;
+  const plain = base.pins.filter((pin) => !isFixedPin(pin) && !pin.pair);
+  const letters = 'ABCDEFGH';
+  const share = Math.ceil(pins / letters.length);
+  const made: EcuDefinition = {
+    ...base,
+    connectors: [...letters].map((id) => ({
+      id,
+      rows: [40, 40, 40].map((row) => Math.min(row, share)),
+      maxSquareMm: 2.5,
+      sealed: false,
+    })),
+    pins: Array.from({ length: pins }, (_, i) => {
+      const connector = letters[Math.floor(i / share)];
+      const cavity = (i % share) + 1;
+      return { ...plain[i % plain.length], id: `${connector}${cavity}`, connector, cavity };
+    }),
+  };
+  let build = createBuild({
+    id: 'bench',
+    now: '2026-01-01T00:00:00.000Z',
+    name: 'bench',
+    vehicle: '',
+    engine: catalog.engines[0],
+    ecu: made,
+  });
+  const kinds = [
+    'boost-solenoid',
+    'oil-pressure',
+    'launch-button',
+    'clt-ntc',
+    'speed-hall',
+    'injector-high',
+    'coil-igniter',
+  ].map((id) => catalog.kinds.find((one) => one.id === id)!);
+  for (let i = 0; needsOf(build).length < needs; i += 1) {
+    const result = applyEdit(build, 'addDevice', call('addDevice', { kind: kinds[i % kinds.length] }).args);
+    if (!result.ok) throw new Error(result.problem.sentence);
+    build = result.value.build;
+  }
+  return build;
+}
+
+/** The same capability matrix for the general-purpose package. */
+function costMatrix(build: Build): number[][] {
+  const pins = build.ecu.pins.filter((pin) => !isFixedPin(pin));
+  return needsOf(build).map((need) =>
+    pins.map((pin, j) => (serve(pin, need.ask).ability ? (pin.abilities.length - 1) * 4 + (j % 3) : FORBIDDEN)),
+  );
+}
+
+/** Gzipped kilobytes of script the first route asks for: entry, root and garage with everything they import. */
+function firstRouteKilobytes(): number | null {
+  const root = path.resolve(import.meta.dirname, '..');
+  if (
+    !existsSync(path.join(root, 'build/client/.vite/manifest.json')) &&
+    !existsSync(path.join(root, 'build/client/assets'))
+  )
+    return null;
+  const server = path.join(root, 'build/server/index.js');
+  const html = execFileSync(
+    process.execPath,
+    [
+      '--input-type=module',
+      '-e',
+      `const { createApp } = await import(${JSON.stringify(path.join(root, 'scripts/serve.mjs'))}); const app = await createApp(); const s = app.listen(0, '127.0.0.1', async () => { const r = await fetch('http://127.0.0.1:' + s.address().port + '/'); process.stdout.write(await r.text()); process.exit(0); });`,
+    ],
+    { encoding: 'utf8', maxBuffer: 1 << 26 },
+  );
+  if (!existsSync(server)) return null;
+  const seen = new Set<string>();
+  const queue = [...html.matchAll(/\/assets\/[\w.-]+\.js/g)]
+    .map((match) => match[0])
+    .filter(
+      (file) =>
+        !/\/(?:survey|allot|trigger|feeds|loom|prove|fire-up|trace|book|new|build|build-index|missing)-/.test(file) &&
+        !/manifest-/.test(file),
+    );
+  let bytes = 0;
+  while (queue.length > 0) {
+    const file = queue.pop()!;
+    if (seen.has(file)) continue;
+    seen.add(file);
+    const full = path.join(root, 'build/client', file);
+    if (!existsSync(full)) continue;
+    const text = readFileSync(full, 'utf8');
+    bytes += gzipSync(text).length;
+    for (const match of text.matchAll(/(?:from|import)\s*"\.\/([\w.-]+\.js)"/g)) queue.push(`/assets/${match[1]}`);
+  }
+  return bytes / 1000;
+}
+
+const rows: Row[] = [];
+const demo = pellworth();
+const net = netlist(demo);
+const netTime = time(200, () => netlist(demo));
+rows.push({ name: 'netlist, demo build', median: netTime.median, unit: 'ms' });
+const both = time(200, () => {
+  const one = netlist(demo);
+  return findingsOf(demo, one);
+});
+rows.push({
+  name: 'netlist and all rules, demo build',
+  median: both.median,
+  unit: 'ms',
+  reference: '16 ms frame',
+  ratio: both.median / 16,
+});
+const circuit = time(100, () => solveCircuit(demo, net, 'key-on'));
+rows.push({ name: 'circuit, one state, demo build', median: circuit.median, unit: 'ms' });
+const traced = time(5, () => traceFaults(demo, net, { symptomId: 'dead:fan-1', readings: [] }));
+rows.push({ name: 'trace, all faults of one symptom', median: traced.median, unit: 'ms' });
+
+const large = largeBuild(200, 300);
+const matrix = costMatrix(large);
+const flat = Float64Array.from(matrix.flat());
+const solver = time(
+  15,
+  () => assign(flat, matrix.length, matrix[0].length),
+  () => munkres(matrix.map((row) => [...row])),
+);
+rows.push({
+  name: 'assignment alone, 200 needs x 300 pins',
+  median: solver.median,
+  unit: 'ms',
+  reference: 'munkres 2.0.4',
+  ratio: solver.median / solver.other,
+});
+for (const [needs, pins] of [
+  [50, 75],
+  [100, 150],
+  [200, 300],
+  [280, 420],
+] as const) {
+  const build = largeBuild(needs, pins);
+  rows.push({
+    name: `allot, ${needs} needs x ${pins} pins`,
+    median: time(9, () => allot(build, { keep: 'locked' })).median,
+    unit: 'ms',
+  });
+}
+const kilobytes = firstRouteKilobytes();
+if (kilobytes !== null)
+  rows.push({
+    name: 'first route, script gzipped',
+    median: kilobytes,
+    unit: 'kB',
+    reference: '250 kB budget',
+    ratio: kilobytes / 250,
+  });
+else process.stderr.write('first route: no build yet, run npm run build\n');
+
+if (process.argv.includes('--json')) {
+  process.stdout.write(`${JSON.stringify(rows, null, 2)}\n`);
+} else {
+  const cells = rows.map((row) => [
+    row.name,
+    `${row.median.toFixed(2)} ${row.unit}`,
+    row.reference ? `${row.ratio!.toFixed(3)} of ${row.reference}` : '',
+  ]);
+  const width = [0, 1, 2].map((column) => Math.max(...cells.map((line) => line[column].length)));
+  for (const line of cells)
+    process.stdout.write(`${line[0].padEnd(width[0])}  ${line[1].padStart(width[1])}  ${line[2]}\n`);
+}
