@@ -136,7 +136,7 @@ export function CommandBox() {
   const close = useMemo(() => () => setOpen(false), []);
   return (
     <>
-      <Opener aria-label="Find anything" onPress={() => setOpen(true)}>
+      <Opener onPress={() => setOpen(true)}>
         <Search size={17} aria-hidden className="glass" />
         <span>Find anything</span>
         <Kbd>Ctrl K</Kbd>
@@ -170,9 +170,17 @@ const Opener = styled(AriaButton)`
   ${at.narrow} {
     min-height: ${shape.target};
     min-width: ${shape.target};
-    kbd,
-    span {
+    position: relative;
+    justify-content: center;
+    kbd {
       display: none;
+    }
+    span {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
     }
     .glass {
       display: block;

@@ -1,0 +1,63 @@
+// npm run shots: one current picture of each main view, from the demo build, into docs/screenshots.
+import path from 'node:path';
+import { chromium as browserType } from '@playwright/test';
+import { chromium, ensureBuild, ensureChromium, root } from './setup.mjs';
+
+ensureChromium();
+ensureBuild();
+process.env.GONYX_DEMO = '1';
+const { serve } = await import('./serve.mjs');
+const server = await serve(0);
+const base = `http://127.0.0.1:${server.address().port}`;
+const browser = await browserType.launch({ executablePath: chromium, args: ['--no-sandbox', '--disable-gpu'] });
+
+async function shoot(name, route, { width = 1280, height = 800, theme = 'paper', act } = {}) {
+  const context = await browser.newContext({ viewport: { width, height }, locale: 'en-GB', timezoneId: 'UTC' });
+  await context.addCookies([{ name: 'gonyx-theme', value: theme, url: base }]);
+  const page = await context.newPage();
+  await page.goto(base);
+  await page.getByRole('link', { name: /Pellworth/ }).waitFor();
+  await page.goto(base + route);
+  await page.waitForSelector('html[data-ready]');
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  if (act) await act(page);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
+  await context.close();
+}
+
+const sheet = (name) => `/build/demo-pellworth/${name}`;
+await shoot('garage', '/');
+await shoot('1-survey', sheet('survey'), {
+  act: (page) =>
+    page
+      .getByRole('button', { name: /^Crank sensor/ })
+      .first()
+      .click(),
+});
+await shoot('2-allot', sheet('allot'), { act: (page) => page.getByRole('button', { name: /^A13,/ }).first().click() });
+await shoot('3-trigger', sheet('trigger'));
+await shoot('3-trigger-night', sheet('trigger'), { theme: 'night' });
+await shoot('4-feeds', sheet('feeds'));
+await shoot('5-loom', sheet('loom'));
+await shoot('6-prove', sheet('prove'), {
+  act: (page) => page.getByRole('textbox', { name: /Reading for/ }).press('o'),
+});
+await shoot('6-prove-phone', sheet('prove'), { width: 390, height: 844 });
+await shoot('7-fire-up', sheet('fire-up'));
+await shoot('8-trace', sheet('trace'), {
+  act: async (page) => {
+    await page.getByRole('button', { name: /Symptom/ }).click();
+    await page.getByRole('option', { name: 'Fan 1 does not work' }).click();
+    const form = page.locator('form').first();
+    await form.getByRole('textbox').fill('0.15');
+    await form.getByRole('button', { name: 'Enter' }).click();
+    await page
+      .getByText(/this fault gives/)
+      .first()
+      .waitFor();
+  },
+});
+await shoot('9-book', sheet('book'));
+await browser.close();
+server.close();
