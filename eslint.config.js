@@ -10,7 +10,7 @@ const wall = (files, patterns) => ({
 });
 
 export default tseslint.config(
-  { ignores: ['node_modules', 'build', '.react-router', '.cache', 'public', 'test-results', 'playwright-report'] },
+  { ignores: ['node_modules', 'build/**', '.react-router', '.cache', 'public', 'test-results', 'playwright-report'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {

@@ -27,6 +27,8 @@ interface Props {
   readonly cavities: readonly FaceCavity[];
   readonly side: FaceSide;
   readonly selected: ReadonlySet<string>;
+  /** Cavities of the moving probe, marked apart from the one held. */
+  readonly touched?: ReadonlySet<string>;
   /** Pins that could take what is in hand; null when nothing is. */
   readonly able: ReadonlySet<string> | null;
   readonly onPress: (pinId: string) => void;
@@ -66,6 +68,7 @@ export function ConnectorFace({
   cavities,
   side,
   selected,
+  touched,
   able,
   onPress,
   onDropNeed,
@@ -97,13 +100,14 @@ export function ConnectorFace({
                   data-face
                   aria-pressed={selected.has(cavity.pinId)}
                   data-selected={selected.has(cavity.pinId)}
+                  data-touched={touched?.has(cavity.pinId)}
                   data-state={cavity.state}
                   data-able={canTake}
                   data-empty={cavity.state === 'empty'}
                   style={
                     cavity.signal &&
                     cavity.state !== 'empty' &&
-                    !(small && (selected.has(cavity.pinId) || cavity.state === 'proved'))
+                    !(small && (selected.has(cavity.pinId) || touched?.has(cavity.pinId) || cavity.state === 'proved'))
                       ? { background: `var(--class-${cavity.signal})` }
                       : undefined
                   }
@@ -242,6 +246,7 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
     grid-template-rows: 1fr; place-items: center; padding: 0;
     &[data-state='proved'] { background: var(--proved-wash); }
     &[data-selected='true'] { background: var(--pencil); color: var(--on-ink); border-color: var(--ink); }
+    &[data-touched='true'] { background: var(--selection); color: var(--on-ink); font-weight: 700; }
   `}
   ${at.narrow} {
     padding: 1px 2px;

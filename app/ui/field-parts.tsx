@@ -29,6 +29,8 @@ export const FieldRow = styled.span`
 
 export interface Common {
   label: string;
+  /** The label is spoken, not shown: a heading or row names the field already. */
+  hideLabel?: boolean;
   hint?: string;
   error?: string;
 }

@@ -10,6 +10,7 @@ const NumberRoot = styled(AriaNumberField)`
 /** A number with its unit. Empty is `null`, never NaN. */
 export function NumberField({
   label,
+  hideLabel = false,
   unit,
   hint,
   error,
@@ -20,13 +21,14 @@ export function NumberField({
   Common & { unit?: string; value?: number | null; onChange?: (value: number | null) => void }) {
   return (
     <NumberRoot
+      aria-label={hideLabel ? label : undefined}
       isInvalid={error !== undefined}
       formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
       value={value ?? Number.NaN}
       onChange={(next) => onChange?.(Number.isNaN(next) ? null : next)}
       {...props}
     >
-      <FieldLabel>{label}</FieldLabel>
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <FieldRow>
         <Box />
         {unit && <Unit>{unit}</Unit>}

@@ -47,6 +47,7 @@ export interface Choice {
 
 export function Select({
   label,
+  hideLabel = false,
   hint,
   choices,
   value,
@@ -59,8 +60,13 @@ export function Select({
   isDisabled?: boolean;
 }) {
   return (
-    <SelectRoot value={value} onChange={(key) => key !== null && onChange(String(key))} isDisabled={isDisabled}>
-      <FieldLabel>{label}</FieldLabel>
+    <SelectRoot
+      value={value}
+      onChange={(key) => key !== null && onChange(String(key))}
+      isDisabled={isDisabled}
+      aria-label={hideLabel ? label : undefined}
+    >
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <SelectButton>
         <SelectValue>{({ defaultChildren, selectedText }) => selectedText ?? defaultChildren}</SelectValue>
         <ChevronDown size={16} aria-hidden />

@@ -328,7 +328,7 @@ function labeller(build: Build, circuits: readonly Circuit[]): (end: End) => str
       case 'dev':
         return `${devices.get(owner)?.label ?? owner} · ${terminal}`;
       case 'fuse':
-        return `${names.get(owner) ?? owner} fuse`;
+        return `${names.get(owner) ?? owner} fuse, ${terminal === '1' ? 'source side' : 'load side'}`;
       case 'relay':
         return `${names.get(owner) ?? owner} relay · ${terminal}`;
       case 'splice':

@@ -57,8 +57,8 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
             </Soft>
           </span>
           <NumberField
-            aria-label={check.text}
-            label=""
+            label={check.text}
+            hideLabel
             unit={check.unit}
             value={value}
             isDisabled={shut || nobody}
@@ -323,9 +323,6 @@ const Reading = styled.div`
   grid-template-columns: 20px minmax(0, 1fr) 150px;
   gap: ${space[2]};
   align-items: start;
-  label {
-    display: none;
-  }
 `;
 const PrintAll = styled.div`
   display: none;

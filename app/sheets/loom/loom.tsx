@@ -125,8 +125,8 @@ function Branches() {
               {device.label}
             </Button>
             <NumberField
-              aria-label={`Branch of ${device.label}`}
-              label=""
+              label={`Branch of ${device.label}`}
+              hideLabel
               unit="m"
               value={device.branchMetres}
               minValue={0}
@@ -277,9 +277,6 @@ const BranchList = styled.ul`
   li > button {
     justify-content: start;
     text-align: left;
-  }
-  label {
-    display: none;
   }
 `;
 const Pick = styled.button`

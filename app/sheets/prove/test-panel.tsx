@@ -46,7 +46,8 @@ function Place({ test }: { test: ProveTest }) {
             connector={connector}
             cavities={faces.get(connector.id) ?? []}
             side="wire"
-            selected={new Set([pin.id, ...(parseEnd(test.touch).type === 'ecu' ? [parseEnd(test.touch).owner] : [])])}
+            selected={new Set([pin.id])}
+            touched={new Set(parseEnd(test.touch).type === 'ecu' ? [parseEnd(test.touch).owner] : [])}
             able={null}
             onPress={(pinId) => select({ type: 'end', end: `ecu:${pinId}` })}
           />
@@ -273,6 +274,10 @@ const Display = styled.div`
     background: none;
     padding: ${space[1]} ${space[4]};
     font: inherit;
+    outline: none;
+  }
+  &:focus-within {
+    outline: 2.5px solid ${color.selection};
     outline-offset: 2px;
   }
   input::placeholder {

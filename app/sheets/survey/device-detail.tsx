@@ -100,22 +100,21 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
                   <th scope="row">{terminal.id}</th>
                   <td>{terminal.name}</td>
                   <td style={{ minWidth: 190 }}>
-                    <Bare>
-                      <Select
-                        label={`Where terminal ${terminal.id} goes`}
-                        choices={choices.map(({ id, name }) => ({ id, name }))}
-                        value={value}
-                        onChange={(id) =>
-                          edit(
-                            call('setDestination', {
-                              deviceId: device.id,
-                              terminalId: terminal.id,
-                              destination: choices.find((one) => one.id === id)?.destination ?? null,
-                            }),
-                          )
-                        }
-                      />
-                    </Bare>
+                    <Select
+                      label={`Where terminal ${terminal.id} goes`}
+                      hideLabel
+                      choices={choices.map(({ id, name }) => ({ id, name }))}
+                      value={value}
+                      onChange={(id) =>
+                        edit(
+                          call('setDestination', {
+                            deviceId: device.id,
+                            terminalId: terminal.id,
+                            destination: choices.find((one) => one.id === id)?.destination ?? null,
+                          }),
+                        )
+                      }
+                    />
                   </td>
                   <td>
                     <Button
@@ -155,13 +154,4 @@ const Panel = styled(Stack)`
   padding: ${space[3]} ${space[4]} ${space[4]};
   margin-bottom: ${space[3]};
   background: ${color.raised};
-`;
-const Bare = styled.div`
-  label {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
 `;

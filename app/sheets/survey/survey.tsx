@@ -241,7 +241,7 @@ export function Survey({ ecus, kinds }: { ecus: readonly EcuDefinition[]; kinds:
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 236px minmax(0, 1fr);
+  grid-template-columns: 256px minmax(0, 1fr);
   gap: ${space[5]};
   ${at.narrow} {
     grid-template-columns: 1fr;

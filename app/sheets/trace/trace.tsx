@@ -322,9 +322,6 @@ const Form = styled.form`
     display: grid;
     justify-items: start;
   }
-  label {
-    display: none;
-  }
   input {
     max-width: 120px;
   }

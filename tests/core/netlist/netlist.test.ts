@@ -86,8 +86,8 @@ describe('runs', () => {
   test('of a feed terminal goes from the battery through fuse and relay', () => {
     expect(labels(runOf(net, { type: 'end', end: 'dev:fan-1.1' }))).toEqual([
       'battery positive',
-      'Fan 1 fuse',
-      'Fan 1 fuse',
+      'Fan 1 fuse, source side',
+      'Fan 1 fuse, load side',
       'Fan 1 relay · 30',
       'Fan 1 relay · 87',
       'Fan 1 · 1',

@@ -1,0 +1,74 @@
+import { createContext, useCallback, useContext, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useParams, useSubmit } from 'react-router';
+import type { EditCall } from '~/core/build/edits';
+import type { Build } from '~/core/build/schema';
+import type { Selection } from '~/core/netlist/run';
+import { derive, type Derived } from '../storage/derived';
+import type { Session, SessionView } from '../storage/session';
+
+/** What every sheet works on. Selection lives as long as the tab, never in the file. */
+export interface BuildContextValue {
+  readonly build: Build;
+  readonly view: SessionView;
+  readonly derived: Derived;
+  readonly selection: Selection | null;
+  readonly select: (selection: Selection | null) => void;
+  /** Sends edits to the route's action as one step. */
+  readonly edit: (...calls: EditCall[]) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly dismiss: () => void;
+  readonly retry: () => void;
+}
+
+const Context = createContext<BuildContextValue | null>(null);
+
+export function useBuild(): BuildContextValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('useBuild outside a build');
+  return value;
+}
+
+/** JSON of the layout's action. */
+export type BuildAction = { intent: 'edit'; calls: EditCall[] } | { intent: 'undo' | 'redo' };
+
+/** A run to look at from the start: the first need that has its pin. */
+function firstRun(session: Session): Selection | null {
+  const { build } = session.snapshot();
+  const need = derive(build).net.needs.find((one) => build.assignments[one.id] !== undefined);
+  return need ? { type: 'need', needId: need.id } : null;
+}
+
+export function BuildProvider({ session, children }: { session: Session; children: ReactNode }) {
+  const view = useSyncExternalStore(session.subscribe, session.snapshot, session.snapshot);
+  const [selection, select] = useState<Selection | null>(() => firstRun(session));
+  const submit = useSubmit();
+  const { buildId } = useParams();
+  const send = useCallback(
+    (action: BuildAction) =>
+      // Plain JSON is all an edit holds; the submit type knows no interfaces.
+      void submit(action as unknown as Parameters<typeof submit>[0], {
+        method: 'post',
+        action: `/build/${buildId}`,
+        encType: 'application/json',
+        navigate: false,
+      }),
+    [submit, buildId],
+  );
+  const value = useMemo<BuildContextValue>(
+    () => ({
+      build: view.build,
+      view,
+      derived: derive(view.build),
+      selection,
+      select,
+      edit: (...calls) => send({ intent: 'edit', calls }),
+      undo: () => send({ intent: 'undo' }),
+      redo: () => send({ intent: 'redo' }),
+      dismiss: () => session.dismiss(),
+      retry: () => session.retry(),
+    }),
+    [view, selection, send, session],
+  );
+  return <Context value={value}>{children}</Context>;
+}

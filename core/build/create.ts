@@ -1,0 +1,68 @@
+import type { EcuDefinition } from '../ecu/ecu';
+import type { Engine } from '../engine/engine';
+import { BUILD_SCHEMA_VERSION, type Build } from './schema';
+
+/** An empty build around an engine and an ECU. `id` and `now` (ISO 8601) come from the caller: core has no clock. */
+export function createBuild(args: {
+  id: string;
+  now: string;
+  name: string;
+  vehicle: string;
+  engine: Engine;
+  ecu: EcuDefinition;
+}): Build {
+  return {
+    schemaVersion: BUILD_SCHEMA_VERSION,
+    id: args.id,
+    name: args.name,
+    vehicle: args.vehicle,
+    notes: '',
+    createdAt: args.now,
+    engine: args.engine,
+    ecu: args.ecu,
+    kinds: {},
+    devices: [],
+    outputOrder: args.ecu.outputOrder,
+    assignments: {},
+    locked: [],
+    trigger: {
+      crankWheel: null,
+      camWheel: null,
+      offsetDegrees: 0,
+      offsetConfirmed: false,
+      readings: [],
+      lockDegrees: 0,
+      ripple: 0.3,
+      chartRpm: Math.round(args.engine.maxRpm / 2 / 100) * 100,
+      dwellMilliseconds: 3,
+      injectionMilliseconds: 6,
+      advanceDegrees: 20,
+    },
+    power: {
+      circuits: {},
+      ecuGround: 'head',
+      groundMetres: { battery: 1.8, head: 1.2, chassis: 0.6 },
+      strapSquareMm: 25,
+      strapMetres: 0.6,
+      starting: 'key',
+    },
+    loom: {
+      slackMetres: 0.1,
+      covering: 'tape',
+      origin: 'new',
+      joining: 'crimp',
+      holeMillimetres: 38,
+      zoneCelsius: 105,
+      wireCelsius: 125,
+      blanksFitted: false,
+      orderOfWork: 'powers-first',
+      wires: {},
+    },
+    site: { altitudeMetres: 0, ambientCelsius: 20 },
+    reserve: 0,
+    prove: { leadOhms: 0.1, by: '', readings: {} },
+    fireup: {},
+    cases: [],
+    revisions: [],
+  };
+}

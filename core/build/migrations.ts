@@ -1,0 +1,46 @@
+import { fail, ok, type Result } from '../problem';
+import { BUILD_SCHEMA_VERSION } from './schema';
+
+/** One step from a version to the next. It depends on nothing that lives on: plain JSON in, plain JSON out. */
+export interface Migration {
+  readonly from: number;
+  readonly name: string;
+  readonly migrate: (file: Record<string, unknown>) => Record<string, unknown>;
+}
+
+/** Version 1 is the first; later steps are appended here, each with a fixture in tests/build/. */
+export const migrations: readonly Migration[] = [];
+
+/** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */
+export function checkChain(steps: readonly Migration[], version: number): void {
+  for (let from = 1; from < version; from += 1) {
+    const count = steps.filter((step) => step.from === from).length;
+    if (count !== 1) throw new Error(`migration chain: ${count} steps from version ${from}, expected one`);
+  }
+  if (steps.length !== version - 1) throw new Error(`migration chain: ${steps.length} steps for version ${version}`);
+}
+checkChain(migrations, BUILD_SCHEMA_VERSION);
+
+/** Raises a parsed file to `version`, on a copy. A newer file is refused, unharmed. */
+export function raise(
+  file: Record<string, unknown>,
+  steps: readonly Migration[] = migrations,
+  version: number = BUILD_SCHEMA_VERSION,
+): Result<Record<string, unknown>> {
+  const found = file.schemaVersion;
+  if (typeof found !== 'number' || !Number.isInteger(found) || found < 1)
+    return fail('not-a-build', 'schemaVersion', 'This is not a Gonyx build: it has no schemaVersion.');
+  if (found > version)
+    return fail(
+      'too-new',
+      'schemaVersion',
+      `This build is version ${found}; this Gonyx reads up to version ${version}. Nothing was changed.`,
+    );
+  let current = structuredClone(file);
+  for (let at = found; at < version; at += 1) {
+    const step = steps.find((candidate) => candidate.from === at);
+    if (!step) throw new Error(`migration chain: no step from version ${at}`);
+    current = { ...step.migrate(current), schemaVersion: at + 1 };
+  }
+  return ok(current);
+}

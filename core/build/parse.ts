@@ -1,0 +1,116 @@
+import type { z } from 'zod';
+import { fail, ok, type Problem, type Result } from '../problem';
+import { raise } from './migrations';
+import { buildSchema, type Build } from './schema';
+
+/** Limits of a file, checked before anything is believed. */
+export const FILE_LIMITS = { bytes: 20_000_000, depth: 24, values: 600_000 } as const;
+
+/** `devices[3].label` */
+export const pathText = (path: readonly PropertyKey[]): string =>
+  path.map((part, i) => (typeof part === 'number' ? `[${part}]` : `${i > 0 ? '.' : ''}${String(part)}`)).join('');
+
+function issueSentence(issue: z.core.$ZodIssue): string {
+  switch (issue.code) {
+    case 'too_small':
+      return `must be at least ${String(issue.minimum)}${issue.origin === 'string' ? ' characters' : ''}`;
+    case 'too_big':
+      return `must be at most ${String(issue.maximum)}${issue.origin === 'string' ? ' characters' : ''}`;
+    case 'invalid_type':
+      return `must be a ${issue.expected}`;
+    case 'invalid_value':
+      return `must be one of ${issue.values.map(String).join(', ')}`;
+    default:
+      return issue.message;
+  }
+}
+
+/** The first thing Zod found wrong, as one sentence with its place. */
+export function zodProblem(error: z.ZodError, code = 'invalid'): Problem {
+  const [issue] = error.issues;
+  const path = pathText(issue.path);
+  const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more)` : '';
+  return { code, path, sentence: `${path || 'The input'} ${issueSentence(issue)}${more}.` };
+}
+
+/** Depth and count of a JSON value without recursion, so that a hostile file cannot exhaust the stack. */
+function overLimit(root: unknown): Problem | null {
+  const stack: { value: unknown; depth: number }[] = [{ value: root, depth: 0 }];
+  let count = 0;
+  while (stack.length > 0) {
+    const { value, depth } = stack.pop()!;
+    count += 1;
+    if (depth > FILE_LIMITS.depth)
+      return {
+        code: 'too-deep',
+        path: '',
+        sentence: `The file nests deeper than ${FILE_LIMITS.depth} levels: it is not a Gonyx build.`,
+      };
+    if (count > FILE_LIMITS.values)
+      return {
+        code: 'too-many',
+        path: '',
+        sentence: `The file holds more than ${FILE_LIMITS.values} values: it is not a Gonyx build.`,
+      };
+    if (typeof value === 'object' && value !== null)
+      for (const child of Object.values(value)) stack.push({ value: child, depth: depth + 1 });
+  }
+  return null;
+}
+
+/** Line and column of a JSON error, where the engine tells the position. */
+function jsonPlace(text: string, error: unknown): string {
+  const position = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1];
+  if (position === undefined)
+    return text.length === 0 ? 'it is empty' : `it breaks off or goes wrong near line ${text.split('\n').length}`;
+  const before = text.slice(0, Number(position)).split('\n');
+  return `it goes wrong at line ${before.length}, column ${before[before.length - 1].length + 1}`;
+}
+
+/** What must hold between parts of a build that the schema alone cannot say. */
+function crossCheck(build: Build): Problem | null {
+  const ids = new Set<string>();
+  for (const [index, device] of build.devices.entries()) {
+    if (ids.has(device.id))
+      return {
+        code: 'duplicate',
+        path: `devices[${index}].id`,
+        sentence: `devices[${index}].id repeats ${device.id}.`,
+      };
+    ids.add(device.id);
+    if (!build.kinds[device.kindId])
+      return {
+        code: 'unknown-kind',
+        path: `devices[${index}].kindId`,
+        sentence: `devices[${index}].kindId names ${device.kindId}, which the file does not define.`,
+      };
+  }
+  return null;
+}
+
+/** Reads a build from JSON text: size, syntax, depth, version, schema, in that order. Never throws on bad input. */
+export function parseBuild(text: string): Result<Build> {
+  if (text.length > FILE_LIMITS.bytes)
+    return fail('too-large', '', `The file is larger than ${FILE_LIMITS.bytes / 1e6} MB: it is not a Gonyx build.`);
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch (error) {
+    return fail('not-json', '', `The file is not readable JSON: ${jsonPlace(text, error)}.`);
+  }
+  return parseBuildData(data);
+}
+
+/** The same for a value that is already parsed, such as one from storage. */
+export function parseBuildData(data: unknown): Result<Build> {
+  if (typeof data !== 'object' || data === null || Array.isArray(data))
+    return fail('not-a-build', '', 'The file is JSON, but not a Gonyx build.');
+  const over = overLimit(data);
+  if (over) return { ok: false, problem: over };
+  const raised = raise(data as Record<string, unknown>);
+  if (!raised.ok) return raised;
+  const parsed = buildSchema.safeParse(raised.value);
+  if (!parsed.success) return { ok: false, problem: zodProblem(parsed.error, 'invalid-build') };
+  const problem = crossCheck(parsed.data);
+  return problem ? { ok: false, problem } : ok(parsed.data);
+}

@@ -1,0 +1,181 @@
+import { z } from 'zod';
+import { destinationSchema, groundPlaces, kindSchema } from '../devices/kind';
+import { ecuSchema } from '../ecu/ecu';
+import { engineSchema } from '../engine/engine';
+import { wheelSchema } from '../trigger/wheel';
+
+/** Version of the document's shape. Raise it together with a step in migrations.ts. */
+export const BUILD_SCHEMA_VERSION = 1;
+
+const id = z.string().min(1).max(120);
+const text = (most: number) => z.string().max(most);
+const instant = z.iso.datetime();
+const metres = z.number().min(0).max(30);
+
+export const deviceSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]{1,60}$/),
+  kindId: z.string(),
+  label: z.string().min(1).max(60),
+  cylinder: z.int().min(1).max(16).nullable(),
+  /** Length of its branch from the ECU, metres. */
+  branchMetres: metres,
+  /** The terminal order was read off the part in hand. */
+  terminalsConfirmed: z.boolean(),
+  shield: z.enum(['ecu-end', 'both-ends', 'none']),
+  /** Departures from the kind's own destinations, by terminal. */
+  overrides: z.record(z.string(), destinationSchema),
+  /** Both plugs of a twin carry a label. */
+  labelled: z.boolean(),
+});
+export type Device = z.infer<typeof deviceSchema>;
+
+export const circuitChoiceSchema = z.object({
+  lengthMetres: metres.optional(),
+  squareMm: z.number().positive().max(95).optional(),
+  fuseAmps: z.number().positive().max(200).optional(),
+  fuseDistanceMetres: metres.optional(),
+  relay: z.enum(['plain', 'diode']).optional(),
+  /** DIN 72552: 86 to supply, 85 to the driver; `reversed` swaps them. */
+  winding: z.enum(['as-marked', 'reversed']).optional(),
+  switchedBy: z.enum(['ecu', 'key']).optional(),
+});
+export type CircuitChoice = z.infer<typeof circuitChoiceSchema>;
+
+export const readingSchema = z.object({
+  /** Measured value in the test's unit; null is an open line. */
+  value: z.number().min(0).max(1e9).nullable(),
+  at: instant,
+  by: text(40),
+  note: text(200),
+  /** What the wire was when it was measured, for the sentence when it changes. */
+  title: text(120),
+});
+export type Reading = z.infer<typeof readingSchema>;
+
+export const confirmationSchema = z.object({
+  at: instant,
+  by: z.string().min(1).max(40),
+  value: z.number().nullable(),
+});
+export type Confirmation = z.infer<typeof confirmationSchema>;
+
+export const offsetReadingSchema = z.object({
+  at: instant,
+  rpm: z.number().min(0).max(20000),
+  commandedDegrees: z.number().min(-60).max(60),
+  seenDegrees: z.number().min(-720).max(720),
+  oldOffset: z.number(),
+  newOffset: z.number(),
+});
+export type OffsetReading = z.infer<typeof offsetReadingSchema>;
+
+export const caseReadingSchema = z.object({ testId: z.string().max(200), value: z.number().nullable(), at: instant });
+export const caseSchema = z.object({
+  id,
+  symptomId: z.string().max(200),
+  openedAt: instant,
+  readings: z.array(caseReadingSchema).max(200),
+  closed: z.object({ at: instant, faultId: z.string().max(200), title: text(200), note: text(400) }).nullable(),
+});
+export type TraceCase = z.infer<typeof caseSchema>;
+
+const planFields = {
+  engine: engineSchema,
+  ecu: ecuSchema,
+  /** Definitions of every device kind in use, so that the file needs no catalog. */
+  kinds: z.record(z.string(), kindSchema),
+  devices: z.array(deviceSchema).max(300),
+  /** What an output's number means; starts as the ECU's own school. */
+  outputOrder: z.enum(['in-turn', 'by-cylinder']),
+  /** Need id to pin id. */
+  assignments: z.record(z.string(), z.string()),
+  /** Needs whose pin must not move (crimped, or the person's wish). */
+  locked: z.array(z.string()).max(400),
+  trigger: z.object({
+    crankWheel: wheelSchema.nullable(),
+    camWheel: wheelSchema.nullable(),
+    /** Crank degrees from the first tooth after the gap to TDC 1, 0 to cycle. */
+    offsetDegrees: z.number().min(0).lt(720),
+    offsetConfirmed: z.boolean(),
+    readings: z.array(offsetReadingSchema).max(200),
+    lockDegrees: z.union([z.literal(0), z.literal(10)]),
+    /** Speed variation within a cranking turn, as a share of the mean. */
+    ripple: z.number().min(0).max(0.6),
+    /** For the event chart. */
+    chartRpm: z.int().min(100).max(20000),
+    dwellMilliseconds: z.number().positive().max(20),
+    injectionMilliseconds: z.number().positive().max(40),
+    advanceDegrees: z.number().min(-20).max(60),
+  }),
+  power: z.object({
+    circuits: z.record(z.string(), circuitChoiceSchema),
+    ecuGround: z.enum(['battery', 'head']),
+    groundMetres: z.record(z.enum(groundPlaces), metres),
+    strapSquareMm: z.number().positive().max(95),
+    strapMetres: metres.refine((value) => value > 0, 'a strap has a length'),
+    starting: z.enum(['key', 'button']),
+  }),
+  loom: z.object({
+    slackMetres: metres,
+    covering: z.enum(['tape', 'conduit', 'braid', 'sealed']),
+    origin: z.enum(['new', 'stripped-donor', 'adapter', 'flying-lead']),
+    joining: z.enum(['crimp', 'solder-sleeve', 'solder-and-shrink']),
+    holeMillimetres: z.number().positive().max(200),
+    zoneCelsius: z.number().min(-40).max(250),
+    wireCelsius: z.number().min(60).max(250),
+    blanksFitted: z.boolean(),
+    orderOfWork: z.enum(['powers-first', 'engine-side-first', 'shortest-first']),
+    wires: z.record(
+      z.string(),
+      z.object({ squareMm: z.number().positive().max(95).optional(), colour: z.string().max(12).optional() }),
+    ),
+  }),
+  site: z.object({
+    altitudeMetres: z.number().min(-430).max(6000),
+    ambientCelsius: z.number().min(-40).max(60),
+  }),
+  reserve: z.int().min(0).max(40),
+};
+
+export const planSchema = z.object(planFields);
+/** The decisions a revision keeps: everything but measurements, history and the name. */
+export type Plan = z.infer<typeof planSchema>;
+
+export const revisionSchema = z.object({
+  letter: z.string().regex(/^[A-Z]{1,2}$/),
+  at: instant,
+  note: text(300),
+  plan: planSchema,
+});
+export type Revision = z.infer<typeof revisionSchema>;
+
+export const buildSchema = z.object({
+  schemaVersion: z.literal(BUILD_SCHEMA_VERSION),
+  id,
+  name: z.string().trim().min(1).max(80),
+  vehicle: text(120),
+  notes: text(4000),
+  createdAt: instant,
+  ...planFields,
+  prove: z.object({
+    leadOhms: z.number().min(0).max(5),
+    by: text(40),
+    readings: z.record(z.string(), readingSchema),
+  }),
+  /** Gate id to check id to who confirmed it and when. */
+  fireup: z.record(z.string(), z.record(z.string(), confirmationSchema)),
+  cases: z.array(caseSchema).max(100),
+  revisions: z.array(revisionSchema).max(52),
+});
+
+/** One build: what the person decided and measured. Everything else is derived from it. */
+export type Build = z.infer<typeof buildSchema>;
+
+export const planKeys = Object.keys(planFields) as (keyof Plan)[];
+
+/** The decisions of a build, without measurements and history. */
+export function planOf(build: Build): Plan {
+  return Object.fromEntries(planKeys.map((key) => [key, build[key]])) as Plan;
+}
+
+export const kindOf = (build: Pick<Build, 'kinds'>, device: Device) => build.kinds[device.kindId];
