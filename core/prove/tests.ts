@@ -64,8 +64,15 @@ function continuity(net: Netlist, hold: End, touch: End): ProveTest {
   };
 }
 
+/** An end with where its wire goes: an isolation reading belongs to the wires it kept apart, not to the bare cavities. */
+function withFar(net: Netlist, end: End): string {
+  const [wire] = net.wiresAt.get(end) ?? [];
+  if (!wire || typeOf(end) !== 'ecu') return end;
+  return `${end}>${wire.from === end ? wire.to : wire.from}`;
+}
+
 const isolation = (net: Netlist, hold: End, touch: End): ProveTest => ({
-  id: `i|${hold}|${touch}`,
+  id: `i|${withFar(net, hold)}|${withFar(net, touch)}`,
   kind: 'isolation',
   hold,
   touch,

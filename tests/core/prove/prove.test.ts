@@ -102,6 +102,10 @@ describe('progress', () => {
     const list = netlist(moved);
     const progress = progressOf(moved, list, proveTests(moved, list));
     expect(progress.proved.has('ecu:A8~relay:fan-1.85')).toBe(false);
+    // Isolation readings of the moved wires fall with them, those of others stay.
+    const fallen = progress.fallen.map(({ testId }) => testId);
+    expect(fallen.filter((id) => id.startsWith('i|')).every((id) => /ecu:A[78]>/.test(id))).toBe(true);
+    expect(fallen.filter((id) => id.startsWith('c|'))).toHaveLength(2);
     expect(progress.fallen.map(({ reading: one }) => one.title)).toContain('A7 to Fan 1 relay · 85');
     expect(progress.proved.size).toBe(progressOf(build, net, tests).proved.size - 2);
   });

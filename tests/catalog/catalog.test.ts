@@ -1,0 +1,125 @@
+import { describe, expect, test } from '@jest/globals';
+import { catalog, catalogSchema, entry } from '~/catalog';
+import { whyOpen } from '~/core/allot/allot';
+import { call } from '~/core/build/edits';
+import { solveCircuit } from '~/core/circuit/model';
+import { trait } from '~/core/devices/kind';
+import { cavityPlace, isFixedPin, pinsOfKind } from '~/core/ecu/ecu';
+import { needsOf } from '~/core/netlist/needs';
+import { netlist } from '~/core/netlist/netlist';
+import { runOf } from '~/core/netlist/run';
+import { proveTests } from '~/core/prove/tests';
+import { findingsOf } from '~/core/rules';
+import { symptomsOf } from '~/core/trace/symptoms';
+import { traceFaults } from '~/core/trace/trace';
+import { edited, emptyBuild } from '../helpers';
+
+describe('the catalog', () => {
+  test('is whole, and large enough for the slice', () => {
+    expect(catalogSchema.safeParse(catalog).success).toBe(true);
+    expect(catalog.ecus.map((ecu) => ecu.pins.length)).toEqual([26, 48, 94]);
+    expect(catalog.kinds.length).toBeGreaterThanOrEqual(25);
+    expect(catalog.wheels.length).toBeGreaterThanOrEqual(10);
+    expect(catalog.engines.length).toBe(6);
+  });
+  test('has no id twice, and a wrong id is a bug', () => {
+    for (const list of [catalog.ecus, catalog.kinds, catalog.wheels])
+      expect(new Set(list.map((one) => one.id)).size).toBe(list.length);
+    expect(() => entry(catalog.ecus, 'none')).toThrow(/no entry none/);
+  });
+  test('names one invented maker', () => {
+    expect(new Set(catalog.ecus.map((ecu) => ecu.maker))).toEqual(new Set(['Orrery']));
+  });
+});
+
+describe.each(catalog.ecus.map((ecu) => [ecu.model, ecu] as const))('%s', (_, ecu) => {
+  test('has a pin in every cavity of its connectors', () => {
+    for (const connector of ecu.connectors) {
+      const count = connector.rows.reduce((sum, row) => sum + row, 0);
+      const cavities = ecu.pins.filter((pin) => pin.connector === connector.id).map((pin) => pin.cavity);
+      expect(cavities.sort((a, b) => a - b)).toEqual(Array.from({ length: count }, (_unused, i) => i + 1));
+      expect(cavityPlace(connector, count)).toEqual({
+        row: connector.rows.length,
+        place: connector.rows[connector.rows.length - 1],
+      });
+    }
+  });
+  test('has the supplies it cannot do without', () => {
+    for (const kind of ['supply-5v', 'sensor-ground', 'power-ground', 'switched'] as const)
+      expect(pinsOfKind(ecu, kind).length).toBeGreaterThan(0);
+    expect(pinsOfKind(ecu, 'power-ground').length).toBeGreaterThanOrEqual(ecu.groundsAsked);
+  });
+  test('keeps pairs whole: a plus and a minus each', () => {
+    const pairs = new Map<string, string[]>();
+    for (const pin of ecu.pins)
+      if (pin.pair) pairs.set(pin.pair, [...(pairs.get(pin.pair) ?? []), pin.abilities[0].side!]);
+    for (const sides of pairs.values()) expect(sides.sort()).toEqual(['minus', 'plus']);
+  });
+  test('numbers its outputs without a gap', () => {
+    for (const kind of ['injector', 'ignition-logic'] as const) {
+      const numbers = pinsOfKind(ecu, kind).map(
+        (pin) => pin.abilities.find((ability) => ability.kind === kind)!.output!,
+      );
+      expect(numbers.sort((a, b) => a - b)).toEqual(numbers.map((_unused, i) => i + 1));
+    }
+  });
+  test('holds the slice’s promises', () => {
+    const has = (kind: Parameters<typeof pinsOfKind>[1]) => pinsOfKind(ecu, kind).length > 0;
+    if (ecu.id === 'orrery-26') {
+      expect(ecu.outputOrder).toBe('in-turn');
+      expect([has('vr'), has('ignition-driver'), has('hall')]).toEqual([false, false, true]);
+    } else {
+      expect(ecu.outputOrder).toBe('by-cylinder');
+      expect([has('half-bridge'), has('vr'), has('hall'), has('knock'), has('can')]).toEqual([
+        true,
+        true,
+        true,
+        true,
+        true,
+      ]);
+    }
+    if (ecu.id === 'orrery-94') expect(has('wideband')).toBe(true);
+    expect(ecu.pins.filter(isFixedPin).length).toBeGreaterThan(3);
+  });
+});
+
+describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', (_, kind) => {
+  const build = edited(
+    emptyBuild(4, 'orrery-94'),
+    call('addDevice', { kind, label: 'Part' }),
+    call('addDevice', { kind, label: 'Twin' }),
+    call('allotAll', { keep: 'locked' }),
+  );
+  const net = netlist(build);
+  test('names its terminals and carries a note a person can use', () => {
+    expect(kind.note.length).toBeGreaterThan(15);
+    expect(kind.terminals.length).toBeGreaterThan(0);
+  });
+  test('is placed on the largest ECU or told why not, wired and under test', () => {
+    for (const need of needsOf(build)) {
+      const pinId = build.assignments[need.id];
+      // No catalog ECU has peak-and-hold drivers: the low-impedance injector is the one that must be refused.
+      if (pinId === undefined)
+        expect(whyOpen(build, need.id)!.reason).toMatch(
+          kind.id === 'injector-low' ? /has 2\.4 Ω/ : /is taken|only \d+ pins? can/,
+        );
+      else expect(net.nodeOf.get(need.end)!.ends).toContain(`ecu:${pinId}`);
+    }
+    const covered = new Set(proveTests(build, net).flatMap((one) => one.wireIds));
+    expect(net.wires.every((wire) => covered.has(wire.id))).toBe(true);
+  });
+  test('has a run, settles in the circuit and breaks no rule by crashing', () => {
+    expect(runOf(net, { type: 'device', deviceId: build.devices[0].id })).not.toBeNull();
+    const solution = solveCircuit(build, net, 'outputs-on');
+    expect(solution.settled).toBe(true);
+    expect([...solution.voltages].every((volts) => Number.isFinite(volts) && volts > -1 && volts < 15)).toBe(true);
+    expect(Array.isArray(findingsOf(build, net))).toBe(true);
+  });
+  test('can be traced when it fails, where it is a thing that can', () => {
+    const mine = symptomsOf(net).find((symptom) => symptom.deviceId === build.devices[0].id);
+    if (trait(kind, 'trigger') || !mine) return;
+    expect(traceFaults(build, net, { symptomId: mine.id, readings: [] })!.candidates[0].probability).toBeGreaterThan(
+      0.02,
+    );
+  });
+});
