@@ -32,7 +32,7 @@ export function ensurePackages() {
   const hash = lockHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   console.log('Installing packages…');
-  mustRun('npm', ['ci', '--no-audit', '--no-fund']);
+  mustRun('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, hash);
 }
 

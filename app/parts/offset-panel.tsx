@@ -72,7 +72,6 @@ export function OffsetPanel() {
           value={trigger.offsetDegrees}
           minValue={0}
           maxValue={cycle - 0.1}
-          step={0.1}
           onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
         />
         <Segmented

@@ -64,7 +64,8 @@ export const buttonLook = css<{ $weight?: Weight }>`
     min-height: ${shape.target};
   }
   @media print {
-    display: none;
+    /* Tools are left out; a quiet button carries a name and prints as words. */
+    ${({ $weight = 'plain' }) => ($weight === 'quiet' ? 'text-decoration: none; min-height: 0;' : 'display: none;')}
   }
 `;
 

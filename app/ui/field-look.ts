@@ -3,6 +3,7 @@ import { color, shape, space, type } from './theme';
 
 export const fieldLook = css`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: ${space[1]};
   align-content: start;
   min-width: 0;

@@ -87,6 +87,8 @@ export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }
   html { -webkit-text-size-adjust: 100%; }
   body {
+    print-color-adjust: exact;
+    -webkit-print-color-adjust: exact;
     margin: 0;
     background: var(--paper);
     color: var(--ink);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { NumberField as AriaNumberField, type NumberFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { fieldLook } from './field-look';
@@ -7,7 +8,25 @@ const NumberRoot = styled(AriaNumberField)`
   ${fieldLook}
 `;
 
-/** A number with its unit. Empty is `null`, never NaN. */
+const rangeWords = (least: number | undefined, most: number | undefined, unit: string): string =>
+  least !== undefined && most !== undefined
+    ? `Give ${least} to ${most}${unit}.`
+    : least !== undefined
+      ? `Give ${least}${unit} or more.`
+      : `Give at most ${most}${unit}.`;
+
+interface Props extends Omit<NumberFieldProps, 'onChange' | 'value' | 'minValue' | 'maxValue' | 'step'>, Common {
+  unit?: string;
+  value?: number | null;
+  minValue?: number;
+  maxValue?: number;
+  onChange?: (value: number | null) => void;
+}
+
+/**
+ * A number with its unit. Empty is `null`, never NaN. A value out of range is not taken and not bent: it stays in sight
+ * with the range beside it. Nothing is rounded to a step.
+ */
 export function NumberField({
   label,
   hideLabel = false,
@@ -16,16 +35,30 @@ export function NumberField({
   error,
   onChange,
   value,
+  minValue,
+  maxValue,
   ...props
-}: Omit<NumberFieldProps, 'onChange' | 'value'> &
-  Common & { unit?: string; value?: number | null; onChange?: (value: number | null) => void }) {
+}: Props) {
+  const [outside, setOutside] = useState<number | null>(null);
+  const change = (next: number) => {
+    if (
+      !Number.isNaN(next) &&
+      ((minValue !== undefined && next < minValue) || (maxValue !== undefined && next > maxValue))
+    ) {
+      setOutside(next);
+      return;
+    }
+    setOutside(null);
+    onChange?.(Number.isNaN(next) ? null : next);
+  };
+  const said = outside === null ? error : rangeWords(minValue, maxValue, unit ? ` ${unit}` : '');
   return (
     <NumberRoot
       aria-label={hideLabel ? label : undefined}
-      isInvalid={error !== undefined}
+      isInvalid={said !== undefined}
       formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
-      value={value ?? Number.NaN}
-      onChange={(next) => onChange?.(Number.isNaN(next) ? null : next)}
+      value={outside ?? value ?? Number.NaN}
+      onChange={change}
       {...props}
     >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
@@ -34,7 +67,7 @@ export function NumberField({
         {unit && <Unit>{unit}</Unit>}
       </FieldRow>
       {hint && <Hint slot="description">{hint}</Hint>}
-      <ErrorText>{error}</ErrorText>
+      <ErrorText>{said}</ErrorText>
     </NumberRoot>
   );
 }

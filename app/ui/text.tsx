@@ -55,6 +55,13 @@ export const Stack = styled.div<{ $gap?: 1 | 2 | 3 | 4 | 5 }>`
   & > * {
     min-width: 0;
   }
+  @media print {
+    /* Grids do not break well over pages. */
+    display: block;
+    & > * + * {
+      margin-top: ${({ $gap = 3 }) => space[$gap]};
+    }
+  }
 `;
 export const Row = styled.div<{ $gap?: 1 | 2 | 3 | 4 }>`
   display: flex;

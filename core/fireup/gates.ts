@@ -64,7 +64,7 @@ const round = (value: number) => Math.round(value * 100) / 100;
 
 function voltsCheck(id: string, text: string, volts: number | null, tolerance: number, hint: string): Draft[] {
   if (volts === null) return [];
-  return [reading(id, text, 'V', round(volts - tolerance), round(volts + tolerance), hint)];
+  return [reading(id, text, 'V', round(Math.max(0, volts - tolerance)), round(volts + tolerance), hint)];
 }
 
 /** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */

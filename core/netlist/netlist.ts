@@ -313,7 +313,7 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
 
 const placeWords: Record<string, string> = {
   battery: 'battery negative',
-  head: 'engine block ground',
+  head: 'engine block',
   chassis: 'chassis ground',
 };
 

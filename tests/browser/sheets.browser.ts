@@ -190,3 +190,16 @@ test('findings: a press selects the place and goes to its sheet; the source is a
   await expect(page.getByLabel('The run')).toContainText('Main feed relay · 85');
   await saved(page);
 });
+
+test('a value out of its range says the range and is not taken', async ({ page }) => {
+  await openDemo(page);
+  const altitude = page.getByRole('textbox', { name: 'Altitude' });
+  await altitude.fill('9000');
+  await altitude.press('Tab');
+  await expect(page.getByText('Give -430 to 6000 m.')).toBeVisible();
+  await expect(page.getByText(/Barometer 96\.5 kPa/)).toBeVisible();
+  await altitude.fill('1000');
+  await altitude.press('Tab');
+  await expect(page.getByText('Give -430 to 6000 m.')).toBeHidden();
+  await expect(page.getByText(/Barometer 89\.9 kPa/)).toBeVisible();
+});

@@ -111,7 +111,6 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
           value={circuit.lengthMetres}
           minValue={0}
           maxValue={30}
-          step={0.1}
           onChange={(value) => value !== null && set({ lengthMetres: value })}
         />
         <NumberField
@@ -120,7 +119,6 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
           value={circuit.fuseDistanceMetres}
           minValue={0}
           maxValue={30}
-          step={0.1}
           onChange={(value) => value !== null && set({ fuseDistanceMetres: value })}
         />
       </FieldGrid>
@@ -248,7 +246,6 @@ function Grounds() {
             value={build.power.groundMetres.battery}
             minValue={0}
             maxValue={30}
-            step={0.1}
             onChange={(value) =>
               value !== null &&
               edit(call('setPower', { groundMetres: { ...build.power.groundMetres, battery: value } }))
@@ -260,7 +257,6 @@ function Grounds() {
             value={build.power.groundMetres.head}
             minValue={0}
             maxValue={30}
-            step={0.1}
             onChange={(value) =>
               value !== null && edit(call('setPower', { groundMetres: { ...build.power.groundMetres, head: value } }))
             }
@@ -271,7 +267,6 @@ function Grounds() {
             value={build.power.strapMetres}
             minValue={0.1}
             maxValue={30}
-            step={0.1}
             onChange={(value) => value !== null && edit(call('setPower', { strapMetres: value }))}
           />
         </FieldGrid>

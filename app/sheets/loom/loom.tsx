@@ -30,8 +30,8 @@ function Choices() {
         <Select
           label="Order of work"
           choices={[
-            { id: 'powers-first', name: 'Powers and grounds first' },
-            { id: 'engine-side-first', name: 'Engine side first' },
+            { id: 'powers-first', name: 'Powers first' },
+            { id: 'engine-side-first', name: 'Engine first' },
             { id: 'shortest-first', name: 'Shortest first' },
           ]}
           value={loom.orderOfWork}
@@ -41,9 +41,9 @@ function Choices() {
           label="Covering"
           choices={[
             { id: 'tape', name: 'Tape' },
-            { id: 'conduit', name: 'Split conduit' },
+            { id: 'conduit', name: 'Conduit' },
             { id: 'braid', name: 'Braid' },
-            { id: 'sealed', name: 'Sealed heat-shrink', note: 'nothing can be added later' },
+            { id: 'sealed', name: 'Sealed', note: 'nothing can be added later' },
           ]}
           value={loom.covering}
           onChange={(id) => edit(call('setLoom', { covering: id as typeof loom.covering }))}
@@ -51,9 +51,9 @@ function Choices() {
         <Select
           label="Joining"
           choices={[
-            { id: 'crimp', name: 'Crimped splice' },
+            { id: 'crimp', name: 'Crimped' },
             { id: 'solder-sleeve', name: 'Solder sleeve' },
-            { id: 'solder-and-shrink', name: 'Solder and shrink' },
+            { id: 'solder-and-shrink', name: 'Soldered' },
           ]}
           value={loom.joining}
           onChange={(id) => edit(call('setLoom', { joining: id as typeof loom.joining }))}
@@ -61,10 +61,10 @@ function Choices() {
         <Select
           label="Origin"
           choices={[
-            { id: 'new', name: 'New wire throughout' },
-            { id: 'stripped-donor', name: 'Stripped donor loom' },
-            { id: 'adapter', name: 'Adapter to the factory plug' },
-            { id: 'flying-lead', name: 'Flying-lead kit' },
+            { id: 'new', name: 'New wire' },
+            { id: 'stripped-donor', name: 'Donor loom' },
+            { id: 'adapter', name: 'Adapter' },
+            { id: 'flying-lead', name: 'Flying leads' },
           ]}
           value={loom.origin}
           onChange={(id) => edit(call('setLoom', { origin: id as typeof loom.origin }))}
@@ -75,7 +75,6 @@ function Choices() {
           value={loom.slackMetres}
           minValue={0}
           maxValue={2}
-          step={0.05}
           onChange={(value) => value !== null && edit(call('setLoom', { slackMetres: value }))}
         />
         <NumberField
@@ -131,7 +130,6 @@ function Branches() {
               value={device.branchMetres}
               minValue={0}
               maxValue={30}
-              step={0.05}
               onChange={(value) =>
                 value !== null && edit(call('editDevice', { deviceId: device.id, branchMetres: value }))
               }

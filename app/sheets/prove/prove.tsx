@@ -161,7 +161,6 @@ export function Prove() {
                 value={build.prove.leadOhms}
                 minValue={0}
                 maxValue={5}
-                step={0.05}
                 onChange={(value) => value !== null && edit(call('setMeter', { leadOhms: value }))}
               />
               <TextField

@@ -51,7 +51,6 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           value={device.branchMetres}
           minValue={0}
           maxValue={30}
-          step={0.05}
           onChange={(value) => value !== null && change({ branchMetres: value })}
         />
         {kind.perCylinder && (

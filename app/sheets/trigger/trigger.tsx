@@ -212,7 +212,6 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
                 value={trigger.chartRpm}
                 minValue={100}
                 maxValue={20000}
-                step={100}
                 onChange={(value) => value !== null && edit(call('setTrigger', { chartRpm: value }))}
               />
               <NumberField
@@ -221,7 +220,6 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
                 value={trigger.dwellMilliseconds}
                 minValue={0.1}
                 maxValue={20}
-                step={0.1}
                 onChange={(value) => value !== null && edit(call('setTrigger', { dwellMilliseconds: value }))}
               />
               <NumberField
@@ -230,7 +228,6 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
                 value={trigger.injectionMilliseconds}
                 minValue={0.1}
                 maxValue={40}
-                step={0.1}
                 onChange={(value) => value !== null && edit(call('setTrigger', { injectionMilliseconds: value }))}
               />
               <NumberField
