@@ -2,6 +2,7 @@
 export default {
   testMatch: ['<rootDir>/tests/**/*.test.{ts,tsx}'],
   testPathIgnorePatterns: ['/node_modules/', '<rootDir>/tests/browser/'],
+  setupFiles: ['<rootDir>/tests/setup.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^~/(.*)$': '<rootDir>/$1' },
   transform: {

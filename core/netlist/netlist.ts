@@ -242,7 +242,7 @@ function circuitSource(circuit: Circuit): End {
   return circuit.source === 'key' ? KEY_RUN : spliceEnd('main');
 }
 
-function addCircuit(list: WireList, build: Build, circuit: Circuit, order: number): void {
+function addCircuit(list: WireList, circuit: Circuit, order: number): void {
   const colour = classColour('supply', order + 2);
   const shared = { signal: 'supply', circuitId: circuit.id, colour } as const;
   const trunk = { ...shared, squareMm: circuit.squareMm, amps: circuit.loadAmps };
@@ -258,12 +258,8 @@ function addCircuit(list: WireList, build: Build, circuit: Circuit, order: numbe
     else if (circuit.relay.control === 'key-start') list.add(KEY_START, supply, winding);
     else if (circuit.relay.control === 'main-relay-pin') list.add(BATTERY, supply, winding);
     else list.add(spliceEnd('main'), supply, winding);
-    if (circuit.relay.control === 'main-relay-pin') {
-      const [pin] = pinsOfKind(build.ecu, 'main-relay');
-      list.add(ecuEnd(pin.id), driver, { ...winding, signal: 'output', colour: classColour('output', 0) });
-    } else if (circuit.relay.control !== 'need') {
+    if (circuit.relay.control === 'key-run' || circuit.relay.control === 'key-start')
       list.add(driver, groundEnd('chassis'), { ...winding, signal: 'ground', colour: 'BK' });
-    }
   }
   // The main feed always has a splice: relay windings and the injector fuse hang on it.
   if (circuit.loads.length === 1 && circuit.id !== 'main') {
@@ -280,6 +276,20 @@ function addCircuit(list: WireList, build: Build, circuit: Circuit, order: numbe
       lengthMetres: Math.max(0.2, load.branchMetres),
       deviceId: parseEnd(load.end).type === 'dev' ? parseEnd(load.end).owner : null,
     });
+}
+
+/** Windings the ECU's main relay pin drives: straight to one, over a splice to several. One cavity takes one wire. */
+function addMainRelayDriver(list: WireList, build: Build, circuits: readonly Circuit[]): void {
+  const [pin] = pinsOfKind(build.ecu, 'main-relay');
+  const windings = circuits.flatMap(({ id, relay }) =>
+    relay?.control === 'main-relay-pin' ? [relayEnd(id, relay.driverTerminal)] : [],
+  );
+  if (!pin || windings.length === 0) return;
+  const wire = { signal: 'output', colour: classColour('output', 0), amps: 0.15, lengthMetres: 0.8 } as const;
+  const from = windings.length === 1 ? ecuEnd(pin.id) : spliceEnd(pin.id);
+  if (windings.length > 1)
+    list.add(ecuEnd(pin.id), from, { ...wire, lengthMetres: SPLICE_METRES, amps: 0.15 * windings.length });
+  for (const winding of windings) list.add(from, winding, wire);
 }
 
 /** Groups ends joined by wires (union by path compression; near linear). */
@@ -356,7 +366,8 @@ export function netlist(build: Build): Netlist {
   addNeedWires(list, build, needs, pins, colours);
   addSharedPins(list, build, colours);
   addGrounds(list, build);
-  circuits.forEach((circuit, order) => addCircuit(list, build, circuit, order));
+  circuits.forEach((circuit, order) => addCircuit(list, circuit, order));
+  addMainRelayDriver(list, build, circuits);
 
   const needOfPin = new Map<string, Need>();
   for (const need of needs) {

@@ -66,11 +66,11 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
         )}
         {kind.shielded && (
           <Select
-            label="Shield"
+            label="Shield earthed"
             choices={[
-              { id: 'ecu-end', name: 'earthed at the ECU' },
-              { id: 'both-ends', name: 'earthed at both ends' },
-              { id: 'none', name: 'none' },
+              { id: 'ecu-end', name: 'at the ECU' },
+              { id: 'both-ends', name: 'at both ends' },
+              { id: 'none', name: 'no shield' },
             ]}
             value={device.shield}
             onChange={(id) => change({ shield: id as Device['shield'] })}

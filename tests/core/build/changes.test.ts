@@ -4,7 +4,10 @@ import { applyChanges, diff, invert } from '~/core/build/changes';
 
 const value = fc.jsonValue({ maxDepth: 4 });
 // `__proto__` is no key of ours: documents come through JSON and Zod.
-const tree = value.filter((one) => !JSON.stringify(one).includes('__proto__'));
+const tree = value
+  .filter((one) => !JSON.stringify(one).includes('__proto__'))
+  // Minus zero is not JSON's: it comes back as zero.
+  .map((one) => JSON.parse(JSON.stringify(one)) as typeof one);
 
 describe('differences', () => {
   test('turn one value into the other, and back, also through JSON', () => {

@@ -99,7 +99,13 @@ describe('circuits', () => {
     const large = edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('coil-igniter') }));
     expect(control(large, 'main')).toBe('main-relay-pin');
     expect(control(large, 'coils')).toBe('main-relay-pin');
-    expect(netlist(large).wires.some((wire) => wire.from === 'ecu:A32' || wire.to === 'ecu:A32')).toBe(true);
+    // Two windings on one driver pin: one wire to a splice, a branch to each.
+    expect(netlist(large).nodeOf.get('ecu:A32')!.ends).toEqual([
+      'ecu:A32',
+      'relay:coils.85',
+      'relay:main.85',
+      'splice:A32',
+    ]);
     expect(ecu('orrery-94').pins.find((pin) => pin.id === 'A32')!.label).toBe('Main relay');
   });
   test('a load beyond the largest fuse takes the largest and is found by rule', () => {
