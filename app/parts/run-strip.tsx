@@ -141,7 +141,8 @@ export function RunStrip({ showing }: { showing?: Selection }) {
                 <>
                   Measured{' '}
                   <strong style={{ color: expectation.measured.right ? color.proved : color.stop }}>
-                    {formatOhms(expectation.measured.ohms)} {expectation.measured.right ? '✓' : '✗'}
+                    {expectation.measured.beep ? 'a beep, no figure' : formatOhms(expectation.measured.ohms)}{' '}
+                    {expectation.measured.right ? '✓' : '✗'}
                   </strong>{' '}
                   <Soft>
                     {when(expectation.measured.at)}, leads {formatOhms(build.prove.leadOhms)} taken off

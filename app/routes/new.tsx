@@ -9,7 +9,7 @@ import { zodProblem } from '~/core/build/parse';
 import { kindSchema } from '~/core/devices/kind';
 import { ecuSchema } from '~/core/ecu/ecu';
 import { engineSchema } from '~/core/engine/engine';
-import { listWords } from '~/core/units/format';
+import { inSentence } from '~/core/units/format';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
 import { Button } from '../ui/button';
@@ -135,7 +135,7 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
           </Checkbox>
           {withUsual && usual.length > 0 && (
             <Small>
-              {listWords(usual.map((kind) => kind.name.toLowerCase()))}. Change or remove any of them on sheet 1.
+              {usual.map((kind) => inSentence(kind.name)).join('; ')}. Change or remove any of them on sheet 1.
             </Small>
           )}
         </Stack>

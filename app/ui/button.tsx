@@ -31,6 +31,7 @@ const weights = {
     background: none;
     padding-inline: 0;
     min-height: 28px;
+    text-align: left;
     text-decoration: underline;
     text-underline-offset: 3px;
     &[data-hovered] {

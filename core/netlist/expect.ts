@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
 import { solveCircuit, voltsBetween } from '../circuit/model';
-import { judge } from '../prove/verdict';
+import { BEEP, judge } from '../prove/verdict';
 import type { ProveTest } from '../prove/tests';
 import { parseEnd } from './ends';
 import type { Netlist } from './netlist';
@@ -14,6 +14,8 @@ export interface RunExpectation {
   readonly keyOnVolts: readonly (number | null)[];
   readonly measured: {
     readonly ohms: number | null;
+    /** Only a tone was heard: there is no figure. */
+    readonly beep: boolean;
     readonly right: boolean;
     readonly at: string;
     readonly sentence: string;
@@ -40,6 +42,7 @@ export function expectRun(build: Build, net: Netlist, tests: readonly ProveTest[
       verdict && reading
         ? {
             ohms: reading.value === null ? null : Math.max(0, reading.value - build.prove.leadOhms),
+            beep: reading.note === BEEP,
             right: verdict.right,
             at: reading.at,
             sentence: verdict.sentence,

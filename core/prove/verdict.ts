@@ -55,6 +55,9 @@ export function judge(test: ProveTest, value: number | null, leadOhms: number): 
   );
 }
 
+/** Note of a reading that was a meter's tone: 'low', with no figure. Its value stands in for the judgement only. */
+export const BEEP = 'beep';
+
 export interface Progress {
   readonly tests: number;
   readonly right: number;

@@ -2,7 +2,7 @@ import { call } from '../build/edits';
 import { parseEnd } from '../netlist/ends';
 import { trunkMillimetres } from '../loom/loom';
 import { sparesOf } from '../allot/allot';
-import { formatSquare, listWords, plural } from '../units/format';
+import { formatSquare, inSentence, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 export const loomRules: Rule[] = [
@@ -188,7 +188,7 @@ export const loomRules: Rule[] = [
           {
             at: group[0].kind.id,
             where: { type: 'device' as const, deviceId: bare[0].device.id },
-            detail: `${plural(group.length, 'plug')} of ${group[0].kind.name.toLowerCase()} fit each other: label both halves, key them, or cut the branches to different lengths.`,
+            detail: `${plural(group.length, 'plug')} of one kind (${inSentence(group[0].kind.name)}) fit each other: label both halves, key them, or cut the branches to different lengths.`,
             remedy: {
               label: 'They are labelled',
               calls: bare.map(({ device }) => call('editDevice', { deviceId: device.id, labelled: true })),

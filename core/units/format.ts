@@ -31,5 +31,9 @@ export function listWords(words: readonly string[]): string {
   return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }
 
+/** A name within a sentence: its first letter small, abbreviations and units left alone. */
+export const inSentence = (name: string): string =>
+  /^[A-Z][a-z]/.test(name) ? name[0].toLowerCase() + name.slice(1) : name;
+
 /** `1 wire`, `3 wires`. */
 export const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;

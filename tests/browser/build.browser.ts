@@ -82,7 +82,7 @@ test('the usual parts come with a new build', async ({ page }) => {
   await ready(page);
   await page.getByRole('textbox', { name: 'Name of the build' }).fill('Six');
   await choose(page, /Start from/, /Inline six/);
-  await expect(page.getByText(/crank sensor, vr two-wire/)).toBeVisible();
+  await expect(page.getByText(/crank sensor, VR two-wire; cam sensor/)).toBeVisible();
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
   await expect(page.locator('header')).toContainText('19 devices');

@@ -203,3 +203,16 @@ test('a value out of its range says the range and is not taken', async ({ page }
   await expect(page.getByText('Give -430 to 6000 m.')).toBeHidden();
   await expect(page.getByText(/Barometer 89\.9 kPa/)).toBeVisible();
 });
+
+test('prove: a beep is kept as a beep, not as a figure', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Prove');
+  await page.getByRole('textbox', { name: /Reading for/ }).press('ArrowDown');
+  const box = page.getByRole('textbox', { name: /Reading for A15 to Coil 5/ });
+  await box.press('b');
+  await expect(page.getByText('Right. This wire is whole.')).toBeVisible();
+  await box.press('Enter');
+  await page.getByText('all', { exact: true }).click();
+  await page.getByRole('group', { name: 'Tests' }).getByRole('button').filter({ hasText: 'Coil 5 · C' }).click();
+  await expect(page.getByLabel('The run')).toContainText('a beep, no figure');
+});

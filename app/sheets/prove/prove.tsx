@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
-import { judge } from '~/core/prove/verdict';
+import { BEEP, judge } from '~/core/prove/verdict';
 import { probeMoves, type ProveTest } from '~/core/prove/tests';
 import { formatOhms, plural } from '~/core/units/format';
 import { groupBy } from '~/core/units/group';
@@ -65,11 +65,13 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
         </span>
         <Figure data-right={verdict?.right}>
           {verdict
-            ? reading.value === null
-              ? 'open'
-              : test.unit === 'cylinder'
-                ? `cyl ${reading.value}`
-                : formatOhms(Math.max(0, reading.value - build.prove.leadOhms))
+            ? reading.note === BEEP
+              ? BEEP
+              : reading.value === null
+                ? 'open'
+                : test.unit === 'cylinder'
+                  ? `cyl ${reading.value}`
+                  : formatOhms(Math.max(0, reading.value - build.prove.leadOhms))
             : expected}
         </Figure>
         <Hidden>{verdict ? (verdict.right ? ', right' : ', wrong') : ', not read'}</Hidden>

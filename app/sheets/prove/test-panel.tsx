@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cavityPlace } from '~/core/ecu/ecu';
 import { parseEnd } from '~/core/netlist/ends';
-import { judge } from '~/core/prove/verdict';
+import { BEEP, judge } from '~/core/prove/verdict';
 import type { ProveTest } from '~/core/prove/tests';
 import { formatMetres, formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
@@ -78,7 +78,8 @@ export function TestPanel({
   const { build, derived, edit } = useBuild();
   const stored = build.prove.readings[test.id];
   const [text, setText] = useState('');
-  const typed = text === '' ? null : Number(text.replace(',', '.'));
+  const low = (test.expected ?? 0) + build.prove.leadOhms;
+  const typed = text === '' ? null : text === BEEP ? low : Number(text.replace(',', '.'));
   const shown =
     text === 'open'
       ? judge(test, null, build.prove.leadOhms)
@@ -90,30 +91,32 @@ export function TestPanel({
   const wires = test.wireIds.flatMap((id) => derived.net.wireById.get(id) ?? []);
   const cylinder = test.unit === 'cylinder';
 
-  const record = (value: number | null) => {
+  const record = (value: number | null, note = '') => {
     edit(
       call('recordReading', {
         testId: test.id,
-        reading: { value, at: new Date().toISOString(), by: build.prove.by, note: '', title: test.title },
+        reading: { value, at: new Date().toISOString(), by: build.prove.by, note, title: test.title },
       }),
     );
     setText('');
   };
   const finish = () => {
     if (text === 'open') record(null);
-    else if (typed !== null && Number.isFinite(typed)) record(typed);
+    else if (typed !== null && Number.isFinite(typed)) record(typed, text === BEEP ? BEEP : '');
     onNext();
   };
   const key = (pressed: string) => {
     if (pressed === 'next') finish();
     else if (pressed === 'clear') setText('');
-    else if (pressed === 'back') setText((now) => (now === 'open' ? '' : now.slice(0, -1)));
+    else if (pressed === 'back') setText((now) => (now === 'open' || now === BEEP ? '' : now.slice(0, -1)));
     else if (pressed === 'open') setText('open');
-    // A beep says 'low': it is recorded as the expected value plus the leads, for want of a figure.
-    else if (pressed === 'beep') setText(((test.expected ?? 0) + build.prove.leadOhms).toFixed(2));
+    // A beep says 'low' and no more: it is kept and shown as a beep, never as a figure.
+    else if (pressed === 'beep') setText(test.kind === 'continuity' ? BEEP : '0');
     else
       setText((now) =>
-        NUMBER.test((now === 'open' ? '' : now) + pressed) ? (now === 'open' ? '' : now) + pressed : now,
+        NUMBER.test((now === 'open' || now === BEEP ? '' : now) + pressed)
+          ? (now === 'open' || now === BEEP ? '' : now) + pressed
+          : now,
       );
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -171,10 +174,19 @@ export function TestPanel({
             inputMode="decimal"
             value={text === 'open' ? (cylinder ? 'none' : 'open line') : text}
             placeholder={
-              stored ? (stored.value === null ? (cylinder ? 'none' : 'open line') : String(stored.value)) : ''
+              stored
+                ? stored.note === BEEP
+                  ? BEEP
+                  : stored.value === null
+                    ? cylinder
+                      ? 'none'
+                      : 'open line'
+                    : String(stored.value)
+                : ''
             }
             onChange={(event) => {
-              const value = event.target.value;
+              // A figure typed after a word takes its place.
+              const value = event.target.value.replace(/^(beep|open line|none)/, '');
               if (NUMBER.test(value)) setText(value);
             }}
             onKeyDown={onKeyDown}

@@ -4,6 +4,7 @@ import { ecuSchema } from '../../ecu/ecu';
 import { engineSchema } from '../../engine/engine';
 import { needsOf } from '../../netlist/needs';
 import { fail, ok } from '../../problem';
+import { inSentence } from '../../units/format';
 import { deviceSchema, type Build, type Device } from '../schema';
 import { edit, noDevice } from './edit';
 
@@ -75,11 +76,11 @@ export const surveyEdits = {
       perCylinder: z.boolean().optional(),
       branchMetres: z.number().min(0).max(30).optional(),
     }),
-    ({ kind }) => `Add ${kind.name.toLowerCase()}`,
+    ({ kind }) => `Add ${inSentence(kind.name)}`,
     (build, { kind, label, perCylinder, branchMetres }) => {
       const cylinders = perCylinder ? cylindersWithout(build, kind.id) : [null];
       if (cylinders.length === 0)
-        return fail('none-missing', 'kind', `Every cylinder has its ${kind.name.toLowerCase()} already.`);
+        return fail('none-missing', 'kind', `Every cylinder has its ${inSentence(kind.name)} already.`);
       let next: Build = { ...build, kinds: { ...build.kinds, [kind.id]: kind } };
       const same = build.devices.filter((device) => device.kindId === kind.id).length;
       for (const cylinder of cylinders) {

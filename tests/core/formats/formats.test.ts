@@ -13,7 +13,7 @@ import {
   wrapDegrees,
   wrapSigned,
 } from '~/core/units/convert';
-import { formatAmps, formatOhms, formatVolts, listWords, plural } from '~/core/units/format';
+import { formatAmps, formatOhms, formatVolts, inSentence, listWords, plural } from '~/core/units/format';
 import { groupBy } from '~/core/units/group';
 import { demoBuild, edited } from '../../helpers';
 
@@ -67,6 +67,11 @@ test('figures as people read them', () => {
     '2 wires',
     '2 cavities',
   ]);
+});
+test('names within a sentence keep their abbreviations and units', () => {
+  expect(inSentence('Crank sensor, VR two-wire')).toBe('crank sensor, VR two-wire');
+  expect(inSentence('Fuel pump, 12 A')).toBe('fuel pump, 12 A');
+  expect(inSentence('ECU ground')).toBe('ECU ground');
 });
 test('angles wrap', () => {
   expect([wrapDegrees(-10, 720), wrapDegrees(730, 720), wrapDegrees(720, 720)]).toEqual([710, 10, 0]);

@@ -118,6 +118,7 @@ describe('runs', () => {
     const proved = expectRun(build, net, tests, runOf(net, { type: 'need', needId: 'coil-igniter-3.C' })!);
     expect(proved.test!.expected).toBeCloseTo(0.0544 * 1.72 + 0.01, 3);
     expect(proved.measured!.right).toBe(true);
+    expect(proved.measured!.beep).toBe(false);
     const open = expectRun(build, net, tests, runOf(net, { type: 'need', needId: 'clt-ntc-1.1' })!);
     expect(open.measured).toBeNull();
     expect(open.keyOnVolts[0]).toBeGreaterThan(2);
