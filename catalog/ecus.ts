@@ -67,6 +67,10 @@ const hall = (number: number): PinSpec => ({
     { kind: 'frequency', pullUpOhms: 2200, pullUpSwitchable: true, maxHz: 12000 },
   ],
 });
+const thermocouple = (pair: string, side: 'plus' | 'minus') => ({
+  ...one(`Thermocouple ${side === 'plus' ? '+' : '–'}`, { kind: 'thermocouple', side }),
+  pair,
+});
 const vr = (pair: string, side: 'plus' | 'minus'): PinSpec => ({
   label: `VR ${pair.slice(-1)} ${side === 'plus' ? '+' : '–'}`,
   pair,
@@ -227,13 +231,15 @@ const orrery94: EcuDefinition = {
       vr('vr-1', 'minus'),
       ...times(3, hall),
       ...times(2, knock),
-      ...times(2, (n) => one(`Wideband ${n}`, { kind: 'wideband' })),
+      ...['pump cell', 'reference cell', 'cell ground'].map((name) => one(`Wideband ${name}`, { kind: 'wideband' })),
       sensorGround('a'),
       sensorGround('b'),
       fiveVolts('a', 0.15),
       fiveVolts('b', 0.15),
       ...times(3, temperature),
-      ...times(8, analog),
+      ...times(5, analog),
+      thermocouple('egt-1', 'plus'),
+      thermocouple('egt-1', 'minus'),
       ...times(2, frequency),
     ]),
   ],

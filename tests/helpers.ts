@@ -3,6 +3,7 @@ import { createBuild } from '~/core/build/create';
 import { applyEdit, type EditCall } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
+import type { DonorWire } from '~/core/donor/wire';
 import { pellworth } from '~/demo/pellworth';
 import { twin } from '~/demo/twin';
 
@@ -11,6 +12,25 @@ export const ecu = (id: string) => entry(catalog.ecus, id);
 export const wheel = (id: string) => entry(catalog.wheels, id);
 export const engine = (cylinders: number) =>
   catalog.engines.find((one) => one.cylinders === cylinders && one.kind === 'four-stroke')!;
+
+/** A donor wire of which only what matters is told. */
+export const donorWire = (part: Partial<DonorWire> & { id: string }): DonorWire => ({
+  row: 0,
+  connector: 'F1',
+  cavity: '1',
+  colour: 'GN/YE',
+  size: '0.75',
+  function: 'Coolant sensor',
+  condition: '',
+  splice: '',
+  decision: 'open',
+  group: 'none',
+  moveTo: '',
+  note: '',
+  restraint: false,
+  extra: {},
+  ...part,
+});
 
 /** Applies edits that must be taken. */
 export function edited(build: Build, ...calls: EditCall[]): Build {

@@ -1,7 +1,7 @@
 import { applyChanges } from '~/core/build/changes';
 import { emptyHistory, historySchema, HISTORY_LIMIT, type History } from '~/core/build/history';
 import { parseBuildData } from '~/core/build/parse';
-import type { Build } from '~/core/build/schema';
+import { BUILD_SCHEMA_VERSION, type Build } from '~/core/build/schema';
 import { fail, ok, type Result } from '~/core/problem';
 import type { BuildCard, CheckedSnapshot, Database, JournalEntry, Snapshot } from './database';
 
@@ -29,6 +29,11 @@ function replay(history: History, entry: JournalEntry): History {
   };
 }
 
+const isOlder = (build: unknown): boolean =>
+  typeof build === 'object' &&
+  build !== null &&
+  (build as { schemaVersion?: unknown }).schemaVersion !== BUILD_SCHEMA_VERSION;
+
 /**
  * Reads a build: snapshot first (version, migration, schema), then the journal on top. The snapshot stays as it is until
  * the next write, so that nothing that could not be read is ever cleared.
@@ -43,15 +48,21 @@ export async function readBuild(db: Database, id: string): Promise<Result<Checke
     );
   const parsed = parseBuildData(snapshot.build);
   if (!parsed.ok) return parsed;
+  // The journal was written against the build as it was kept: it is applied before a migration, not after.
+  const older = isOlder(snapshot.build);
+  let kept = snapshot.build;
   let build = parsed.value;
-  let history = historySchema.safeParse(snapshot.history).data ?? emptyHistory;
+  let history = (older ? null : historySchema.safeParse(snapshot.history).data) ?? emptyHistory;
   let sequence = snapshot.sequence;
   for (const entry of await journalOf(db, id)) {
     if (entry.sequence !== sequence + 1) continue;
-    const next = parseBuildData(applyChanges(build, entry.changes));
+    const changed = applyChanges(kept, entry.changes);
+    const next = parseBuildData(changed);
     if (!next.ok) break;
+    kept = changed;
     build = next.value;
-    history = replay(history, entry);
+    // Steps of an older version cannot be undone in a newer one: their differences speak of the older shape.
+    if (!older) history = replay(history, entry);
     sequence = entry.sequence;
   }
   return ok({ build, history, sequence, savedAt: snapshot.savedAt });

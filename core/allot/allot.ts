@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { askWords, kindWord, missSentence, serve } from '../ecu/ask';
 import { isFixedPin, type AbilityKind, type Pin } from '../ecu/ecu';
 import { needsOf, type Need } from '../netlist/needs';
-import { listWords, plural } from '../units/format';
+import { listWords, plural, withArticle } from '../units/format';
 import { FORBIDDEN, assign } from './assignment';
 
 export interface Unserved {
@@ -190,7 +190,7 @@ function reasonFor(
       .map((pin) => ({ pin, served: serve(pin, need.ask) }))
       .find(({ served }) => served.miss && served.miss.code !== 'kind');
     const hint = near?.served.miss ? `: ${near.pin.id} ${missSentence(near.served.miss, need.ask)}` : '';
-    return { needId: need.id, reason: `No pin is a ${askWords(need.ask)}${hint}.`, rivals: [need.id], pins: [] };
+    return { needId: need.id, reason: `No pin is ${withArticle(askWords(need.ask))}${hint}.`, rivals: [need.id], pins: [] };
   }
   const reason = `${plural(rivals.length, 'need')} ask for ${askWords(need.ask)} or the like; only ${plural(able.length, 'pin')} can: ${listWords(able.map((pin) => pin.id))}.`;
   return { needId: need.id, reason, rivals: rivals.map((rival) => rival.id), pins: able.map((pin) => pin.id) };

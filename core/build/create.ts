@@ -1,6 +1,12 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
+import { emptySurvey } from '../survey/records';
+import { defaultUnits, type Units } from '../units/units';
 import { BUILD_SCHEMA_VERSION, type Build } from './schema';
+
+/** A power to start from until the person gives theirs: about 50 kW a litre, more with boost (common practice). */
+const startingPower = (engine: Engine): number =>
+  Math.max(5, Math.round((engine.displacementCc / 1000) * 50 * (1 + engine.boostKpa / 100)));
 
 /** An empty build around an engine and an ECU. `id` and `now` (ISO 8601) come from the caller: core has no clock. */
 export function createBuild(args: {
@@ -10,6 +16,7 @@ export function createBuild(args: {
   vehicle: string;
   engine: Engine;
   ecu: EcuDefinition;
+  units?: Units;
 }): Build {
   return {
     schemaVersion: BUILD_SCHEMA_VERSION,
@@ -60,6 +67,10 @@ export function createBuild(args: {
     },
     site: { altitudeMetres: 0, ambientCelsius: 20 },
     reserve: 0,
+    fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
+    units: args.units ?? defaultUnits,
+    survey: emptySurvey,
+    sensing: { readings: {} },
     prove: { leadOhms: 0.1, by: '', readings: {} },
     fireup: {},
     cases: [],

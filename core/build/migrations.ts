@@ -1,15 +1,10 @@
 import { fail, ok, type Result } from '../problem';
+import { calibrations } from './migrations/1-calibrations';
+import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
-/** One step from a version to the next. It depends on nothing that lives on: plain JSON in, plain JSON out. */
-export interface Migration {
-  readonly from: number;
-  readonly name: string;
-  readonly migrate: (file: Record<string, unknown>) => Record<string, unknown>;
-}
-
-/** Version 1 is the first; later steps are appended here, each with a fixture in tests/build/. */
-export const migrations: readonly Migration[] = [];
+/** Version 1 is the first; later steps are appended here, each with a fixture in tests/core/build/fixtures/. */
+export const migrations: readonly Migration[] = [calibrations];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */
 export function checkChain(steps: readonly Migration[], version: number): void {

@@ -2,10 +2,13 @@ import { z } from 'zod';
 import { destinationSchema, groundPlaces, kindSchema } from '../devices/kind';
 import { ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
+import { checkedCurveSchema } from '../sensing/curve';
+import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../trigger/wheel';
+import { fuels, unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 1;
+export const BUILD_SCHEMA_VERSION = 2;
 
 const id = z.string().min(1).max(120);
 const text = (most: number) => z.string().max(most);
@@ -26,6 +29,12 @@ export const deviceSchema = z.object({
   overrides: z.record(z.string(), destinationSchema),
   /** Both plugs of a twin carry a label. */
   labelled: z.boolean(),
+  /** Ohms of a resistor fitted outside, from the signal to 5 V; null for none. */
+  pullUpOhms: z.number().positive().max(1e6).nullable(),
+  /** What its wires are made of: a thermocouple wants its own alloys all the way. */
+  leadWire: z.enum(['copper', 'type-k']),
+  /** Calibrations the ECU is set to where they are not the part's own, by signal terminal. */
+  ecuCurves: z.record(z.string(), z.object({ name: z.string().min(1).max(60), curve: checkedCurveSchema })),
 });
 export type Device = z.infer<typeof deviceSchema>;
 
@@ -78,6 +87,30 @@ export const caseSchema = z.object({
   closed: z.object({ at: instant, faultId: z.string().max(200), title: text(200), note: text(400) }).nullable(),
 });
 export type TraceCase = z.infer<typeof caseSchema>;
+
+/** What was read of a sensor with the key on: at the pin, and what the ECU made of it. */
+export const sensorReadingSchema = z.object({
+  /** Volts, hertz or millivolts at the pin; null when not measured. */
+  atPin: z.number().min(-1000).max(1e6).nullable(),
+  /** What the ECU shows, in Gonyx' own unit of the quantity; null when not read. */
+  shown: z.number().min(-1e6).max(1e6).nullable(),
+  at: instant,
+  by: text(40),
+});
+export type SensorReading = z.infer<typeof sensorReadingSchema>;
+
+export const fuelDataSchema = z.object({
+  fuel: z.enum(fuels),
+  /** Rail pressure over the manifold's, kPa. */
+  railKpa: z.number().min(20).max(2000),
+  /** Brake specific fuel consumption, grams per kilowatt hour. */
+  bsfc: z.number().min(150).max(1500),
+  /** Power at the crank that the injectors must feed, kilowatts. */
+  powerKw: z.number().min(1).max(3000),
+  /** Share of the cycle an injector may be open at most. */
+  maxDuty: z.number().min(0.3).max(1),
+});
+export type FuelData = z.infer<typeof fuelDataSchema>;
 
 const planFields = {
   engine: engineSchema,
@@ -135,6 +168,7 @@ const planFields = {
     ambientCelsius: z.number().min(-40).max(60),
   }),
   reserve: z.int().min(0).max(40),
+  fuel: fuelDataSchema,
 };
 
 export const planSchema = z.object(planFields);
@@ -157,6 +191,12 @@ export const buildSchema = z.object({
   notes: text(4000),
   createdAt: instant,
   ...planFields,
+  /** What pressures, temperatures and mixtures are read in, everywhere. */
+  units: unitsSchema,
+  /** What was found: donor loom, questions, parts, hours, photographs. Not part of a revision. */
+  survey: surveySchema,
+  /** Key-on readings by device and signal terminal. */
+  sensing: z.object({ readings: z.record(z.string(), sensorReadingSchema) }),
   prove: z.object({
     leadOhms: z.number().min(0).max(5),
     by: text(40),

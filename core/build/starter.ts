@@ -1,5 +1,5 @@
 import type { DeviceKind } from '../devices/kind';
-import { trait, hasRole } from '../devices/kind';
+import { trait, hasRole, pressureRange, thermistorIn } from '../devices/kind';
 import type { EcuDefinition } from '../ecu/ecu';
 import { pinsOfKind } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
@@ -23,14 +23,14 @@ export function starterKinds(engine: Engine, ecu: EcuDefinition, kinds: readonly
     engine.injection === 'none' ? undefined : find((kind) => hasRole(kind, 'pump')),
     find((kind) => hasRole(kind, 'throttle') && kind.terminals.length === 3),
     find((kind) => {
-      const pressure = trait(kind, 'pressure');
+      const pressure = pressureRange(kind);
       return (
         pressure?.measures === 'manifold' &&
-        (boosted ? pressure.maxKpa >= (101 + engine.boostKpa) * 1.1 : pressure.maxKpa < 200)
+        (boosted ? pressure.most >= (101 + engine.boostKpa) * 1.1 : pressure.most < 200)
       );
     }),
-    find((kind) => trait(kind, 'ntc') !== null && kind.system === 'Cooling'),
-    find((kind) => trait(kind, 'ntc') !== null && kind.system === 'Air and throttle'),
+    find((kind) => thermistorIn(kind) !== null && kind.system === 'Cooling'),
+    find((kind) => thermistorIn(kind) !== null && kind.system === 'Air and throttle'),
   ];
   return wanted.filter((kind) => kind !== undefined);
 }

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
+import { sensorsIn } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
 import {
   BATTERY,
@@ -139,6 +140,7 @@ function addPin(
     case 'hall':
     case 'knock':
     case 'wideband':
+    case 'thermocouple':
       network.resistor(end, ECU_GROUND, 1e6);
       if (use.pullUp && !faulty('no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
       return;
@@ -163,6 +165,14 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
   }
 }
 
+/** Points of the car a body plug's inside leads to (DIN 72552). */
+const carPoint: Record<string, End | undefined> = {
+  '@15': KEY_RUN,
+  '@50': KEY_START,
+  '@30': BATTERY,
+  '@31': groundEnd('chassis'),
+};
+
 function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fault: Fault | null): void {
   const isAt = (type: Fault['type'], circuitId: string) =>
     fault?.type === type && 'circuitId' in fault && fault.circuitId === circuitId;
@@ -183,8 +193,11 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
   }
   for (const { device, kind } of net.devices) {
     const broken = fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
+    if (device.pullUpOhms !== null)
+      for (const sensor of sensorsIn(kind))
+        network.resistor(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
     internalsAtRest(build.site, kind).forEach((internal) => {
-      const at = (terminal: string): End => deviceEnd(device.id, terminal);
+      const at = (terminal: string): End => carPoint[terminal] ?? deviceEnd(device.id, terminal);
       if (internal.type === 'resistor') {
         const ohms = broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? 0.5 : internal.ohms;
         network.resistor(at(internal.from), at(internal.to), ohms);

@@ -1,26 +1,25 @@
 import type { Build } from '../build/schema';
-import { trait, type DeviceKind, type Internal } from '../devices/kind';
-import { ntcOhms, ratiometricVolts, standardBarometerKpa } from '../sensing/sensing';
+import { sensorsIn, type DeviceKind, type Internal } from '../devices/kind';
+import { REFERENCE_VOLTS, restSignal } from '../sensing/sensor';
 
 /**
- * A device's inside at rest at this build's altitude and ambient: NTCs take their value at ambient, absolute pressure
- * sensors read the barometer, gauge sensors read zero.
+ * A device's inside at rest at this build's altitude and ambient: resistive sensors take their value at ambient,
+ * ratiometric ones the ratio that belongs to the barometer, or to nothing for a gauge.
  */
 export function internalsAtRest(site: Build['site'], kind: DeviceKind): Internal[] {
-  const ntc = trait(kind, 'ntc');
-  const pressure = trait(kind, 'pressure');
+  const sensors = sensorsIn(kind);
+  if (sensors.length === 0) return kind.internals;
   return kind.internals.map((internal) => {
-    if (internal.type === 'resistor' && ntc)
-      return { ...internal, ohms: ntcOhms(ntc.ohmsAt20, ntc.beta, site.ambientCelsius) };
-    if (internal.type === 'divider' && pressure) {
-      const kpa = pressure.reference === 'absolute' ? standardBarometerKpa(site.altitudeMetres) : 0;
-      const volts = ratiometricVolts(
-        Math.max(pressure.minKpa, Math.min(pressure.maxKpa, kpa)),
-        pressure.minKpa,
-        pressure.maxKpa,
+    if (internal.type === 'resistor') {
+      const sensor = sensors.find(
+        (one) => one.signal === 'ohms' && (one.terminal === internal.from || one.terminal === internal.to),
       );
-      return { ...internal, ratio: volts / 5 };
+      const ohms = sensor ? restSignal(site, kind, sensor) : null;
+      return ohms === null ? internal : { ...internal, ohms };
     }
-    return internal;
+    const sensor = sensors.find((one) => one.signal === 'volts' && one.terminal === internal.signal);
+    const volts = sensor ? restSignal(site, kind, sensor) : null;
+    const ratio = volts === null ? null : volts / REFERENCE_VOLTS;
+    return ratio === null || !(ratio > 0 && ratio < 1) ? internal : { ...internal, ratio };
   });
 }

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { askSchema } from '../ecu/ask';
+import { checkedCurveSchema } from '../sensing/curve';
+import { quantities } from '../units/units';
 
 /** Systems, in the order people go through an engine bay. */
 export const systems = [
@@ -13,6 +15,7 @@ export const systems = [
   'Driver',
   'Bus and dash',
   'Start and charge',
+  'Body plug',
 ] as const;
 export type System = (typeof systems)[number];
 
@@ -28,7 +31,11 @@ export const destinationSchema = z.discriminatedUnion('to', [
   z.object({ to: z.literal('sensor-ground'), bank: z.int().min(0).max(3) }),
   z.object({ to: z.literal('feed'), feed: z.enum(feedNames), amps: z.number().min(0).max(300) }),
   z.object({ to: z.literal('ground'), place: z.enum(groundPlaces) }),
-  /** A contact to another device's feed, such as a starter's solenoid terminal. Left bare on purpose. */
+  /** A line of that name: every terminal that names it is joined, such as a lamp and the switch that lights it. */
+  z.object({ to: z.literal('line'), line: z.string().regex(/^[a-z0-9-]{2,24}$/) }),
+  /** The car's own key switch arrives here: circuits of that feed start at this terminal. */
+  z.object({ to: z.literal('source'), source: z.enum(['key-run', 'key-start']) }),
+  /** Left bare on purpose. */
   z.object({ to: z.literal('nothing') }),
 ]);
 export type Destination = z.infer<typeof destinationSchema>;
@@ -39,6 +46,9 @@ export const terminalSchema = z.object({
   destination: destinationSchema,
 });
 export type Terminal = z.infer<typeof terminalSchema>;
+
+/** Points of the car that a body plug's own inside leads to: key feed, battery, body ground (DIN 72552 numbers). */
+export const carPoints = ['@15', '@50', '@30', '@31'] as const;
 
 /** What stands between two terminals inside the device, at rest: enough for meter readings. */
 export const internalSchema = z.discriminatedUnion('type', [
@@ -55,6 +65,52 @@ export const internalSchema = z.discriminatedUnion('type', [
 ]);
 export type Internal = z.infer<typeof internalSchema>;
 
+/** Milliseconds against battery volts, in rising order of volts: dead time or dwell. */
+export const voltsTableSchema = z
+  .array(z.object({ volts: z.number().min(4).max(20), milliseconds: z.number().positive().max(40) }))
+  .max(24)
+  .superRefine((rows, context) => {
+    rows.forEach((row, index) => {
+      if (index > 0 && row.volts <= rows[index - 1].volts)
+        context.addIssue({ code: 'custom', path: [index, 'volts'], message: 'must be above the row before it' });
+    });
+  });
+export type VoltsTable = z.infer<typeof voltsTableSchema>;
+
+export const tachometerDrives = ['low-side', 'logic', 'coil-negative'] as const;
+export const bodySignalIds = [
+  'key-feed',
+  'start-signal',
+  'oil-lamp',
+  'charge-lamp',
+  'engine-lamp',
+  'tachometer',
+  'temperature-gauge',
+  'oil-gauge',
+  'speedometer',
+  'speed-from-car',
+  'reverse-light',
+  'air-conditioning',
+  'clutch-switch',
+  'neutral-switch',
+  'brake-switch',
+  'immobiliser',
+  'ground',
+  'not-used',
+  'unknown',
+] as const;
+export type BodySignalId = (typeof bodySignalIds)[number];
+
+/** One cavity of a body plug as it was found. */
+export const bodyCavitySchema = z.object({
+  cavity: z.string().regex(/^[A-Za-z0-9]{1,4}$/, 'a cavity is up to four letters or digits'),
+  /** Colour of the car's wire, as written. */
+  colour: z.string().max(20),
+  signal: z.enum(bodySignalIds),
+  note: z.string().max(120),
+});
+export type BodyCavity = z.infer<typeof bodyCavitySchema>;
+
 /** Facts the rules and sheets compute with; each is the part's own electrical truth. */
 export const traitSchema = z.discriminatedUnion('type', [
   z.object({
@@ -62,7 +118,8 @@ export const traitSchema = z.discriminatedUnion('type', [
     igniter: z.boolean(),
     primaryOhms: z.number().positive(),
     inductanceMillihenry: z.number().positive(),
-    dwellMilliseconds: z.number().positive().max(20),
+    /** Dwell the coil is meant for, by battery volts. */
+    dwell: voltsTableSchema.min(1),
     /** Cylinders one coil serves: 1 direct, 2 wasted. */
     serves: z.int().min(1).max(16),
   }),
@@ -70,20 +127,55 @@ export const traitSchema = z.discriminatedUnion('type', [
     type: z.literal('injector'),
     ohms: z.number().positive(),
     flowCcPerMinute: z.number().positive(),
-    deadMilliseconds: z.number().positive().nullable(),
+    /** Pressure across the injector at which that flow was measured, kPa. */
+    atKpa: z.number().positive().max(2000),
+    /** Opening less closing delay; empty when nobody knows it. */
+    dead: voltsTableSchema,
   }),
   z.object({
     type: z.literal('pressure'),
-    measures: z.enum(['manifold', 'fuel', 'oil']),
-    minKpa: z.number(),
-    maxKpa: z.number(),
+    measures: z.enum(['manifold', 'fuel', 'oil', 'other']),
     reference: z.enum(['absolute', 'gauge']),
   }),
-  z.object({ type: z.literal('ntc'), ohmsAt20: z.number().positive(), beta: z.number().positive() }),
+  /** A measured quantity and its calibration. */
+  z.object({
+    type: z.literal('sensor'),
+    /** Terminal that carries the signal. */
+    terminal: z.string(),
+    quantity: z.enum(quantities),
+    /** Unit of the signal: volts, ohms to the return, hertz, or millivolts. */
+    signal: z.enum(['volts', 'ohms', 'hertz', 'millivolts']),
+    curve: checkedCurveSchema,
+    /** Range of the quantity it measures, in Gonyx' own unit (kPa, °C, %, lambda, km/h, rpm). */
+    least: z.number(),
+    most: z.number(),
+    /** Volts follow the 5 V supply. */
+    ratiometric: z.boolean(),
+    /** A signal below or above these is a fault, in the signal's unit at the pin (volts for a resistor). */
+    faultBelow: z.number().nullable(),
+    faultAbove: z.number().nullable(),
+  }),
   z.object({ type: z.literal('trigger'), shaft: z.enum(['crank', 'cam']), sensor: z.enum(['vr', 'hall']) }),
   z.object({ type: z.literal('wideband'), route: z.enum(['volts', 'can', 'cell']) }),
   z.object({ type: z.literal('can'), kilobits: z.int().min(10).max(1000), terminated: z.boolean() }),
   z.object({ type: z.literal('relay-load'), suppressed: z.boolean() }),
+  /** A module that switches coils: each logic input works the output beside it. */
+  z.object({
+    type: z.literal('igniter'),
+    channels: z
+      .array(z.object({ input: z.string(), output: z.string() }))
+      .min(1)
+      .max(8),
+    maxAmps: z.number().positive().max(40),
+  }),
+  z.object({
+    type: z.literal('tachometer'),
+    /** Pulses the gauge wants for one crank turn. */
+    pulsesPerTurn: z.number().positive().max(12),
+    drive: z.enum(tachometerDrives),
+  }),
+  /** A plug of the car: what each of its cavities is. */
+  z.object({ type: z.literal('body'), cavities: z.array(bodyCavitySchema).max(80) }),
   z.object({
     type: z.literal('role'),
     role: z.enum([
@@ -92,17 +184,27 @@ export const traitSchema = z.discriminatedUnion('type', [
       'starter',
       'start-button',
       'clutch-switch',
+      'neutral-switch',
+      'oil-switch',
+      'reverse-switch',
       'alternator',
       'knock',
       'pedal',
       'throttle',
       'tachometer',
       'speed',
+      'gauge-sender',
+      'thermocouple',
     ]),
   }),
 ]);
 export type Trait = z.infer<typeof traitSchema>;
 export type TraitOf<T extends Trait['type']> = Extract<Trait, { type: T }>;
+
+function namedTerminals(trait: Trait): string[] {
+  if (trait.type === 'sensor') return [trait.terminal];
+  return trait.type === 'igniter' ? trait.channels.flatMap(({ input, output }) => [input, output]) : [];
+}
 
 export const kindSchema = z
   .object({
@@ -110,9 +212,9 @@ export const kindSchema = z
     name: z.string().min(1).max(60),
     system: z.enum(systems),
     note: z.string().max(300),
-    terminals: z.array(terminalSchema).min(1).max(24),
-    internals: z.array(internalSchema).max(24),
-    traits: z.array(traitSchema).max(6),
+    terminals: z.array(terminalSchema).min(1).max(80),
+    internals: z.array(internalSchema).max(80),
+    traits: z.array(traitSchema).max(8),
     /** One device per cylinder is offered when it is added. */
     perCylinder: z.boolean(),
     shielded: z.boolean(),
@@ -129,9 +231,16 @@ export const kindSchema = z
         internal.type === 'resistor'
           ? [internal.from, internal.to]
           : [internal.supply, internal.ground, internal.signal];
-      const missing = named.find((name) => !ids.has(name));
+      const missing = named.find((name) => !ids.has(name) && !(carPoints as readonly string[]).includes(name));
       if (missing !== undefined)
         context.addIssue({ code: 'custom', path: ['internals', index], message: `terminal ${missing} does not exist` });
+    });
+    kind.traits.forEach((trait, index) => {
+      const missing = namedTerminals(trait).find((name) => !ids.has(name));
+      if (missing !== undefined)
+        context.addIssue({ code: 'custom', path: ['traits', index], message: `terminal ${missing} does not exist` });
+      if (trait.type === 'sensor' && trait.least >= trait.most)
+        context.addIssue({ code: 'custom', path: ['traits', index, 'most'], message: 'must be above the least' });
     });
   });
 export type DeviceKind = z.infer<typeof kindSchema>;
@@ -141,3 +250,19 @@ export function trait<T extends Trait['type']>(kind: DeviceKind, type: T): Trait
 }
 export const hasRole = (kind: DeviceKind, role: TraitOf<'role'>['role']): boolean =>
   kind.traits.some((candidate) => candidate.type === 'role' && candidate.role === role);
+
+export type SensorTrait = TraitOf<'sensor'>;
+export const sensorsIn = (kind: DeviceKind): SensorTrait[] => kind.traits.filter((one) => one.type === 'sensor');
+/** The kind's own temperature by resistance, such as an NTC. */
+export const thermistorIn = (kind: DeviceKind): SensorTrait | null =>
+  sensorsIn(kind).find((one) => one.quantity === 'temperature' && one.signal === 'ohms') ?? null;
+/** Range of a pressure sensor, kPa. */
+export function pressureRange(
+  kind: DeviceKind,
+): { measures: TraitOf<'pressure'>['measures']; reference: 'absolute' | 'gauge'; least: number; most: number } | null {
+  const pressure = trait(kind, 'pressure');
+  const sensor = sensorsIn(kind).find((one) => one.quantity === 'pressure');
+  return pressure && sensor
+    ? { measures: pressure.measures, reference: pressure.reference, least: sensor.least, most: sensor.most }
+    : null;
+}

@@ -63,6 +63,7 @@ const kindWords: Record<Ask['kind'], string> = {
   hall: 'square-wave trigger input',
   knock: 'knock input',
   wideband: 'wideband cell input',
+  thermocouple: 'thermocouple pair',
   can: 'CAN pair',
   'supply-5v': '5 V supply',
   'sensor-ground': 'sensor ground',

@@ -14,6 +14,7 @@ export const abilityKinds = [
   'hall',
   'knock',
   'wideband',
+  'thermocouple',
   'can',
   'supply-5v',
   'sensor-ground',

@@ -1,5 +1,5 @@
 import type { Build, Confirmation } from '../build/schema';
-import { hasRole, trait } from '../devices/kind';
+import { hasRole, thermistorIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween } from '../circuit/model';
@@ -7,10 +7,11 @@ import { ecuEnd, groundEnd, type End } from '../netlist/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
 import type { FindingCounts } from '../rules';
-import { standardBarometerKpa } from '../sensing/sensing';
+import { standardBarometerKpa } from '../sensing/atmosphere';
 import { outputUses } from '../trigger/outputs';
 import { pulseHertz } from '../trigger/wheel';
 import { plural } from '../units/format';
+import { readQuantity } from '../units/units';
 
 /** One proof within a gate. */
 export interface GateCheck {
@@ -78,9 +79,9 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | 
     const pressure = device && trait(device.kind, 'pressure');
     const hint =
       pressure?.measures === 'manifold' && pressure.reference === 'absolute'
-        ? `Must read the barometer, ${barometer.toFixed(1)} kPa at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
-        : device && trait(device.kind, 'ntc')
-          ? `Must read the air around it, ${build.site.ambientCelsius} °C.`
+        ? `Must read the barometer, ${readQuantity('pressure', barometer, build)} at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
+        : device && thermistorIn(device.kind)
+          ? `Must read the air around it, ${readQuantity('temperature', build.site.ambientCelsius, build)}.`
           : 'Steady, and no jump when the loom is moved.';
     return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, 0.3, hint);
   });

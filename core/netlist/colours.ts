@@ -45,6 +45,7 @@ export function classOfPin(pin: Pin): SignalClass {
     case 'switch':
     case 'knock':
     case 'wideband':
+    case 'thermocouple':
       return 'analog';
   }
 }

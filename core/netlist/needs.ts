@@ -21,6 +21,23 @@ export interface Need {
   readonly output: number | null;
 }
 
+/** The coil at the far end of an igniter channel's line, and so the cylinder that channel works. */
+function channelCylinder(build: Build, device: Device, kind: DeviceKind, input: string): number | null {
+  const channel = trait(kind, 'igniter')?.channels.find((one) => one.input === input);
+  const out = channel && kind.terminals.find((terminal) => terminal.id === channel.output);
+  const destination = out && destinationOf(device, out);
+  if (destination?.to !== 'line') return null;
+  const coil = build.devices.find(
+    (other) =>
+      other.id !== device.id &&
+      build.kinds[other.kindId]?.terminals.some((terminal) => {
+        const far = destinationOf(other, terminal);
+        return far.to === 'line' && far.line === destination.line;
+      }),
+  );
+  return coil?.cylinder ?? null;
+}
+
 const outputKinds: ReadonlySet<string> = new Set(['injector', 'ignition-logic', 'ignition-driver']);
 
 function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
@@ -30,6 +47,7 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
     const injector = trait(kind, 'injector');
     const ask =
       injector && destination.ask.kind === 'injector' ? { ...destination.ask, ohms: injector.ohms } : destination.ask;
+    const cylinder = device.cylinder ?? channelCylinder(build, device, kind, terminal.id);
     return {
       id: `${device.id}.${terminal.id}`,
       label: wanting.length > 1 ? `${device.label} ${terminal.name}` : device.label,
@@ -38,10 +56,10 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       ask,
       deviceId: device.id,
       pair: destination.pair ? `${device.id}.${destination.pair}` : null,
-      cylinder: device.cylinder,
+      cylinder,
       output:
-        device.cylinder !== null && outputKinds.has(ask.kind)
-          ? outputOfCylinder(build.engine, build.outputOrder, device.cylinder)
+        cylinder !== null && outputKinds.has(ask.kind)
+          ? outputOfCylinder(build.engine, build.outputOrder, cylinder)
           : null,
     };
   });

@@ -237,16 +237,78 @@ function addGrounds(list: WireList, build: Build): void {
   }
 }
 
-function circuitSource(circuit: Circuit): End {
-  if (circuit.source === 'battery') return BATTERY;
-  return circuit.source === 'key' ? KEY_RUN : spliceEnd('main');
+/** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */
+interface KeyFeeds {
+  readonly run: End;
+  readonly start: End;
 }
 
-function addCircuit(list: WireList, circuit: Circuit, order: number): void {
+/** A body plug's cavity takes one wire, so a splice stands behind it. */
+function addKeyFeeds(list: WireList, build: Build): KeyFeeds {
+  const feeds: Record<'key-run' | 'key-start', End> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
+  for (const device of build.devices)
+    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'source' || !feeds[destination.source].startsWith('key:')) continue;
+      const splice = spliceEnd(destination.source);
+      list.add(deviceEnd(device.id, terminal.id), splice, {
+        colour: classColour('supply', destination.source === 'key-run' ? 0 : 1),
+        lengthMetres: SPLICE_METRES,
+        signal: 'supply',
+        amps: 5,
+        squareMm: 1.5,
+        deviceId: device.id,
+      });
+      feeds[destination.source] = splice;
+    }
+  return { run: feeds['key-run'], start: feeds['key-start'] };
+}
+
+/** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
+function addLines(list: WireList, build: Build): void {
+  const ends = new Map<string, { end: End; device: Device }[]>();
+  for (const device of build.devices)
+    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'line') continue;
+      const at = ends.get(destination.line) ?? [];
+      at.push({ end: deviceEnd(device.id, terminal.id), device });
+      ends.set(destination.line, at);
+    }
+  let order = 0;
+  for (const [name, users] of ends) {
+    if (users.length < 2) continue;
+    const look = { colour: classColour('output', order + 5), signal: 'output', squareMm: 0.75 } as const;
+    order += 1;
+    const heavy = /^spark-/.test(name) ? { ...look, amps: 5, squareMm: 1 } : look;
+    if (users.length === 2) {
+      const [one, other] = users;
+      list.add(one.end, other.end, {
+        ...heavy,
+        lengthMetres: one.device.branchMetres + other.device.branchMetres,
+        deviceId: one.device.id,
+      });
+      continue;
+    }
+    const splice = spliceEnd(`line-${name}`);
+    for (const { end, device } of users)
+      list.add(end, splice, { ...heavy, lengthMetres: device.branchMetres, deviceId: device.id });
+  }
+}
+
+function circuitSource(circuit: Circuit, feeds: KeyFeeds): End {
+  if (circuit.source === 'battery') return BATTERY;
+  return circuit.source === 'key' ? feeds.run : spliceEnd('main');
+}
+
+function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyFeeds): void {
   const colour = classColour('supply', order + 2);
   const shared = { signal: 'supply', circuitId: circuit.id, colour } as const;
   const trunk = { ...shared, squareMm: circuit.squareMm, amps: circuit.loadAmps };
-  list.add(circuitSource(circuit), fuseEnd(circuit.id, 1), { ...trunk, lengthMetres: circuit.fuseDistanceMetres });
+  list.add(circuitSource(circuit, feeds), fuseEnd(circuit.id, 1), {
+    ...trunk,
+    lengthMetres: circuit.fuseDistanceMetres,
+  });
   let outlet = fuseEnd(circuit.id, 2);
   if (circuit.relay) {
     list.add(outlet, relayEnd(circuit.id, '30'), { ...trunk, lengthMetres: JUMPER_METRES });
@@ -254,8 +316,8 @@ function addCircuit(list: WireList, circuit: Circuit, order: number): void {
     const winding = { ...shared, amps: 0.15, lengthMetres: 0.8 };
     const supply = relayEnd(circuit.id, circuit.relay.supplyTerminal);
     const driver = relayEnd(circuit.id, circuit.relay.driverTerminal);
-    if (circuit.relay.control === 'key-run') list.add(KEY_RUN, supply, winding);
-    else if (circuit.relay.control === 'key-start') list.add(KEY_START, supply, winding);
+    if (circuit.relay.control === 'key-run') list.add(feeds.run, supply, winding);
+    else if (circuit.relay.control === 'key-start') list.add(feeds.start, supply, winding);
     else if (circuit.relay.control === 'main-relay-pin') list.add(BATTERY, supply, winding);
     else list.add(spliceEnd('main'), supply, winding);
     if (circuit.relay.control === 'key-run' || circuit.relay.control === 'key-start')
@@ -342,7 +404,9 @@ function labeller(build: Build, circuits: readonly Circuit[]): (end: End) => str
       case 'relay':
         return `${names.get(owner) ?? owner} relay · ${terminal}`;
       case 'splice':
-        return names.has(owner) ? `${names.get(owner)} splice` : `Splice ${owner}`;
+        return names.has(owner)
+          ? `${names.get(owner)} splice`
+          : `Splice ${owner.replace(/^line-/, '').replace(/-/g, ' ')}`;
       case 'gnd':
         return placeWords[owner] ?? owner;
       case 'bat':
@@ -366,8 +430,10 @@ export function netlist(build: Build): Netlist {
   addNeedWires(list, build, needs, pins, colours);
   addSharedPins(list, build, colours);
   addGrounds(list, build);
-  circuits.forEach((circuit, order) => addCircuit(list, circuit, order));
+  const feeds = addKeyFeeds(list, build);
+  circuits.forEach((circuit, order) => addCircuit(list, circuit, order, feeds));
   addMainRelayDriver(list, build, circuits);
+  addLines(list, build);
 
   const needOfPin = new Map<string, Need>();
   for (const need of needs) {

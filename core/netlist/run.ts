@@ -106,7 +106,9 @@ function runOfEnd(net: Netlist, end: End): Run | null {
   const back =
     way(net, end, isType('ecu'), false) ??
     way(net, end, isType('bat', 'key'), true) ??
-    way(net, end, isType('gnd'), false);
+    way(net, end, isType('gnd'), false) ??
+    // A line between two devices, such as a lamp and its switch.
+    way(net, end, isType('dev'), false);
   if (!back) return null;
   const startsHere = parseEnd(back[back.length - 1].end).type === 'gnd';
   return describe(net, title, startsHere ? back : reverse(back));

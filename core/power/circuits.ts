@@ -5,6 +5,7 @@ import { cycleDegrees } from '../engine/engine';
 import { destinationOf } from '../netlist/destination';
 import { deviceEnd, ecuEnd, type End } from '../netlist/ends';
 import { averageCoilAmps } from './coil';
+import { atVolts } from './volts-table';
 
 /** A thing fed by a circuit. */
 export interface Load {
@@ -49,7 +50,7 @@ function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
   const coil = trait(kind, 'coil');
   if (coil) {
     const eventsPerSecond = (build.engine.maxRpm / 60) * (360 / cycleDegrees(build.engine)) * coil.serves;
-    return averageCoilAmps(coil, CHARGING_VOLTS, coil.dwellMilliseconds, eventsPerSecond);
+    return averageCoilAmps(coil, CHARGING_VOLTS, atVolts(coil.dwell, CHARGING_VOLTS)!, eventsPerSecond);
   }
   const injector = trait(kind, 'injector');
   return injector ? (CHARGING_VOLTS / injector.ohms) * RATED_DUTY : listed;

@@ -1,6 +1,8 @@
 import type { Build } from '../build/schema';
 import { netlist, type Netlist } from '../netlist/netlist';
+import { bodyRules } from './body';
 import { busRules } from './bus';
+import { calibrationRules } from './calibration';
 import { loomRules } from './loom';
 import { orderRules } from './order';
 import { planRules } from './plan';
@@ -15,9 +17,11 @@ export const rules: readonly Rule[] = [
   ...orderRules,
   ...triggerRules,
   ...sensorRules,
+  ...calibrationRules,
   ...powerRules,
   ...loomRules,
   ...busRules,
+  ...bodyRules,
 ];
 
 const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };

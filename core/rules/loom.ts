@@ -3,6 +3,7 @@ import { parseEnd } from '../netlist/ends';
 import { trunkMillimetres } from '../loom/loom';
 import { sparesOf } from '../allot/allot';
 import { formatSquare, inSentence, listWords, plural } from '../units/format';
+import { readQuantity } from '../units/units';
 import type { Rule } from './rule';
 
 export const loomRules: Rule[] = [
@@ -38,10 +39,13 @@ export const loomRules: Rule[] = [
         : [
             {
               at: '',
-              detail: `The loom runs through ${build.loom.zoneCelsius} °C; its insulation is rated ${build.loom.wireCelsius} °C.`,
+              detail: `The loom runs through ${readQuantity('temperature', build.loom.zoneCelsius, build)}; its insulation is rated ${readQuantity('temperature', build.loom.wireCelsius, build)}.`,
               remedy:
                 build.loom.zoneCelsius < 150
-                  ? { label: 'Use 150 °C wire', calls: [call('setLoom', { wireCelsius: 150 })] }
+                  ? {
+                      label: `Use ${readQuantity('temperature', 150, build)} wire`,
+                      calls: [call('setLoom', { wireCelsius: 150 })],
+                    }
                   : undefined,
             },
           ],

@@ -1,14 +1,17 @@
 import { call } from '../build/edits';
 import { trait } from '../devices/kind';
-import { cycleDegrees, firingAngleByCylinder, shortestFiringInterval, wastedPairs } from '../engine/engine';
+import { firingAngleByCylinder, wastedPairs } from '../engine/engine';
 import { serve } from '../ecu/ask';
+import { destinationOf } from '../netlist/destination';
+import { injectorFigures } from '../engine/fuel';
+import { primaryAmps } from '../power/coil';
+import { BURN_MILLISECONDS, eventDegrees } from '../power/spark';
+import { atVolts } from '../power/volts-table';
 import { fitTrigger } from '../trigger/fit';
 import { outputUses } from '../trigger/outputs';
-import { formatOhms, listWords, plural } from '../units/format';
+import { preferredOhms } from '../units/eseries';
+import { formatAmps, formatOhms, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
-
-/** Time a spark burns before the coil may charge again, ms (common practice: about 1 ms and more). */
-const BURN_MILLISECONDS = 1;
 
 export const orderRules: Rule[] = [
   {
@@ -139,11 +142,7 @@ export const orderRules: Rule[] = [
       const coils = devices.flatMap(({ kind }) => trait(kind, 'coil') ?? []);
       if (coils.length === 0) return [];
       const serves = Math.max(...coils.map((coil) => coil.serves));
-      const eachTurn =
-        build.engine.ignition === 'distributor'
-          ? shortestFiringInterval(build.engine)
-          : cycleDegrees(build.engine) / serves;
-      const interval = eachTurn / (build.engine.maxRpm * 0.006);
+      const interval = eventDegrees(build.engine, serves) / (build.engine.maxRpm * 0.006);
       const room = interval - BURN_MILLISECONDS;
       const dwell = build.trigger.dwellMilliseconds;
       if (dwell <= room) return [];
@@ -206,7 +205,7 @@ export const orderRules: Rule[] = [
           {
             at: device.id,
             where: { type: 'device' as const, deviceId: device.id },
-            detail: `${device.label} has ${formatOhms(injector.ohms)}, so ${(13.5 / injector.ohms).toFixed(1)} A at 13.5 V; these drivers stand ${formatOhms(least)} and more. A ballast resistor of ${formatOhms(Math.ceil((least - injector.ohms) * 10) / 10)} each, or peak-and-hold drivers.`,
+            detail: `${device.label} has ${formatOhms(injector.ohms)}, so ${(13.5 / injector.ohms).toFixed(1)} A at 13.5 V; these drivers stand ${formatOhms(least)} and more. A ballast resistor of ${formatOhms(preferredOhms(least - injector.ohms, 12, 'at-least'))} each (E12), or peak-and-hold drivers.`,
           },
         ];
       }),
@@ -219,7 +218,7 @@ export const orderRules: Rule[] = [
     source: 'Dead time depends on battery voltage; common practice',
     sheet: 'survey',
     check: ({ devices }) => {
-      const blank = devices.filter(({ kind }) => trait(kind, 'injector')?.deadMilliseconds === null);
+      const blank = devices.filter(({ kind }) => trait(kind, 'injector')?.dead.length === 0);
       if (blank.length === 0) return [];
       return [
         {
@@ -247,6 +246,72 @@ export const orderRules: Rule[] = [
             at: need.id,
             where: { type: 'need' as const, needId: need.id },
             detail: `${need.label} is on output ${output}; an engine of ${plural(build.engine.cylinders, 'cylinder')} uses outputs 1 to ${build.engine.cylinders}, so it never fires.`,
+          },
+        ];
+      }),
+  },
+  {
+    id: 'OE-10',
+    family: 'Order',
+    severity: 'fix',
+    title: 'Injectors too small for the power goal',
+    source: 'power × BSFC / (count × duty); flow by the root of the pressure ratio (Bernoulli)',
+    sheet: 'survey',
+    check: ({ build, devices }) => {
+      const fitted = devices.flatMap(({ kind }) => trait(kind, 'injector') ?? []);
+      if (fitted.length === 0 || build.engine.injection === 'none') return [];
+      const figures = injectorFigures(build.engine, build.fuel, fitted[0], fitted.length);
+      if (figures.duty <= build.fuel.maxDuty) return [];
+      return [
+        {
+          at: '',
+          detail: `${build.fuel.powerKw} kW asks for ${figures.requiredCcPerMinute.toFixed(0)} cc/min each; these give ${figures.flowCcPerMinute.toFixed(0)} at the rail's pressure, so they would be open ${(figures.duty * 100).toFixed(0)} % of the time, ${(build.fuel.maxDuty * 100).toFixed(0)} % is the limit. They feed ${figures.powerKw.toFixed(0)} kW.`,
+          remedy:
+            figures.powerKw >= 1
+              ? {
+                  label: `Aim for ${Math.floor(figures.powerKw)} kW`,
+                  calls: [call('setFuel', { powerKw: Math.floor(figures.powerKw) })],
+                }
+              : undefined,
+        },
+      ];
+    },
+  },
+  {
+    id: 'OE-11',
+    family: 'Order',
+    severity: 'fix',
+    title: 'Coil draws more than its driver stands',
+    source: 'i = (V/R)(1 − exp(−tR/L)) against the driver; RL step response',
+    sheet: 'survey',
+    check: ({ build, net, devices }) =>
+      devices.flatMap(({ device, kind }) => {
+        const coil = trait(kind, 'coil');
+        if (!coil || coil.igniter) return [];
+        const dwell = atVolts(coil.dwell, 13.5)!;
+        const amps = primaryAmps(coil, 13.5, dwell);
+        const need = net.needs.find((one) => one.deviceId === device.id);
+        const pin = build.ecu.pins.find((one) => one.id === (need ? build.assignments[need.id] : undefined));
+        const line = kind.terminals.map((terminal) => destinationOf(device, terminal)).find((one) => one.to === 'line');
+        const module =
+          line?.to === 'line'
+            ? devices.find((other) =>
+                other.kind.terminals.some((terminal) => {
+                  const far = destinationOf(other.device, terminal);
+                  return trait(other.kind, 'igniter') && far.to === 'line' && far.line === line.line;
+                }),
+              )
+            : undefined;
+        const limit = module
+          ? trait(module.kind, 'igniter')!.maxAmps
+          : pin?.abilities.find((ability) => ability.kind === 'ignition-driver')?.maxAmps;
+        if (limit === undefined || amps <= limit) return [];
+        const name = module ? module.device.label : pin!.id;
+        return [
+          {
+            at: device.id,
+            where: { type: 'device' as const, deviceId: device.id },
+            detail: `${device.label} reaches ${formatAmps(amps)} after ${dwell} ms at 13.5 V; ${name} stands ${formatAmps(limit)}. Shorten the dwell, or use another driver.`,
           },
         ];
       }),

@@ -1,9 +1,10 @@
 import { call } from '../build/edits';
-import { trait, hasRole } from '../devices/kind';
+import { hasRole, pressureRange, sensorsIn, thermistorIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf } from '../netlist/destination';
 import { groundSchools } from '../power/grounds';
-import { standardBarometerKpa } from '../sensing/sensing';
+import { standardBarometerKpa } from '../sensing/atmosphere';
+import { readQuantity } from '../units/units';
 import { formatAmps, formatVolts, listWords } from '../units/format';
 import type { Rule } from './rule';
 
@@ -20,7 +21,7 @@ export const sensorRules: Rule[] = [
     sheet: 'allot',
     check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
-        if (!trait(kind, 'ntc')) return [];
+        if (!thermistorIn(kind)) return [];
         return net.needs
           .filter((need) => need.deviceId === device.id)
           .flatMap((need) => {
@@ -47,8 +48,7 @@ export const sensorRules: Rule[] = [
     sheet: 'feeds',
     check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
-        if (!trait(kind, 'ntc') && !trait(kind, 'pressure') && !trait(kind, 'trigger') && !hasRole(kind, 'throttle'))
-          return [];
+        if (sensorsIn(kind).length === 0 && !trait(kind, 'trigger') && !hasRole(kind, 'throttle')) return [];
         return kind.terminals.flatMap((terminal) => {
           const destination = destinationOf(device, terminal);
           if (destination.to !== 'ground' || terminal.destination.to !== 'sensor-ground') return [];
@@ -57,7 +57,7 @@ export const sensorRules: Rule[] = [
             {
               at: `${device.id}.${terminal.id}`,
               where: { type: 'device' as const, deviceId: device.id },
-              detail: `${device.label} returns to ${destination.place === 'chassis' ? 'the body' : `the ${destination.place}`}: load current shifts it by about ${formatVolts(shift.shiftVolts)}, on a 300 kPa sensor ${shift.errorKpa.toFixed(1)} kPa.`,
+              detail: `${device.label} returns to ${destination.place === 'chassis' ? 'the body' : `the ${destination.place}`}: load current shifts it by about ${formatVolts(shift.shiftVolts)}, on a 3 bar sensor ${readQuantity('pressure', shift.errorKpa, build)}.`,
               remedy: {
                 label: 'Use the ECU sensor ground',
                 calls: [call('setDestination', { deviceId: device.id, terminalId: terminal.id, destination: null })],
@@ -77,8 +77,9 @@ export const sensorRules: Rule[] = [
     check: ({ build, devices }) => {
       const barometer = standardBarometerKpa(build.site.altitudeMetres);
       const needed = (barometer + build.engine.boostKpa) * RANGE_RESERVE;
+      const read = (kpa: number) => readQuantity('pressure', kpa, build);
       return devices.flatMap(({ device, kind }) => {
-        const pressure = trait(kind, 'pressure');
+        const pressure = pressureRange(kind);
         if (!pressure || pressure.measures !== 'manifold') return [];
         const where = { type: 'device' as const, deviceId: device.id };
         if (pressure.reference === 'gauge')
@@ -87,15 +88,15 @@ export const sensorRules: Rule[] = [
               at: device.id,
               where,
               title: 'Manifold sensor reads gauge pressure',
-              detail: `${device.label} reads zero at the barometer: the ECU wants absolute pressure, ${barometer.toFixed(0)} kPa at key-on here.`,
+              detail: `${device.label} reads zero at the barometer: the ECU wants absolute pressure, ${read(barometer)} at key-on here.`,
             },
           ];
-        if (build.engine.aspiration === 'boosted' && pressure.maxKpa < needed)
+        if (build.engine.aspiration === 'boosted' && pressure.most < needed)
           return [
             {
               at: device.id,
               where,
-              detail: `${device.label} ends at ${pressure.maxKpa} kPa; ${barometer.toFixed(0)} + ${build.engine.boostKpa} kPa with 10 % reserve is ${needed.toFixed(0)} kPa.`,
+              detail: `${device.label} ends at ${read(pressure.most)}; ${read(barometer)} and ${read(build.engine.boostKpa)} of boost with 10 % reserve is ${read(needed)}.`,
             },
           ];
         return [];

@@ -35,5 +35,8 @@ export function listWords(words: readonly string[]): string {
 export const inSentence = (name: string): string =>
   /^[A-Z][a-z]/.test(name) ? name[0].toLowerCase() + name.slice(1) : name;
 
+/** `a knock input`, `an injector driver`. */
+export const withArticle = (words: string): string => `${/^[aeiou]/i.test(words) ? 'an' : 'a'} ${words}`;
+
 /** `1 wire`, `3 wires`. */
 export const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;

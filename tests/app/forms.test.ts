@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { draftOf, engineOf } from '~/app/parts/engine-form';
 import { sheetInfo, sheetList } from '~/app/parts/sheets';
-import { alternatives, destinationWords } from '~/app/sheets/survey/destination-words';
+import { alternatives, destinationWords } from '~/app/parts/destination-words';
 import { fileName } from '~/app/storage/files';
 import { themeFromCookie } from '~/app/ui/theme';
 import { destinationSchema } from '~/core/devices/kind';

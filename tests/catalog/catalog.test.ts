@@ -98,10 +98,10 @@ describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', 
   test('is placed on the largest ECU or told why not, wired and under test', () => {
     for (const need of needsOf(build)) {
       const pinId = build.assignments[need.id];
-      // No catalog ECU has peak-and-hold drivers: the low-impedance injector is the one that must be refused.
+      // No catalog ECU has peak-and-hold drivers: low-impedance injectors must be refused, with the figure.
       if (pinId === undefined)
         expect(whyOpen(build, need.id)!.reason).toMatch(
-          kind.id === 'injector-low' ? /has 2\.4 Ω/ : /is taken|only \d+ pins? can/,
+          kind.id.startsWith('injector-low') ? /No pin is an injector driver: .* has [23]\.\d Ω/ : /is taken|only \d+ pins? can/,
         );
       else expect(net.nodeOf.get(need.end)!.ends).toContain(`ecu:${pinId}`);
     }

@@ -3,7 +3,10 @@ import { catalog } from '~/catalog';
 import { cycleDegrees, firingAngleByCylinder } from '~/core/engine/engine';
 import { fuseRatings, openingSeconds } from '~/core/power/fuse';
 import { COPPER_OHM_METRE, awgDiameterMm, awgSquareMm, groupingFactor, wireOhms, wireSize } from '~/core/power/wire';
-import { ntcOhms, pulledUpVolts, ratiometricVolts, standardBarometerKpa } from '~/core/sensing/sensing';
+import { standardBarometerKpa } from '~/core/sensing/atmosphere';
+import { curveOf } from '~/core/sensing/curve';
+import { pulledUpVolts } from '~/core/sensing/sensor';
+import { betaOhms } from '~/core/sensing/thermistor';
 import { TDC_TO_TOOTH, TOOTH_TO_TDC, newOffset } from '~/core/trigger/offset';
 import { listedWheel, missingToothWheel, pulseHertz, teethPerCycle } from '~/core/trigger/wheel';
 import { celsiusToFahrenheit, feetToMetres, kpaToPsi } from '~/core/units/convert';
@@ -163,12 +166,18 @@ describe('sensor formulas', () => {
     expect(pulledUpVolts(2490, 2490)).toBe(2.5);
   });
   test('Beta form is exact at its own point and falls with heat (thermistor handbook form)', () => {
-    expect(ntcOhms(2500, 3450, 20)).toBeCloseTo(2500, 9);
-    expect(ntcOhms(2500, 3450, 80)).toBeCloseTo(2500 * Math.exp(3450 * (1 / 353.15 - 1 / 293.15)), 9);
+    const at20 = { celsius: 20, ohms: 2500 };
+    expect(betaOhms(at20, 3450, 20)).toBeCloseTo(2500, 9);
+    expect(betaOhms(at20, 3450, 80)).toBeCloseTo(2500 * Math.exp(3450 * (1 / 353.15 - 1 / 293.15)), 9);
   });
   test('0.5 to 4.5 V across the range (common practice)', () => {
-    expect([ratiometricVolts(20, 20, 300), ratiometricVolts(160, 20, 300), ratiometricVolts(300, 20, 300)]).toEqual([
-      0.5, 2.5, 4.5,
-    ]);
+    const { signalOf } = curveOf({
+      method: 'linear',
+      points: [
+        { signal: 0.5, value: 20 },
+        { signal: 4.5, value: 300 },
+      ],
+    });
+    expect([20, 160, 300].map(signalOf)).toEqual([0.5, 2.5, 4.5]);
   });
 });

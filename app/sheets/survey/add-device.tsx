@@ -9,7 +9,7 @@ import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { FieldGrid, Row, Small, Soft, Stack } from '../../ui/text';
 import { color, shape, space } from '../../ui/theme';
-import { destinationWords } from './destination-words';
+import { destinationWords } from '../../parts/destination-words';
 
 /** Pick a kind by system, see its terminals, add one or one for each cylinder. */
 export function AddDevice({

@@ -13,7 +13,7 @@ import { TextField } from '../../ui/text-field';
 import { FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
-import { alternatives } from './destination-words';
+import { alternatives } from '../../parts/destination-words';
 
 function useLanding(device: Device) {
   const { build, derived } = useBuild();

@@ -6,7 +6,7 @@ import { call } from '~/core/build/edits';
 import { systems, type DeviceKind } from '~/core/devices/kind';
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { cycleDegrees } from '~/core/engine/engine';
-import { standardBarometerKpa } from '~/core/sensing/sensing';
+import { standardBarometerKpa } from '~/core/sensing/atmosphere';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { EngineForm, useEngineDraft } from '../../parts/engine-form';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { destinationSchema, kindSchema } from '../../devices/kind';
+import { destinationSchema, hasRole, kindSchema } from '../../devices/kind';
 import { ecuSchema } from '../../ecu/ecu';
 import { engineSchema } from '../../engine/engine';
 import { needsOf } from '../../netlist/needs';
@@ -95,6 +95,9 @@ export const surveyEdits = {
           shield: kind.shielded ? 'ecu-end' : 'none',
           overrides: {},
           labelled: false,
+          pullUpOhms: null,
+          leadWire: hasRole(kind, 'thermocouple') ? 'type-k' : 'copper',
+          ecuCurves: {},
         };
         next = { ...next, devices: [...next.devices, device] };
       }
@@ -111,6 +114,7 @@ export const surveyEdits = {
       terminalsConfirmed: z.boolean().optional(),
       shield: deviceSchema.shape.shield.optional(),
       labelled: z.boolean().optional(),
+      leadWire: deviceSchema.shape.leadWire.optional(),
     }),
     (args, build) => `Change ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'}`,
     (build, { deviceId, ...fields }) => {

@@ -1,12 +1,43 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyEdit, call, edits, type EditName } from '~/core/build/edits';
 import { buildSchema, type Build } from '~/core/build/schema';
-import { demoBuild, ecu, edited, emptyBuild, kind, wheel } from '../../helpers';
+import { demoBuild, donorWire, ecu, edited, emptyBuild, kind, wheel } from '../../helpers';
 
 const at = '2026-03-01T10:00:00.000Z';
 const reading = { value: 0.2, at, by: 'AB', note: '', title: 'A1 to Injector 1 · 2' };
 const demo = () => demoBuild();
 const withCase = () => edited(demo(), call('openCase', { id: 'case-1', symptomId: 'ecu-dead', at }));
+
+const plug = {
+  deviceId: null,
+  name: 'Bulkhead plug',
+  cavities: [{ cavity: '1', colour: 'GN', signal: 'oil-lamp' as const, note: '' }],
+  pulsesPerTurn: 2.5,
+  drive: 'low-side' as const,
+};
+const withDonor = () =>
+  edited(demo(), call('addDonorWires', { wires: [donorWire({ id: 'w1' }), donorWire({ id: 'w2', row: 1 })] }));
+const question = {
+  id: 'q1',
+  text: 'Which side is the feed?',
+  to: 'supplier',
+  askedOn: '2026-03-01',
+  answer: '',
+  answeredOn: null,
+  about: '',
+};
+const part = { id: 'p1', item: 'Seals', from: 'shop', count: 40, costEach: 0.35, state: 'to-order' as const };
+const entry = { id: 'h1', day: '2026-03-01', hours: 2.5, what: 'de-loomed' };
+const photo = {
+  id: 'photo-1',
+  about: 'dev:crank-vr-1',
+  caption: '',
+  takenAt: at,
+  type: 'image/jpeg' as const,
+  width: 800,
+  height: 600,
+  bytes: 90000,
+};
 
 /** One taken call of each edit; the test walks the registry and fails on an edit without one. */
 const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
@@ -18,6 +49,32 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   editDevice: { args: { deviceId: 'fan-1', branchMetres: 3 } },
   setDestination: { args: { deviceId: 'clt-ntc-1', terminalId: '2', destination: { to: 'ground', place: 'chassis' } } },
   removeDevice: { args: { deviceId: 'fan-1' } },
+  setUnits: { args: { pressure: 'psi', temperature: 'F' } },
+  setFuel: { args: { powerKw: 220, fuel: 'e85' } },
+  setIdentify: { args: { crankTeeth: 58 } },
+  addDonorWires: { args: { wires: [donorWire({ id: 'w1' })] } },
+  editDonorWires: { on: withDonor, args: { ids: ['w1', 'w2'], fields: { decision: 'keep', group: 'engine' } } },
+  removeDonorWires: { on: withDonor, args: { ids: ['w2'] } },
+  putQuestion: { args: { question } },
+  removeQuestion: { on: () => edited(demo(), call('putQuestion', { question })), args: { id: 'q1' } },
+  putPart: { args: { part } },
+  removePart: { on: () => edited(demo(), call('putPart', { part })), args: { id: 'p1' } },
+  putHours: { args: { entry } },
+  removeHours: { on: () => edited(demo(), call('putHours', { entry })), args: { id: 'h1' } },
+  setCurrency: { args: { currency: 'SEK' } },
+  putPhoto: { args: { photo } },
+  removePhoto: { on: () => edited(demo(), call('putPhoto', { photo })), args: { id: 'photo-1' } },
+  setBodyPlug: { args: plug },
+  editKind: { args: { kind: { ...kind('clt-ntc'), note: 'Measured on the bench.' } } },
+  changeKind: { args: { deviceId: 'clt-ntc-1', kind: kind('clt-ntc-10k') } },
+  setPullUp: { args: { deviceId: 'clt-ntc-1', ohms: 2200 } },
+  setEcuCurve: {
+    args: {
+      sensorId: 'clt-ntc-1.1',
+      setting: { name: 'other', curve: { method: 'beta', ohms: 2500, celsius: 25, beta: 3400 } },
+    },
+  },
+  recordSensing: { args: { sensorId: 'clt-ntc-1.1', reading: { atPin: 2.5, shown: null, at, by: 'AB' } } },
   setOutputOrder: { args: { outputOrder: 'in-turn' } },
   assign: { args: { needId: 'relay-fan-1.85', pinId: 'A8' } },
   unassign: { args: { needId: 'relay-fan-1.85' } },
@@ -88,6 +145,21 @@ describe('refusals', () => {
     expect(refused(demo(), 'editDevice', { deviceId: 'coil-igniter-1', cylinder: 6 })).toMatch(/1 to 5/);
     expect(refused(demo(), 'addDevice', { kind: kind('coil-igniter'), perCylinder: true })).toMatch(/has its/);
     expect(refused(demo(), 'setWire', { wireId: 'x', colour: 'PURPLE' })).toMatch(/IEC 60757/);
+    expect(refused(demo(), 'setBodyPlug', { ...plug, cavities: [...plug.cavities, ...plug.cavities] })).toMatch(
+      /Row 2: cavity 1/,
+    );
+    expect(refused(demo(), 'setBodyPlug', { ...plug, deviceId: 'fan-1' })).toMatch(/no device fan-1/);
+    expect(refused(demo(), 'editKind', { kind: kind('idle-stepper') })).toMatch(/No device of this build/);
+    expect(refused(demo(), 'setEcuCurve', { sensorId: 'fan-1.1', setting: null })).toMatch(/no sensor fan-1.1/);
+    expect(
+      refused(demo(), 'recordSensing', { sensorId: 'clt-ntc-1.1', reading: { atPin: null, shown: null, at, by: '' } }),
+    ).toMatch(/Give what the meter reads/);
+    expect(refused(demo(), 'removeQuestion', { id: 'q9' })).toMatch(/no entry q9/);
+    expect(refused(withDonor(), 'addDonorWires', { wires: [donorWire({ id: 'w1' })] })).toMatch(
+      /w1 is on the list already/,
+    );
+    expect(refused(withDonor(), 'editDonorWires', { ids: ['w7'], fields: { note: '' } })).toMatch(/no donor wire w7/);
+    expect(refused(demo(), 'setPullUp', { deviceId: 'clt-ntc-1', ohms: 0 })).toMatch(/ohms must be/);
     expect(refused(demo(), 'setSite', { altitudeMetres: 99999, ambientCelsius: 20 })).toMatch(/at most 6000/);
   });
 });
@@ -138,4 +210,40 @@ test('a light that agrees confirms; one that does not moves the offset', () => {
   expect(confirmed.trigger.offsetConfirmed).toBe(true);
   expect(confirmed.trigger.offsetDegrees).toBe(88);
   expect(edited(confirmed, call('setTrigger', { offsetDegrees: 81 })).trigger.offsetConfirmed).toBe(false);
+});
+
+describe('restraint wires', () => {
+  const bag = donorWire({ id: 'r1', function: 'Airbag squib driver', decision: 'keep' });
+  const build = edited(demo(), call('addDonorWires', { wires: [bag, donorWire({ id: 'w2', row: 1 })] }));
+  test('come in without a decision and refuse one', () => {
+    expect(build.survey.donor.r1.decision).toBe('open');
+    expect(refused(build, 'editDonorWires', { ids: ['r1'], fields: { decision: 'remove' } })).toMatch(
+      /licensed workshop/,
+    );
+  });
+  test('are passed over among many, and cannot be freed by their words in the same step', () => {
+    const many = edited(build, call('editDonorWires', { ids: ['r1', 'w2'], fields: { decision: 'keep' } }));
+    expect([many.survey.donor.r1.decision, many.survey.donor.w2.decision]).toEqual(['open', 'keep']);
+    expect(
+      refused(build, 'editDonorWires', { ids: ['r1'], fields: { function: 'Coolant', decision: 'remove' } }),
+    ).toMatch(/restraint/);
+  });
+  test('a mark locks a wire whose words say nothing, and takes its decision away', () => {
+    const kept = edited(build, call('editDonorWires', { ids: ['w2'], fields: { decision: 'keep' } }));
+    const marked = edited(kept, call('editDonorWires', { ids: ['w2'], fields: { restraint: true } }));
+    expect(marked.survey.donor.w2.decision).toBe('open');
+  });
+});
+
+test('a changed kind keeps what its terminals still have', () => {
+  const build = edited(
+    demo(),
+    call('setDestination', { deviceId: 'clt-ntc-1', terminalId: '2', destination: { to: 'ground', place: 'head' } }),
+    call('changeKind', { deviceId: 'clt-ntc-1', kind: kind('clt-ntc-5k') }),
+  );
+  const device = build.devices.find((one) => one.id === 'clt-ntc-1')!;
+  expect(device.overrides['2']).toEqual({ to: 'ground', place: 'head' });
+  expect(build.kinds['clt-ntc']).toBeUndefined();
+  const other = edited(build, call('changeKind', { deviceId: 'clt-ntc-1', kind: kind('tmap-3bar') }));
+  expect(other.assignments['clt-ntc-1.1']).toBeUndefined();
 });

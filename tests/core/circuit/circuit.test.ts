@@ -5,7 +5,7 @@ import { circuitStates, ohmsBetween, solveCircuit, voltsBetween } from '~/core/c
 import { crossedEnds, faultId } from '~/core/circuit/faults';
 import { internalsAtRest } from '~/core/circuit/rest';
 import { netlist } from '~/core/netlist/netlist';
-import { pulledUpVolts } from '~/core/sensing/sensing';
+import { pulledUpVolts } from '~/core/sensing/sensor';
 import { demoBuild, kind, twinBuild } from '../../helpers';
 
 const build = demoBuild();

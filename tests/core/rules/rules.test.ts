@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
-import type { DeviceKind } from '~/core/devices/kind';
+import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import { countFindings, findingsOf, rules } from '~/core/rules';
 import { stubLimitMetres } from '~/core/rules/bus';
 import { sheetIds } from '~/core/rules/rule';
 import { missingToothWheel } from '~/core/trigger/wheel';
-import { demoBuild, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
+import { demoBuild, donorWire, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
 
 const demo = demoBuild();
 const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
@@ -28,6 +28,17 @@ const dash = {
   id: 'can-gauge',
   traits: [{ type: 'can' as const, kilobits: 1000, terminated: false }],
 };
+
+const plugWith = (...signals: BodySignalId[]) =>
+  call('setBodyPlug', {
+    deviceId: null,
+    name: 'Bulkhead plug',
+    cavities: signals.map((signal, index) => ({ cavity: String(index + 1), colour: '', signal, note: '' })),
+    pulsesPerTurn: 2.5,
+    drive: 'low-side',
+  });
+const donor = (...wires: Parameters<typeof donorWire>[0][]) => call('addDonorWires', { wires: wires.map(donorWire) });
+const moved = donor({ id: 'w1', decision: 'move', moveTo: 'A4' }, { id: 'w2', row: 1, decision: 'move', moveTo: 'a4' });
 
 /** A build that breaks each rule, and one that keeps it where the demo itself does not. */
 const cases: Record<string, { bad: Build; good?: Build }> = {
@@ -88,6 +99,128 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
   'SE-5': { bad: destination('pedal-1', '4', { to: 'supply-5v', milliamps: 10, bank: 0 }) },
   'SE-6': { bad: destination('wideband-volts-1', '1', { to: 'feed', feed: 'permanent', amps: 2 }) },
   'SE-7': { bad: edited(demo, call('editDevice', { deviceId: 'knock-1', shield: 'none' })) },
+  'SE-8': {
+    bad: edited(
+      demo,
+      call('setEcuCurve', {
+        sensorId: 'map-3bar-1.3',
+        setting: {
+          name: '2.5 bar',
+          curve: {
+            method: 'linear',
+            points: [
+              { signal: 0.5, value: 20 },
+              { signal: 4.5, value: 250 },
+            ],
+          },
+        },
+      }),
+    ),
+  },
+  'SE-9': { bad: edited(demo, call('setPullUp', { deviceId: 'clt-ntc-1', ohms: 2490 })) },
+  'SE-10': {
+    bad: edited(
+      demo,
+      call('recordSensing', {
+        sensorId: 'map-3bar-1.3',
+        reading: { atPin: 0, shown: null, at: '2026-03-01T10:00:00.000Z', by: '' },
+      }),
+    ),
+    good: edited(
+      demo,
+      call('recordSensing', {
+        sensorId: 'map-3bar-1.3',
+        reading: { atPin: 1.6, shown: 96, at: '2026-03-01T10:00:00.000Z', by: '' },
+      }),
+    ),
+  },
+  'SE-11': {
+    bad: edited(
+      emptyBuild(4, 'orrery-94'),
+      call('addDevice', { kind: kind('egt-k') }),
+      call('editDevice', { deviceId: 'egt-k-1', leadWire: 'copper' }),
+    ),
+    good: edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('egt-k') })),
+  },
+  'SE-12': {
+    bad: withTrait('pedal', (traits) => traits.filter((one) => one.type !== 'sensor' || one.terminal !== '6')),
+  },
+  'SE-13': {
+    bad: demo,
+    good: edited(
+      demo,
+      ...demo.devices.map((device) => call('editDevice', { deviceId: device.id, terminalsConfirmed: true })),
+    ),
+  },
+  'OE-10': {
+    bad: edited(demo, call('setFuel', { powerKw: 900 })),
+    good: edited(demo, call('setFuel', { powerKw: 200 })),
+  },
+  'OE-11': {
+    bad: edited(
+      emptyBuild(4),
+      call('addDevice', {
+        kind: {
+          ...kind('igniter-1'),
+          traits: [{ type: 'igniter', channels: [{ input: 'I1', output: 'O1' }], maxAmps: 4 }],
+        },
+      }),
+      call('addDevice', { kind: kind('coil-bare') }),
+      call('setDestination', {
+        deviceId: 'coil-bare-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'spark-1' },
+      }),
+    ),
+    good: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('igniter-1') }),
+      call('addDevice', { kind: kind('coil-bare') }),
+      call('setDestination', {
+        deviceId: 'coil-bare-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'spark-1' },
+      }),
+    ),
+  },
+  'BB-7': {
+    bad: edited(demo, plugWith('charge-lamp', 'oil-lamp')),
+    good: edited(demo, plugWith('oil-lamp'), call('addDevice', { kind: kind('oil-switch') })),
+  },
+  'BB-8': {
+    bad: edited(
+      demo,
+      plugWith('temperature-gauge'),
+      call('setDestination', {
+        deviceId: 'clt-ntc-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'temperature-gauge' },
+      }),
+    ),
+    good: edited(demo, plugWith('temperature-gauge'), call('addDevice', { kind: kind('gauge-sender-temperature') })),
+  },
+  'BB-9': {
+    bad: edited(demo, call('addDevice', { kind: kind('tachometer-logic') })),
+    good: edited(demo, plugWith('tachometer')),
+  },
+  'BB-10': {
+    bad: edited(demo, donor({ id: 'w1', connector: 'Yellow plug', function: 'SRS airbag left' })),
+    good: edited(demo, donor({ id: 'w1', function: 'Airbox temperature', connector: 'Yellow plug' })),
+  },
+  'BB-11': { bad: edited(demo, plugWith('immobiliser')) },
+  'BB-12': { bad: edited(demo, plugWith('unknown', 'unknown')) },
+  'BB-13': {
+    bad: edited(
+      demo,
+      donor({ id: 'w1', splice: 'S1', decision: 'keep' }, { id: 'w2', row: 1, splice: 's1 ', decision: 'remove' }),
+    ),
+    good: edited(
+      demo,
+      donor({ id: 'w1', splice: 'S1', decision: 'keep' }, { id: 'w2', row: 1, splice: 'S2', decision: 'remove' }),
+    ),
+  },
+  'BB-14': { bad: edited(demo, moved) },
+  'BB-15': { bad: destination('alternator-1', 'L', { to: 'nothing' }) },
   'PW-1': {
     bad: edited(
       demo,

@@ -12,6 +12,10 @@ const feedWords = {
 } as const;
 const placeWords = { battery: 'battery negative', head: 'engine block', chassis: 'chassis' } as const;
 
+/** `spark-3` is the third igniter channel's line; others are named as they read. */
+export const lineWords = (line: string): string =>
+  /^spark-\d+$/.test(line) ? `igniter channel ${line.slice(6)}` : `${line.replace(/-/g, ' ')} line`;
+
 export function destinationWords(destination: Destination): string {
   switch (destination.to) {
     case 'pin':
@@ -24,6 +28,10 @@ export function destinationWords(destination: Destination): string {
       return feedWords[destination.feed];
     case 'ground':
       return placeWords[destination.place];
+    case 'line':
+      return lineWords(destination.line);
+    case 'source':
+      return destination.source === 'key-run' ? 'brings the key feed' : 'brings the start signal';
     case 'nothing':
       return 'left bare';
   }
@@ -50,11 +58,22 @@ export function alternatives(own: Destination): { id: string; name: string; dest
     case 'feed':
       return [
         first,
+        ...options([{ to: 'line', line: 'charge-lamp' }]),
         ...options(
           (['main', 'key', 'permanent', 'own'] as const).map((feed) => ({ to: 'feed', feed, amps: own.amps })),
         ),
       ];
     case 'pin':
+      return own.ask.kind === 'ignition-driver'
+        ? [
+            first,
+            ...options(Array.from({ length: 8 }, (_, i): Destination => ({ to: 'line', line: `spark-${i + 1}` }))),
+            ...options([{ to: 'nothing' }]),
+          ]
+        : [first, ...options([{ to: 'nothing' }])];
+    case 'line':
+      return [first, ...options([{ to: 'pin', ask: { kind: 'switch' } }, { to: 'nothing' }])];
+    case 'source':
     case 'nothing':
       return [first, ...options([{ to: 'nothing' }])];
   }

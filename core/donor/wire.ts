@@ -1,0 +1,119 @@
+import { z } from 'zod';
+import { colourCodes, type ColourCode } from '../netlist/colours';
+import { awgSquareMm } from '../power/wire';
+
+/** What is to become of a wire of the donor loom. `open` is not decided yet; `mystery` is known not to be known. */
+export const decisions = ['open', 'keep', 'extend', 'move', 'remove', 'mystery'] as const;
+export type Decision = (typeof decisions)[number];
+export const decisionWords: Record<Decision, string> = {
+  open: 'open',
+  keep: 'keep',
+  extend: 'extend',
+  move: 'move',
+  remove: 'remove',
+  mystery: 'unknown',
+};
+/** Two piles people keep apart: what runs the engine, and gauges and body. */
+export const donorGroups = ['none', 'engine', 'body'] as const;
+export type DonorGroup = (typeof donorGroups)[number];
+export const groupWords: Record<DonorGroup, string> = {
+  none: 'not sorted',
+  engine: 'runs the engine',
+  body: 'gauges and body',
+};
+
+/** One wire of the donor loom. Everything a person read off it stays as it was written. */
+export const donorWireSchema = z.object({
+  id: z.string().min(1).max(40),
+  /** Place in the list. */
+  row: z.int().min(0).max(100_000),
+  connector: z.string().max(40),
+  cavity: z.string().max(12),
+  colour: z.string().max(30),
+  size: z.string().max(20),
+  function: z.string().max(120),
+  condition: z.string().max(60),
+  /** Name of the splice it joins, or ''. */
+  splice: z.string().max(40),
+  decision: z.enum(decisions),
+  group: z.enum(donorGroups),
+  /** New cavity for a wire that moves. */
+  moveTo: z.string().max(40),
+  note: z.string().max(200),
+  /** Marked by the person as part of a restraint system. */
+  restraint: z.boolean(),
+  /** Columns of the sheet it came from that Gonyx has no name for: kept, and copied out again. */
+  extra: z.record(z.string().max(40), z.string().max(200)),
+});
+export type DonorWire = z.infer<typeof donorWireSchema>;
+/** More than any loom has; a guard against a wrong paste. */
+export const DONOR_LIMIT = 2000;
+
+/** Words of restraint systems (common practice). Connectors are often yellow, but yellow alone proves nothing. */
+const restraintWords =
+  /\b(air ?bags?|srs|restraints?|pre-?tensioners?|squibs?|inflators?|curtain bags?|belt tensioners?|crash sensors?|impact sensors?|occupant|clock ?spring)\b/i;
+
+/** True when the wire belongs to a restraint system: by mark, or by the words on it. Such a wire is locked. */
+export const isRestraint = (
+  wire: Pick<DonorWire, 'restraint' | 'function' | 'connector' | 'note' | 'splice'>,
+): boolean =>
+  wire.restraint || [wire.function, wire.connector, wire.note, wire.splice].some((text) => restraintWords.test(text));
+
+const words: Record<string, ColourCode> = {
+  black: 'BK',
+  brown: 'BN',
+  red: 'RD',
+  orange: 'OG',
+  yellow: 'YE',
+  green: 'GN',
+  blue: 'BU',
+  violet: 'VT',
+  purple: 'VT',
+  grey: 'GY',
+  gray: 'GY',
+  slate: 'GY',
+  white: 'WH',
+  pink: 'PK',
+  turquoise: 'TQ',
+};
+/** One-letter codes common in workshop lists; B, G and others that stand for two colours are left out on purpose. */
+const letters: Record<string, ColourCode> = { R: 'RD', Y: 'YE', W: 'WH', O: 'OG', P: 'PK', V: 'VT' };
+const shades = /\b(light|dark|pale|lt|dk)\b\.?/gi;
+
+/**
+ * IEC 60757 letters of a colour as people write it: `green/yellow`, `GN-YE`, `light blue`. The first is the base, the
+ * second the stripe. Null when it cannot be told for sure.
+ */
+export function colourLetters(text: string): string | null {
+  const parts = text
+    .replace(shades, ' ')
+    .split(/[/\-+,|]|\bwith\b|\bstripe\b|\s+/i)
+    .map((part) => part.trim())
+    .filter(Boolean);
+  if (parts.length === 0 || parts.length > 2) return null;
+  const codes = parts.map(
+    (part) =>
+      words[part.toLowerCase()] ??
+      letters[part.toUpperCase()] ??
+      colourCodes.find((code) => code === part.toUpperCase()) ??
+      null,
+  );
+  return codes.every((code) => code !== null) ? codes.join('/') : null;
+}
+
+/** Square millimetres of a size as people write it: `0.75`, `0,75 mm²`, `20 AWG`. Null when it cannot be told. */
+export function sizeSquareMm(text: string): number | null {
+  const clean = text.trim().toLowerCase().replace(',', '.');
+  const gauge = /^(?:awg\s*(\d{1,2})|(\d{1,2})\s*(?:awg|ga|gauge))$/.exec(clean);
+  if (gauge) {
+    const number = Number(gauge[1] ?? gauge[2]);
+    return number <= 40 ? awgSquareMm(number) : null;
+  }
+  const metric = /^(\d{1,3}(?:\.\d{1,3})?)\s*(?:mm(?:2|²|\^2)?|sqmm|qmm)?$/.exec(clean);
+  const value = metric ? Number(metric[1]) : Number.NaN;
+  return value > 0 && value <= 120 ? value : null;
+}
+
+/** Connector and cavity as one key, so that a cavity listed twice is found however it is written. */
+export const cavityKey = (wire: Pick<DonorWire, 'connector' | 'cavity'>): string =>
+  `${wire.connector.trim().toLowerCase()}|${wire.cavity.trim().toLowerCase()}`;

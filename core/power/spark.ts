@@ -1,0 +1,54 @@
+import type { TraitOf } from '../devices/kind';
+import { cycleDegrees, shortestFiringInterval, type Engine } from '../engine/engine';
+import { averageCoilAmps, primaryAmps, storedMillijoules } from './coil';
+import { atVolts } from './volts-table';
+
+/** Time a spark burns before the coil may charge again, ms (common practice: about 1 ms and more). */
+export const BURN_MILLISECONDS = 1;
+
+export interface CoilRow {
+  readonly volts: number;
+  readonly dwellMilliseconds: number;
+  readonly amps: number;
+  readonly millijoules: number;
+}
+
+export interface CoilFigures {
+  readonly rows: readonly CoilRow[];
+  /** Milliseconds between two events of one coil at top speed. */
+  readonly intervalMilliseconds: number;
+  /** Longest dwell that leaves the burn time at top speed; 0 when none does. */
+  readonly roomMilliseconds: number;
+  /** Speed up to which the table's dwell fits, rpm. */
+  readonly fitsToRpm: number;
+  /** Average amperes of one coil at top speed, with the dwell cut to fit. */
+  readonly averageAmps: number;
+}
+
+/** Crank degrees between events of one coil: the whole cycle, halved by wasted spark, or every firing of a distributor. */
+export function eventDegrees(engine: Engine, serves: number): number {
+  return engine.ignition === 'distributor' ? shortestFiringInterval(engine) : cycleDegrees(engine) / serves;
+}
+
+export function coilFigures(engine: Engine, coil: TraitOf<'coil'>, volts = 13.5): CoilFigures {
+  const degrees = eventDegrees(engine, coil.serves);
+  const interval = degrees / (engine.maxRpm * 0.006);
+  const room = Math.max(0, interval - BURN_MILLISECONDS);
+  const dwell = atVolts(coil.dwell, volts)!;
+  const row = (at: number): CoilRow => {
+    const milliseconds = atVolts(coil.dwell, at)!;
+    return {
+      volts: at,
+      dwellMilliseconds: milliseconds,
+      amps: primaryAmps(coil, at, milliseconds),
+      millijoules: storedMillijoules(coil, at, milliseconds),
+    };
+  };
+  return {
+    rows: [8, 10, 12, 13.5, 15].map(row),
+    intervalMilliseconds: interval,
+    roomMilliseconds: room,
+    fitsToRpm: degrees / ((dwell + BURN_MILLISECONDS) * 0.006),
+    averageAmps: averageCoilAmps(coil, volts, Math.min(dwell, room), 1000 / interval),
+  };
+}
