@@ -17,13 +17,17 @@ const files = walk(client)
 
 const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'];
 // One document stands for every build: the build itself is read in the browser.
-const documents = ['/', '/new', ...sheets.map((sheet) => `/build/any/${sheet}`)];
+const pages = ['identify', 'donor', 'body', 'sensing', 'fuel', 'notes'].map((page) => `survey/${page}`);
+const documents = ['/', '/new', '/library', ...[...sheets, ...pages].map((sheet) => `/build/any/${sheet}`)];
 const data = ['/demo/demo-pellworth', '/demo/demo-twin'];
 // Data of the routes with a server loader, asked as the client asks; kept under the bare path.
 const routeData = [
   '/_root.data?_routes=routes%2Fgarage',
   '/new.data?_routes=routes%2Fnew',
   '/build/any/survey.data?_routes=routes%2Fsurvey',
+  '/build/any/survey/identify.data?_routes=routes%2Fsurvey-identify',
+  '/build/any/survey/sensing.data?_routes=routes%2Fsurvey-sensing',
+  '/library.data?_routes=routes%2Flibrary',
   '/build/any/trigger.data?_routes=routes%2Ftrigger',
 ];
 

@@ -10,7 +10,7 @@ import { Dialog } from '../ui/dialog';
 import { optionLook } from '../ui/field-look';
 import { Kbd, Small } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space } from '../ui/theme';
-import { exportBuild } from './title-block';
+import { exportBuild } from '../storage/export';
 import { sheetList } from './sheets';
 
 interface Entry {
@@ -70,7 +70,12 @@ function useEntries(close: () => void): Entry[] {
       },
       { id: 'do-undo', name: 'Undo', note: view.undoLabel ?? 'nothing to undo', run: act(undo) },
       { id: 'do-redo', name: 'Redo', note: view.redoLabel ?? 'nothing to do again', run: act(redo) },
-      { id: 'do-export', name: 'Export this build', note: 'action · JSON file', run: act(() => exportBuild(build)) },
+      {
+        id: 'do-export',
+        name: 'Export this build',
+        note: 'action · one file, photographs in it',
+        run: act(() => void exportBuild(build)),
+      },
       {
         id: 'do-theme',
         name: 'Paper or night',

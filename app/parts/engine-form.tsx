@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import { engineSchema, type Engine } from '~/core/engine/engine';
 import { pathText } from '~/core/build/parse';
+import { defaultUnits, type Units } from '~/core/units/units';
 import { FieldGrid, Stack } from '../ui/text';
 import { Segmented } from '../ui/choice';
 import { NumberField } from '../ui/number-field';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
+import { QuantityField } from './quantity-field';
 
 /** The form's own state: text as typed, turned into an engine only when it is whole. */
 export interface EngineDraft {
@@ -70,8 +72,10 @@ export function EngineForm({
   draft,
   onChange,
   errors,
+  units = defaultUnits,
 }: {
   draft: EngineDraft;
+  units?: Units;
   onChange: (draft: EngineDraft) => void;
   errors: Record<string, string>;
 }) {
@@ -138,9 +142,10 @@ export function EngineForm({
           onChange={(aspiration) => set({ aspiration })}
         />
         {draft.aspiration === 'boosted' && (
-          <NumberField
+          <QuantityField
+            quantity="pressure"
+            units={units}
             label="Boost above the barometer"
-            unit="kPa"
             value={draft.boostKpa}
             onChange={(boostKpa) => set({ boostKpa })}
             error={errors.boostKpa}

@@ -36,7 +36,7 @@ export function ImportDialog({ preview, onClose }: { preview: ImportPreview; onC
   const [problem, setProblem] = useState<string | null>(null);
   const keep = async () => {
     const { keepBuild } = await import('../storage/garage');
-    const kept = await keepBuild(build);
+    const kept = await keepBuild(build, preview.photos);
     if (kept.ok) void navigate(`/build/${kept.value}/survey`);
     else setProblem(kept.problem.sentence);
   };
@@ -50,7 +50,8 @@ export function ImportDialog({ preview, onClose }: { preview: ImportPreview; onC
         <p>
           {build.engine.name} on {build.ecu.model}. {build.devices.length} devices,{' '}
           {Object.keys(build.assignments).length} pins placed, {Object.keys(build.prove.readings).length} readings,{' '}
-          {build.revisions.length} revisions.
+          {build.revisions.length} revisions, {preview.photos.size} photographs.
+          {preview.missingPhotos > 0 && ` ${preview.missingPhotos} more photographs are not in this file.`}
         </p>
         <Small>
           {preview.fileName}, {(preview.bytes / 1000).toFixed(0)} kB. It is kept beside the builds you have; none is

@@ -2,16 +2,12 @@ import { styled } from 'styled-components';
 import { currentLetter } from '~/core/build/revisions';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
-import { download, fileName } from '../storage/files';
+import { exportBuild } from '../storage/export';
 import { at, color, shape, space } from '../ui/theme';
 import type { SheetInfo } from './sheets';
 
 const clock = (iso: string): string =>
   new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
-
-export function exportBuild(build: { name: string }): void {
-  download(fileName(build.name, 'gonyx.json'), 'application/json', JSON.stringify(build, null, 1));
-}
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
 export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
@@ -56,7 +52,7 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
             {view.saveState === 'failed' && (
               <>
                 {' '}
-                <Button weight="quiet" onPress={() => exportBuild(build)}>
+                <Button weight="quiet" onPress={() => void exportBuild(build)}>
                   Export now
                 </Button>{' '}
                 <Button weight="quiet" onPress={retry}>

@@ -5,7 +5,6 @@ import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
 import { styled } from 'styled-components';
 import { demoBuilds } from '~/demo';
 import { database, type BuildCard } from '../storage/database';
-import { download, fileName } from '../storage/files';
 import type { ImportPreview } from '../storage/garage';
 import type { GarageAnswer } from '../storage/garage-actions';
 import { listCards } from '../storage/cards';
@@ -58,10 +57,12 @@ function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, s
   const [renaming, setRenaming] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const onExport = async () => {
-    const { readForExport } = await import('../storage/garage');
+    const [{ readForExport }, { exportBuild }] = await Promise.all([
+      import('../storage/garage'),
+      import('../storage/export'),
+    ]);
     const build = await readForExport(card.id);
-    if (build.ok) download(fileName(card.name, 'gonyx.json'), 'application/json', JSON.stringify(build.value, null, 1));
-    else setProblem(build.problem.sentence);
+    setProblem(build.ok ? await exportBuild(build.value) : build.problem.sentence);
   };
   return (
     <CardRow>
@@ -167,13 +168,14 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
               <FilePlus2 size={18} aria-hidden /> New build
             </ActLink>
             <FileTrigger
-              acceptedFileTypes={['.json', 'application/json']}
+              acceptedFileTypes={['.json', '.zip', 'application/json', 'application/zip']}
               onSelect={(files) => void onFile(files?.[0])}
             >
               <Button>
                 <FolderOpen size={18} aria-hidden /> Import a file
               </Button>
             </FileTrigger>
+            <PlainLink to="/library">Library of kinds</PlainLink>
             <Button weight="quiet" onPress={() => applyTheme(currentTheme() === 'night' ? 'paper' : 'night')}>
               Paper or night
             </Button>
@@ -303,6 +305,9 @@ const ActLink = styled(Link)<{ $weight?: Weight }>`
   ${buttonLook}
   background: ${color.ink};
   color: ${color.onInk};
+`;
+const PlainLink = styled(Link)`
+  padding: ${space[1]} ${space[2]};
 `;
 const CardRow = styled.li`
   display: grid;

@@ -12,6 +12,7 @@ import { engineSchema } from '~/core/engine/engine';
 import { inSentence } from '~/core/units/format';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
+import { lastUnits } from '../storage/units';
 import { Button } from '../ui/button';
 import { Checkbox } from '../ui/choice';
 import { Select } from '../ui/select';
@@ -34,7 +35,7 @@ const draftSchema = z.object({
 export async function clientAction({ request }: Route.ClientActionArgs) {
   const draft = draftSchema.safeParse(await request.json());
   if (!draft.success) return zodProblem(draft.error);
-  const build = startBuild({ ...draft.data, id: newId(), now: new Date().toISOString() });
+  const build = startBuild({ ...draft.data, id: newId(), now: new Date().toISOString(), units: lastUnits() });
   if (!build.ok) return build.problem;
   const kept = await keepBuild(build.value);
   return kept.ok ? redirect(`/build/${kept.value}/survey`) : kept.problem;

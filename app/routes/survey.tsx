@@ -1,11 +1,22 @@
 import { catalog } from '~/catalog';
 import { Survey } from '../sheets/survey/survey';
+import { ownKinds } from '../storage/library';
 import type { Route } from './+types/survey';
 
 export const loader = () => ({ ecus: catalog.ecus, kinds: catalog.kinds });
+/** The person's own kinds stand before the catalog's. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const [served, own] = await Promise.all([serverLoader(), ownKinds()]);
+  return { ecus: served.ecus, kinds: [...own, ...served.kinds], own: own.map((kind) => kind.id) };
+}
+clientLoader.hydrate = true as const;
+
 /** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;
 
 export default function SurveyRoute({ loaderData }: Route.ComponentProps) {
-  return <Survey ecus={loaderData.ecus} kinds={loaderData.kinds} />;
+  return <Survey ecus={loaderData.ecus} kinds={loaderData.kinds} own={loaderData.own} />;
 }
+
+/** The layout's own skeleton stands in until the build is read. */
+export const HydrateFallback = () => null;

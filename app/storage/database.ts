@@ -50,6 +50,10 @@ export interface Database {
   readonly journal: KeyValue;
   readonly cards: KeyValue;
   readonly trash: KeyValue;
+  /** Pictures as blobs, by build and photo. */
+  readonly photos: KeyValue;
+  /** The person's own device kinds. */
+  readonly library: KeyValue;
 }
 
 let opened: Database | null = null;
@@ -61,6 +65,8 @@ export function database(): Database {
     journal: localforage.createInstance({ name: 'gonyx', storeName: 'journal' }),
     cards: localforage.createInstance({ name: 'gonyx', storeName: 'cards' }),
     trash: localforage.createInstance({ name: 'gonyx', storeName: 'trash' }),
+    photos: localforage.createInstance({ name: 'gonyx', storeName: 'photos' }),
+    library: localforage.createInstance({ name: 'gonyx', storeName: 'library' }),
   };
   return opened;
 }

@@ -5,6 +5,7 @@ import type { Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Problem, type Result } from '~/core/problem';
 import { derive } from './derived';
 import { database, type CheckedSnapshot, type Database, type JournalEntry } from './database';
+import { sweepPhotos } from './photos';
 import { cardOf, readBuild, writeJournal, writeSnapshot } from './persist';
 
 export type SaveState = 'saved' | 'saving' | 'failed';
@@ -22,6 +23,7 @@ export interface SessionView {
   readonly notice: string | null;
 }
 
+const lockName = (id: string): string => `gonyx-build-${id}`;
 const SNAPSHOT_DELAY = 300;
 const now = () => new Date().toISOString();
 
@@ -196,7 +198,7 @@ export class Session {
   /** The first tab that asks holds the pen; the next ones follow until it closes. */
   private takePen(): void {
     if (typeof navigator === 'undefined' || !('locks' in navigator)) return;
-    const name = `gonyx-build-${this.view.build.id}`;
+    const name = lockName(this.view.build.id);
     const closed = new Promise<void>((resolve) => (this.layPenDown = resolve));
     void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
       if (lock) return closed;
@@ -233,6 +235,20 @@ export class Session {
   }
 }
 
+/** Pictures nobody names any more go, unless another tab writes this build and may have just stored one. */
+async function tidyPhotos(start: CheckedSnapshot): Promise<void> {
+  const { held } = await navigator.locks.query();
+  if (held?.some((lock) => lock.name === lockName(start.build.id))) return;
+  const named = JSON.stringify([start.build.survey.photos, start.history]);
+  await sweepPhotos(database(), start.build.id, (id) => named.includes(id));
+}
+
+function openWith(start: CheckedSnapshot): Session {
+  // A picture that stays too long costs room, nothing else: a failed sweep is tried at the next opening.
+  if (typeof navigator !== 'undefined' && 'locks' in navigator) void tidyPhotos(start).catch(() => undefined);
+  return new Session(database(), start);
+}
+
 const sessions = new Map<string, Promise<Result<Session>>>();
 
 /** The session of a build, opened once a tab. */
@@ -240,7 +256,7 @@ export function openSession(id: string): Promise<Result<Session>> {
   const known = sessions.get(id);
   if (known) return known;
   const opening = readBuild(database(), id).then((read): Result<Session> =>
-    read.ok ? ok(new Session(database(), read.value)) : read,
+    read.ok ? ok(openWith(read.value)) : read,
   );
   sessions.set(id, opening);
   // A build that could not be opened is tried afresh next time.

@@ -190,7 +190,12 @@ function reasonFor(
       .map((pin) => ({ pin, served: serve(pin, need.ask) }))
       .find(({ served }) => served.miss && served.miss.code !== 'kind');
     const hint = near?.served.miss ? `: ${near.pin.id} ${missSentence(near.served.miss, need.ask)}` : '';
-    return { needId: need.id, reason: `No pin is ${withArticle(askWords(need.ask))}${hint}.`, rivals: [need.id], pins: [] };
+    return {
+      needId: need.id,
+      reason: `No pin is ${withArticle(askWords(need.ask))}${hint}.`,
+      rivals: [need.id],
+      pins: [],
+    };
   }
   const reason = `${plural(rivals.length, 'need')} ask for ${askWords(need.ask)} or the like; only ${plural(able.length, 'pin')} can: ${listWords(able.map((pin) => pin.id))}.`;
   return { needId: need.id, reason, rivals: rivals.map((rival) => rival.id), pins: able.map((pin) => pin.id) };

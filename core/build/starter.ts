@@ -6,6 +6,7 @@ import type { Engine } from '../engine/engine';
 import type { Result } from '../problem';
 import { ok } from '../problem';
 import { createBuild } from './create';
+import type { Units } from '../units/units';
 import { applyEdit } from './edits';
 import type { Build } from './schema';
 
@@ -45,6 +46,7 @@ export function startBuild(args: {
   ecu: EcuDefinition;
   kinds: readonly DeviceKind[];
   withUsual: boolean;
+  units?: Units;
 }): Result<Build> {
   let build = createBuild(args);
   if (!args.withUsual) return ok(build);

@@ -31,7 +31,7 @@ class Store implements KeyValue {
   keys = async () => [...this.map.keys()];
 }
 
-let stores: { snapshots: Store; journal: Store; cards: Store; trash: Store };
+let stores: Record<keyof Database, Store>;
 let db: Database;
 const build = { ...demoBuild(), id: 'b1' };
 const start = async (one: Build = build) => {
@@ -58,7 +58,14 @@ const stored = async () => {
 const rename = (name: string) => [call('renameBuild', { name })];
 
 beforeEach(() => {
-  stores = { snapshots: new Store(), journal: new Store(), cards: new Store(), trash: new Store() };
+  stores = {
+    snapshots: new Store(),
+    journal: new Store(),
+    cards: new Store(),
+    trash: new Store(),
+    photos: new Store(),
+    library: new Store(),
+  };
   db = stores;
 });
 

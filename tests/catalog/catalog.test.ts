@@ -101,7 +101,9 @@ describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', 
       // No catalog ECU has peak-and-hold drivers: low-impedance injectors must be refused, with the figure.
       if (pinId === undefined)
         expect(whyOpen(build, need.id)!.reason).toMatch(
-          kind.id.startsWith('injector-low') ? /No pin is an injector driver: .* has [23]\.\d Ω/ : /is taken|only \d+ pins? can/,
+          kind.id.startsWith('injector-low')
+            ? /No pin is an injector driver: .* has [23]\.\d Ω/
+            : /is taken|only \d+ pins? can/,
         );
       else expect(net.nodeOf.get(need.end)!.ends).toContain(`ecu:${pinId}`);
     }

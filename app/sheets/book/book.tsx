@@ -7,8 +7,8 @@ import { cutListCsv, pinListCsv } from '~/core/formats/lists';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
-import { exportBuild } from '../../parts/title-block';
 import { WireMark } from '../../parts/wire-mark';
+import { exportBuild } from '../../storage/export';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
@@ -170,6 +170,7 @@ function PinList() {
 
 export function Book() {
   const { build, derived } = useBuild();
+  const [told, setTold] = useState('');
   const save = (what: string, text: string) => download(fileName(`${build.name} ${what}`, 'csv'), 'text/csv', text);
   return (
     <SheetFrame
@@ -189,10 +190,15 @@ export function Book() {
           <Stack $gap={3}>
             <Heading>Files</Heading>
             <Row $gap={3}>
-              <Button onPress={() => exportBuild(build)}>Build as JSON</Button>
+              <Button onPress={() => void exportBuild(build).then((said) => setTold(said ?? ''))}>
+                {build.survey.photos.length === 0
+                  ? 'Build as JSON'
+                  : `Build with ${plural(build.survey.photos.length, 'photograph')}`}
+              </Button>
               <Button onPress={() => save('pin list', pinListCsv(build, derived.net))}>Pin list as CSV</Button>
               <Button onPress={() => save('cut list', cutListCsv(build, derived.net))}>Cut list as CSV</Button>
             </Row>
+            <div role="status">{told && <Small>{told}</Small>}</div>
             <Small>Each sheet prints without its tools: Ctrl P on any of them.</Small>
           </Stack>
         </Stack>

@@ -8,6 +8,7 @@ import { groundSchools } from '~/core/power/grounds';
 import type { Circuit } from '~/core/power/plan';
 import { wireSizes } from '~/core/power/wire';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
+import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
@@ -228,7 +229,7 @@ function Grounds() {
                   <th scope="row">{figure.place === 'battery' ? 'battery negative' : 'engine block'}</th>
                   <td className="figure">{formatAmps(figure.amps)}</td>
                   <td className="figure">{formatVolts(figure.shiftVolts)}</td>
-                  <td className="figure">{figure.errorKpa.toFixed(1)} kPa off</td>
+                  <td className="figure">{readQuantity('pressure', figure.errorKpa, build)} off</td>
                 </tr>
               ))}
             </tbody>
@@ -309,7 +310,7 @@ function Grounds() {
 }
 
 export function Feeds() {
-  const { derived, selection, select } = useBuild();
+  const { build, derived, selection, select } = useBuild();
   const { circuits } = derived.net;
   const selectedOwner = selection?.type === 'end' ? parseEnd(selection.end) : null;
   const open =
@@ -373,7 +374,8 @@ export function Feeds() {
         <Grounds />
         <Small>
           Fuse at most what the wire carries in its bundle and heat, load at most 80 % of the fuse. Copper by IEC 60228
-          at 60 °C, bunching by IEC 60364-5-52. Disconnect the battery before you touch any of it.
+          at {readQuantity('temperature', 60, build)}, bunching by IEC 60364-5-52. Disconnect the battery before you
+          touch any of it.
         </Small>
       </Stack>
     </SheetFrame>

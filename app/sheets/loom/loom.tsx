@@ -4,6 +4,7 @@ import { cutListCsv } from '~/core/formats/lists';
 import { cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
 import { formatMetres, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
+import { QuantityField } from '../../parts/quantity-field';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
@@ -85,17 +86,19 @@ function Choices() {
           maxValue={200}
           onChange={(value) => value !== null && edit(call('setLoom', { holeMillimetres: value }))}
         />
-        <NumberField
+        <QuantityField
+          quantity="temperature"
+          units={build.units}
           label="Hottest zone"
-          unit="°C"
           value={loom.zoneCelsius}
           minValue={-40}
           maxValue={250}
           onChange={(value) => value !== null && edit(call('setLoom', { zoneCelsius: value }))}
         />
-        <NumberField
+        <QuantityField
+          quantity="temperature"
+          units={build.units}
           label="Insulation rated"
-          unit="°C"
           value={loom.wireCelsius}
           minValue={60}
           maxValue={250}

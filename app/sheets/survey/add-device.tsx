@@ -14,10 +14,12 @@ import { destinationWords } from '../../parts/destination-words';
 /** Pick a kind by system, see its terminals, add one or one for each cylinder. */
 export function AddDevice({
   kinds,
+  own,
   isOpen,
   onClose,
 }: {
   kinds: readonly DeviceKind[];
+  own: readonly string[];
   isOpen: boolean;
   onClose: () => void;
 }) {
@@ -40,11 +42,13 @@ export function AddDevice({
       <FieldGrid $min={220}>
         <Select
           label="System"
-          choices={systems.map((name) => ({
-            id: name,
-            name,
-            note: `${kinds.filter((kind) => kind.system === name).length} kinds`,
-          }))}
+          choices={systems
+            .filter((name) => name !== 'Body plug')
+            .map((name) => ({
+              id: name,
+              name,
+              note: `${kinds.filter((kind) => kind.system === name).length} kinds`,
+            }))}
           value={system}
           onChange={setSystem}
         />
@@ -59,7 +63,10 @@ export function AddDevice({
           return (
             <li key={kind.id}>
               <Stack $gap={1}>
-                <strong>{kind.name}</strong>
+                <strong>
+                  {kind.name}
+                  {own.includes(kind.id) && <Soft> · your own</Soft>}
+                </strong>
                 <Small>{kind.note}</Small>
                 <Small>
                   {kind.terminals
@@ -87,7 +94,7 @@ export function AddDevice({
             </li>
           );
         })}
-        {shown.length === 0 && <Small>No kind of that name.</Small>}
+        {shown.length === 0 && <Small>No kind of that name. Make it in the library, from one that is close.</Small>}
       </List>
       <Row style={{ justifyContent: 'flex-end' }}>
         <Button onPress={onClose}>Done</Button>

@@ -1,10 +1,16 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import type { Device } from '~/core/build/schema';
-import type { DeviceKind } from '~/core/devices/kind';
+import { isBodyPlug } from '~/core/body/signals';
+import { hasRole, type DeviceKind } from '~/core/devices/kind';
+import { freeKindId } from '~/core/devices/library';
 import { ecuEnd } from '~/core/netlist/ends';
 import { useBuild } from '../../build/context';
+import { KindEditor } from '../../parts/kind-editor';
+import { Photos } from '../../parts/photos';
+import { keepOwnKind, ownKinds } from '../../storage/library';
 import { Button } from '../../ui/button';
 import { Checkbox } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
@@ -32,7 +38,21 @@ function useLanding(device: Device) {
 export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
   const { build, edit, select, derived } = useBuild();
   const [label, setLabel] = useState(device.label);
+  const [editing, setEditing] = useState(false);
+  const [told, setTold] = useState('');
   const landing = useLanding(device);
+  const keepInLibrary = async () => {
+    const own = await ownKinds();
+    const taken = new Set(own.map((one) => one.id));
+    // The catalog's own kinds keep their ids; a changed copy gets one of its own.
+    const id = freeKindId(`${kind.name} own`, taken);
+    try {
+      await keepOwnKind({ ...kind, id });
+      setTold('Kept in the library.');
+    } catch {
+      setTold('The browser refused to store it: free some space and try again.');
+    }
+  };
   const change = (fields: Partial<Device>) => edit(call('editDevice', { deviceId: device.id, ...fields }));
   return (
     <Panel>
@@ -62,6 +82,17 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
             }))}
             value={device.cylinder === null ? null : String(device.cylinder)}
             onChange={(id) => change({ cylinder: Number(id) })}
+          />
+        )}
+        {hasRole(kind, 'thermocouple') && (
+          <Select
+            label="Wire"
+            choices={[
+              { id: 'type-k', name: 'type K all the way' },
+              { id: 'copper', name: 'copper' },
+            ]}
+            value={device.leadWire}
+            onChange={(id) => change({ leadWire: id as Device['leadWire'] })}
           />
         )}
         {kind.shielded && (
@@ -140,6 +171,34 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           </Checkbox>
         )}
       </Row>
+      <Photos about={`dev:${device.id}`} label={device.label} />
+      <Row>
+        {isBodyPlug(device, kind) ? (
+          <Link to="body">Its cavities are on the page Body plugs</Link>
+        ) : (
+          <>
+            <Button weight="quiet" onPress={() => setEditing(true)}>
+              Change what this part is
+            </Button>
+            <Button weight="quiet" onPress={() => void keepInLibrary()}>
+              Keep the part in my library
+            </Button>
+          </>
+        )}
+        {told && <Small role="status">{told}</Small>}
+      </Row>
+      {editing && (
+        <KindEditor
+          title={kind.name}
+          start={kind}
+          units={build.units}
+          onKeep={(next) => {
+            edit(call('editKind', { kind: next }));
+            setEditing(false);
+          }}
+          onClose={() => setEditing(false)}
+        />
+      )}
       <Row>
         <Button weight="quiet" onPress={() => edit(call('removeDevice', { deviceId: device.id }))}>
           Remove {device.label}

@@ -1,0 +1,193 @@
+import {
+  Chart,
+  Filler,
+  Legend,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartOptions,
+  type Plugin,
+} from 'chart.js';
+import { useEffect, useState } from 'react';
+import { Chart as ReactChart } from 'react-chartjs-2';
+
+Chart.register(LineController, ScatterController, LineElement, PointElement, LinearScale, Filler, Legend, Tooltip);
+
+export interface CurveChartData {
+  /** The calibration: value of the quantity against what the pin sees. */
+  readonly points: readonly { readonly value: number; readonly reading: number }[];
+  /** What the ECU is set to, when that is another curve. */
+  readonly setting: readonly { readonly value: number; readonly reading: number }[];
+  readonly expected: { readonly value: number; readonly reading: number } | null;
+  readonly measured: { readonly value: number; readonly reading: number } | null;
+  readonly faultBelow: number | null;
+  readonly faultAbove: number | null;
+  readonly readingRange: readonly [number, number];
+  readonly valueTitle: string;
+  readonly readingTitle: string;
+  /** Which way round: what the pin sees over the value, or the value over what the pin sees. */
+  readonly way: 'reading-over-value' | 'value-over-reading';
+}
+
+interface Tints {
+  ink: string;
+  soft: string;
+  rule: string;
+  selection: string;
+  pencil: string;
+  proved: string;
+  stop: string;
+  font: string;
+}
+
+function tintsOf(): Tints {
+  const style = getComputedStyle(document.documentElement);
+  const of = (name: string) => style.getPropertyValue(`--${name}`).trim();
+  return {
+    ink: of('ink'),
+    soft: of('soft'),
+    rule: of('rule'),
+    selection: of('selection'),
+    pencil: of('pencil'),
+    proved: of('proved'),
+    stop: of('stop'),
+    font: getComputedStyle(document.body).fontFamily,
+  };
+}
+
+/** The theme's colours as Chart.js needs them, followed when the theme changes. */
+function useTints(): Tints {
+  const [tints, setTints] = useState(tintsOf);
+  useEffect(() => {
+    const again = () => setTints(tintsOf());
+    const observer = new MutationObserver(again);
+    observer.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
+    const scheme = window.matchMedia('(prefers-color-scheme: dark)');
+    scheme.addEventListener('change', again);
+    return () => {
+      observer.disconnect();
+      scheme.removeEventListener('change', again);
+    };
+  }, []);
+  return tints;
+}
+
+/** Shades the readings that no whole sensor gives, and says so. */
+const faultBands = (data: CurveChartData, tints: Tints): Plugin => ({
+  id: 'fault-bands',
+  beforeDatasetsDraw(chart) {
+    const { ctx, chartArea } = chart;
+    const along = data.way === 'reading-over-value' ? chart.scales.y : chart.scales.x;
+    const band = (from: number, to: number) => {
+      if (to <= from) return;
+      const [a, b] = [along.getPixelForValue(from), along.getPixelForValue(to)];
+      const box =
+        data.way === 'reading-over-value'
+          ? ([chartArea.left, Math.min(a, b), chartArea.width, Math.abs(b - a)] as const)
+          : ([Math.min(a, b), chartArea.top, Math.abs(b - a), chartArea.height] as const);
+      ctx.save();
+      ctx.globalAlpha = 0.12;
+      ctx.fillStyle = tints.stop;
+      ctx.fillRect(...box);
+      ctx.globalAlpha = 1;
+      ctx.fillStyle = tints.stop;
+      ctx.font = `12px ${tints.font}`;
+      if (box[3] > 12 && box[2] > 40) ctx.fillText('fault', box[0] + 5, box[1] + Math.min(box[3] / 2 + 4, 14));
+      ctx.restore();
+    };
+    const [least, most] = data.readingRange;
+    if (data.faultBelow !== null) band(least, Math.max(least, data.faultBelow));
+    if (data.faultAbove !== null) band(Math.min(most, data.faultAbove), most);
+  },
+});
+
+/** A sensor's calibration as a chart, both ways. The table beside it says the same in figures. */
+export default function CurveChart({ data, label }: { data: CurveChartData; label: string }) {
+  const tints = useTints();
+  const swap = data.way === 'value-over-reading';
+  const at = (point: { value: number; reading: number }) =>
+    swap ? { x: point.reading, y: point.value } : { x: point.value, y: point.reading };
+  const axis = (title: string, isReading: boolean) => ({
+    type: 'linear' as const,
+    title: { display: true, text: title, color: tints.soft, font: { family: tints.font, size: 13 } },
+    grid: { color: tints.rule },
+    border: { color: tints.ink },
+    ticks: { color: tints.soft, font: { family: tints.font, size: 12 }, maxTicksLimit: 9 },
+    ...(isReading ? { min: data.readingRange[0], max: data.readingRange[1] } : {}),
+  });
+  const options: ChartOptions = {
+    responsive: true,
+    maintainAspectRatio: false,
+    animation: false,
+    interaction: { mode: 'nearest', intersect: false, axis: 'x' },
+    scales: {
+      x: axis(swap ? data.readingTitle : data.valueTitle, swap),
+      y: axis(swap ? data.valueTitle : data.readingTitle, !swap),
+    },
+    plugins: {
+      legend: {
+        labels: { color: tints.ink, font: { family: tints.font, size: 12 }, usePointStyle: true, boxHeight: 7 },
+        position: 'top',
+        align: 'end',
+      },
+      tooltip: {
+        callbacks: {
+          title: () => '',
+          label: (item) =>
+            `${swap ? data.readingTitle : data.valueTitle} ${item.parsed.x?.toFixed(2)}: ${item.parsed.y?.toFixed(2)}`,
+        },
+      },
+    },
+  };
+  const spot = (name: string, point: { value: number; reading: number }, tint: string, pointStyle: string) => ({
+    type: 'scatter' as const,
+    label: name,
+    data: [at(point)],
+    pointStyle,
+    pointRadius: 7,
+    borderColor: tint,
+    backgroundColor: tint,
+    borderWidth: 2,
+  });
+  return (
+    <ReactChart
+      type="line"
+      role="img"
+      aria-label={label}
+      options={options}
+      plugins={[faultBands(data, tints)]}
+      data={{
+        datasets: [
+          {
+            type: 'line',
+            label: 'the part',
+            data: data.points.map(at),
+            borderColor: tints.selection,
+            backgroundColor: tints.selection,
+            borderWidth: 2.5,
+            pointRadius: 0,
+          },
+          ...(data.setting.length > 0
+            ? [
+                {
+                  type: 'line' as const,
+                  label: 'the ECU as set',
+                  data: data.setting.map(at),
+                  borderColor: tints.pencil,
+                  backgroundColor: tints.pencil,
+                  borderWidth: 2,
+                  borderDash: [6, 4],
+                  pointRadius: 0,
+                },
+              ]
+            : []),
+          ...(data.expected ? [spot('key-on, expected', data.expected, tints.ink, 'rectRot')] : []),
+          ...(data.measured ? [spot('measured', data.measured, tints.pencil, 'crossRot')] : []),
+        ],
+      }}
+    />
+  );
+}

@@ -1,0 +1,5 @@
+import { Body } from '../sheets/survey/body';
+
+export default function BodyRoute() {
+  return <Body />;
+}

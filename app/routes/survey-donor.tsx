@@ -1,0 +1,5 @@
+import { Donor } from '../sheets/survey/donor';
+
+export default function DonorRoute() {
+  return <Donor />;
+}

@@ -1,0 +1,5 @@
+import { Notes } from '../sheets/survey/notes';
+
+export default function NotesRoute() {
+  return <Notes />;
+}

@@ -1,0 +1,21 @@
+import { catalog } from '~/catalog';
+import { Sensing } from '../sheets/survey/sensing';
+import { ownKinds } from '../storage/library';
+import type { Route } from './+types/survey-sensing';
+
+export const loader = () => ({ kinds: catalog.kinds });
+export const shouldRevalidate = () => false;
+
+/** Calibrations that may explain a reading: the person's own first, then the catalog's. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const [served, own] = await Promise.all([serverLoader(), ownKinds()]);
+  return { library: [...own, ...served.kinds] };
+}
+clientLoader.hydrate = true as const;
+
+export default function SensingRoute({ loaderData }: Route.ComponentProps) {
+  return <Sensing library={loaderData.library} />;
+}
+
+/** The layout's own skeleton stands in until the build is read. */
+export const HydrateFallback = () => null;

@@ -1,0 +1,297 @@
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import { bodySignal, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
+import { call } from '~/core/build/edits';
+import type { Device } from '~/core/build/schema';
+import { trait, type BodyCavity, type BodySignalId, type DeviceKind } from '~/core/devices/kind';
+import { colourLetters } from '~/core/donor/wire';
+import { destinationOf } from '~/core/netlist/destination';
+import { cycleDegrees } from '~/core/engine/engine';
+import { plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { destinationWords } from '../../parts/destination-words';
+import { WireMark } from '../../parts/wire-mark';
+import { Button } from '../../ui/button';
+import { Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { Select } from '../../ui/select';
+import { Table, TableScroll } from '../../ui/table';
+import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { TextField } from '../../ui/text-field';
+import { space } from '../../ui/theme';
+import { SurveyFrame } from './survey-frame';
+
+const usual: BodySignalId[] = [
+  'key-feed',
+  'start-signal',
+  'oil-lamp',
+  'charge-lamp',
+  'tachometer',
+  'temperature-gauge',
+  'ground',
+];
+const cavity = (number: number, signal: BodySignalId): BodyCavity => ({
+  cavity: String(number),
+  colour: '',
+  signal,
+  note: '',
+});
+
+function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
+  const { build, edit, derived, select } = useBuild();
+  const body = trait(kind, 'body')!;
+  const gauge = trait(kind, 'tachometer');
+  const events = (build.engine.cylinders * 360) / cycleDegrees(build.engine);
+  const [name, setName] = useState(device.label);
+  const change = (
+    part: Partial<{
+      name: string;
+      cavities: BodyCavity[];
+      pulsesPerTurn: number;
+      drive: 'low-side' | 'logic' | 'coil-negative';
+      branchMetres: number;
+    }>,
+  ) =>
+    edit(
+      call('setBodyPlug', {
+        deviceId: device.id,
+        name: device.label,
+        cavities: body.cavities,
+        pulsesPerTurn: gauge?.pulsesPerTurn ?? events,
+        drive: gauge?.drive ?? 'low-side',
+        ...part,
+      }),
+    );
+  const setCavity = (index: number, part: Partial<BodyCavity>) =>
+    change({ cavities: body.cavities.map((one, i) => (i === index ? { ...one, ...part } : one)) });
+  const landing = (id: string): string => {
+    const end = `dev:${device.id}.${id}`;
+    const node = derived.net.nodeOf.get(end);
+    const other = node?.ends.find((one) => one !== end && !one.startsWith('splice:'));
+    return other ? derived.net.labelOf(other) : 'no wire yet';
+  };
+  const next = body.cavities.reduce((top, one) => Math.max(top, Number(one.cavity) || 0), 0) + 1;
+  return (
+    <Stack $gap={3}>
+      <Heading>{device.label}</Heading>
+      <FieldGrid $min={160}>
+        <TextField
+          label="Name of the plug"
+          value={name}
+          onChange={setName}
+          onBlur={() => name.trim() && name !== device.label && change({ name: name.trim() })}
+          maxLength={60}
+        />
+        <NumberField
+          label="Branch from the ECU"
+          unit="m"
+          value={device.branchMetres}
+          minValue={0}
+          maxValue={30}
+          onChange={(value) => value !== null && change({ branchMetres: value })}
+        />
+        {gauge && (
+          <NumberField
+            label="Tachometer, pulses a turn"
+            value={gauge.pulsesPerTurn}
+            minValue={0.5}
+            maxValue={12}
+            hint={`this engine fires ${events} times a turn`}
+            onChange={(value) => value !== null && change({ pulsesPerTurn: value })}
+          />
+        )}
+      </FieldGrid>
+      {gauge && (
+        <Segmented
+          label="Tachometer driven by"
+          choices={[
+            { id: 'low-side', name: 'a line pulled to ground' },
+            { id: 'logic', name: 'a 5 V square wave' },
+            { id: 'coil-negative', name: 'a coil negative' },
+          ]}
+          value={gauge.drive}
+          onChange={(drive) => change({ drive })}
+        />
+      )}
+      <TableScroll aria-label={`Cavities of ${device.label}`}>
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">Cavity</th>
+              <th scope="col">Car's wire</th>
+              <th scope="col">What it is</th>
+              <th scope="col">Goes to</th>
+              <th scope="col">Lands on</th>
+              <th scope="col">
+                <span className="sr">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {body.cavities.map((one, index) => {
+              const terminal = kind.terminals.find((candidate) => candidate.id === one.cavity)!;
+              const letters = colourLetters(one.colour);
+              return (
+                <tr key={one.cavity}>
+                  <th scope="row">{one.cavity}</th>
+                  <td>
+                    <Colour>
+                      <ColourField
+                        key={one.colour}
+                        label={`Colour of the car's wire at ${one.cavity}`}
+                        value={one.colour}
+                        onKeep={(colour) => setCavity(index, { colour })}
+                      />
+                      {letters && <WireMark colour={letters} />}
+                    </Colour>
+                  </td>
+                  <td style={{ minWidth: 200 }}>
+                    <Select
+                      label={`What cavity ${one.cavity} is`}
+                      hideLabel
+                      choices={bodySignals.map((signal) => ({ id: signal.id, name: signal.name, note: signal.note }))}
+                      value={one.signal}
+                      onChange={(signal) => setCavity(index, { signal: signal as BodySignalId })}
+                    />
+                  </td>
+                  <td>
+                    <Soft>
+                      {bodySignal(one.signal).destination === null
+                        ? 'left alone'
+                        : destinationWords(destinationOf(device, terminal))}
+                    </Soft>
+                  </td>
+                  <td>
+                    <Button
+                      weight="quiet"
+                      isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${one.cavity}`)}
+                      onPress={() => select({ type: 'end', end: `dev:${device.id}.${one.cavity}` })}
+                    >
+                      {landing(one.cavity)}
+                    </Button>
+                  </td>
+                  <td>
+                    <Button
+                      weight="quiet"
+                      isDisabled={body.cavities.length === 1}
+                      aria-label={`Remove cavity ${one.cavity}`}
+                      onPress={() => change({ cavities: body.cavities.filter((_, i) => i !== index) })}
+                    >
+                      remove
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </TableScroll>
+      <Row>
+        <Button
+          isDisabled={body.cavities.length >= 80}
+          onPress={() => change({ cavities: [...body.cavities, cavity(next, 'unknown')] })}
+        >
+          <Plus size={18} aria-hidden /> Add cavity {next}
+        </Button>
+        <Button weight="quiet" onPress={() => edit(call('removeDevice', { deviceId: device.id }))}>
+          Remove {device.label}
+        </Button>
+      </Row>
+    </Stack>
+  );
+}
+
+function ColourField({ label, value, onKeep }: { label: string; value: string; onKeep: (value: string) => void }) {
+  const [text, setText] = useState(value);
+  return (
+    <div style={{ width: 96 }}>
+      <TextField
+        label={label}
+        hideLabel
+        value={text}
+        onChange={setText}
+        maxLength={20}
+        placeholder="GN/YE"
+        onBlur={() => text !== value && onKeep(text.trim())}
+      />
+    </div>
+  );
+}
+
+export function Body() {
+  const { build, derived, edit } = useBuild();
+  const plugs = derived.net.devices.filter(({ device, kind }) => isBodyPlug(device, kind));
+  const unknown = plugs.reduce((sum, { kind }) => sum + unknownCavities(kind).length, 0);
+  const events = (build.engine.cylinders * 360) / cycleDegrees(build.engine);
+  const add = () =>
+    edit(
+      call('setBodyPlug', {
+        deviceId: null,
+        name: plugs.length === 0 ? 'Bulkhead plug' : `Bulkhead plug ${plugs.length + 1}`,
+        cavities: usual.map((signal, index) => cavity(index + 1, signal)),
+        pulsesPerTurn: events,
+        drive: 'low-side',
+      }),
+    );
+  return (
+    <SurveyFrame
+      summary={
+        plugs.length === 0 ? (
+          <>What the car itself wants and gives: the plugs at the bulkhead or behind the dash.</>
+        ) : (
+          <>
+            {plural(plugs.length, 'plug')} of the car, joined to the engine loom.
+            <br />
+            <Soft>
+              {unknown === 0 ? 'Every cavity has a name.' : `${plural(unknown, 'cavity', 'cavities')} not known yet.`}
+            </Soft>
+          </>
+        )
+      }
+      actions={
+        <Button weight="act" onPress={add}>
+          <Plus size={18} aria-hidden /> Add a plug
+        </Button>
+      }
+    >
+      <Stack $gap={5}>
+        <Callout $tone="stop">
+          <span>
+            <strong>Yellow plugs and airbag lines stay closed.</strong> They are never probed, cut or tapped: stop, and
+            a licensed workshop. Clutch, neutral and brake switches are wired through, never bridged.
+          </span>
+        </Callout>
+        {plugs.length === 0 && (
+          <Stack $gap={2} style={{ maxWidth: 640 }}>
+            <p>
+              Find the plug where the car's own loom meets the engine's. Read key feed, start signal, lamps, tachometer
+              and gauges off its cavities with a meter, key off and on. Each cavity you name joins the netlist: it gets
+              a wire, a test and a place in the checks. What you cannot name stays 'not known yet' and is joined to
+              nothing.
+            </p>
+            <Row>
+              <Button onPress={add}>
+                <Plus size={18} aria-hidden /> Add the first plug, with the usual cavities
+              </Button>
+            </Row>
+          </Stack>
+        )}
+        {plugs.map(({ device, kind }) => (
+          <Plug key={`${device.id} ${device.label}`} device={device} kind={kind} />
+        ))}
+        {plugs.length > 0 && (
+          <Small>
+            Signals and their usual resistances are common practice: measure your own car before you trust one.
+          </Small>
+        )}
+      </Stack>
+    </SurveyFrame>
+  );
+}
+
+const Colour = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: ${space[2]};
+`;

@@ -1,0 +1,206 @@
+import { Lock } from 'lucide-react';
+import { useCallback, useMemo } from 'react';
+import { GridList, GridListItem, ListLayout, Text, Virtualizer, type Selection } from 'react-aria-components';
+import { css, styled } from 'styled-components';
+import { spliceKey } from '~/core/donor/sort';
+import { colourLetters, decisionWords, groupWords, isRestraint, type DonorWire } from '~/core/donor/wire';
+import { WireMark } from '../../parts/wire-mark';
+import { Soft } from '../../ui/text';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { useNarrow } from '../../ui/use-narrow';
+
+const ROW = 40;
+const ROW_NARROW = 84;
+
+/** How a row stands to its neighbours: first, within or last of the wires of one splice. */
+type Join = 'none' | 'first' | 'middle' | 'last';
+
+type DonorRow = DonorWire & { join: Join };
+
+function joinAt(wires: readonly DonorWire[], index: number): Join {
+  const own = spliceKey(wires[index]);
+  if (own === '') return 'none';
+  const before = index > 0 && spliceKey(wires[index - 1]) === own;
+  const after = index + 1 < wires.length && spliceKey(wires[index + 1]) === own;
+  return before ? (after ? 'middle' : 'last') : after ? 'first' : 'none';
+}
+
+/** Every donor wire, one row each; only what is in sight is drawn. */
+export function DonorList({
+  wires,
+  selected,
+  onSelect,
+  onOpen,
+}: {
+  wires: readonly DonorWire[];
+  selected: Selection;
+  onSelect: (selection: Selection) => void;
+  onOpen: (id: string) => void;
+}) {
+  const narrow = useNarrow();
+  const layoutOptions = useMemo(() => ({ rowSize: narrow ? ROW_NARROW : ROW }), [narrow]);
+  const items = useMemo(() => wires.map((wire, index) => ({ ...wire, join: joinAt(wires, index) })), [wires]);
+  const row = useCallback((wire: DonorRow) => {
+    const locked = isRestraint(wire);
+    const letters = colourLetters(wire.colour);
+    const decision = locked ? 'locked' : decisionWords[wire.decision];
+    return (
+      <Item id={wire.id} textValue={`${wire.connector} ${wire.cavity} ${wire.function}`} data-locked={locked}>
+        <Place>
+          {wire.join !== 'none' && <Bracket $join={wire.join} aria-hidden />}
+          <strong>
+            {wire.connector} {wire.cavity}
+          </strong>
+        </Place>
+        <span className="wire">
+          {letters ? (
+            <>
+              <WireMark colour={letters} /> {wire.size}
+            </>
+          ) : (
+            <Soft>
+              {wire.colour || 'no colour'} {wire.size}
+            </Soft>
+          )}
+        </span>
+        <Text slot="description" className="what">
+          {wire.function || <Soft>no function written</Soft>}
+          {wire.splice && <Soft> · splice {wire.splice}</Soft>}
+          {wire.condition && <Soft> · {wire.condition}</Soft>}
+        </Text>
+        <Verdict data-decision={locked ? 'locked' : wire.decision}>
+          {locked && <Lock size={14} aria-hidden />}
+          {decision}
+          {wire.decision === 'move' && wire.moveTo && ` to ${wire.moveTo}`}
+        </Verdict>
+        <span className="pile">{locked ? 'restraint: stop' : wire.group === 'none' ? '' : groupWords[wire.group]}</span>
+      </Item>
+    );
+  }, []);
+  return (
+    <Virtualizer layout={ListLayout} layoutOptions={layoutOptions}>
+      <List
+        aria-label="Donor wires"
+        items={items}
+        selectionMode="multiple"
+        selectedKeys={selected}
+        onSelectionChange={onSelect}
+        onAction={(key) => onOpen(String(key))}
+        selectionBehavior="replace"
+        renderEmptyState={() => <Empty>No wire matches. Clear the filter to see all.</Empty>}
+      >
+        {row}
+      </List>
+    </Virtualizer>
+  );
+}
+
+export const donorGrid = css`
+  display: grid;
+  grid-template-columns: 132px 132px minmax(0, 1fr) 124px 128px;
+  gap: 0 ${space[3]};
+  align-items: center;
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+`;
+const List = styled(GridList<DonorRow>)`
+  height: max(300px, calc(100dvh - 484px));
+  overflow: auto;
+  outline-offset: -2px;
+  border-bottom: ${shape.hair} solid ${color.rule};
+  ${at.narrow} {
+    height: 62dvh;
+  }
+  ${at.print} {
+    height: auto;
+    overflow: visible;
+  }
+`;
+const Item = styled(GridListItem)`
+  ${donorGrid}
+  height: 100%;
+  padding: 0 ${space[2]} 0 18px;
+  border-bottom: ${shape.hair} solid ${color.rule};
+  cursor: default;
+  & > .what,
+  & > .pile,
+  & > .wire {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    color: inherit;
+  }
+  & > .pile {
+    font-size: ${type.small};
+    color: ${color.soft};
+  }
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  &[data-selected] {
+    background: ${color.selectionWash};
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${color.selection};
+    outline-offset: -2px;
+  }
+  &[data-locked='true'] {
+    color: ${color.stop};
+  }
+  ${at.narrow} {
+    align-content: center;
+    & > .what {
+      grid-column: 1 / -1;
+    }
+  }
+`;
+const Place = styled.span`
+  position: relative;
+  overflow: visible;
+  white-space: nowrap;
+  & > strong {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+`;
+/** Wires of one splice hang on one bracket. */
+const Bracket = styled.span<{ $join: Join }>`
+  position: absolute;
+  left: -12px;
+  top: ${({ $join }) => ($join === 'first' ? '50%' : '-14px')};
+  bottom: ${({ $join }) => ($join === 'last' ? '50%' : '-14px')};
+  width: 8px;
+  border-left: 3px solid ${color.selection};
+  border-top: ${({ $join }) => ($join === 'first' ? `3px solid ${color.selection}` : '0')};
+  border-bottom: ${({ $join }) => ($join === 'last' ? `3px solid ${color.selection}` : '0')};
+`;
+const Verdict = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: ${space[1]};
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  &[data-decision='open'] {
+    color: ${color.soft};
+  }
+  &[data-decision='keep'],
+  &[data-decision='extend'],
+  &[data-decision='move'] {
+    color: ${color.proved};
+    font-weight: 700;
+  }
+  &[data-decision='mystery'] {
+    color: ${color.pencil};
+    font-weight: 700;
+  }
+  &[data-decision='remove'] {
+    text-decoration: line-through;
+  }
+`;
+const Empty = styled.p`
+  padding: ${space[4]};
+  color: ${color.soft};
+`;

@@ -1,0 +1,163 @@
+import { useState } from 'react';
+import { call } from '~/core/build/edits';
+import {
+  colourLetters,
+  decisions,
+  decisionWords,
+  groupWords,
+  donorGroups,
+  isRestraint,
+  type Decision,
+  type DonorGroup,
+  type DonorWire,
+} from '~/core/donor/wire';
+import { useBuild } from '../../build/context';
+import { today } from '../../parts/dates';
+import { Button } from '../../ui/button';
+import { Checkbox, Segmented } from '../../ui/choice';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Callout, FieldGrid, Small, Stack } from '../../ui/text';
+import { TextField } from '../../ui/text-field';
+
+type Draft = Pick<
+  DonorWire,
+  | 'connector'
+  | 'cavity'
+  | 'colour'
+  | 'size'
+  | 'function'
+  | 'condition'
+  | 'splice'
+  | 'moveTo'
+  | 'note'
+  | 'decision'
+  | 'group'
+  | 'restraint'
+>;
+const fields: {
+  id: Exclude<keyof Draft, 'decision' | 'group' | 'restraint' | 'moveTo' | 'note'>;
+  label: string;
+  most: number;
+}[] = [
+  { id: 'connector', label: 'Connector', most: 40 },
+  { id: 'cavity', label: 'Cavity', most: 12 },
+  { id: 'colour', label: 'Colour and stripe', most: 30 },
+  { id: 'size', label: 'Size', most: 20 },
+  { id: 'function', label: 'Function', most: 120 },
+  { id: 'condition', label: 'Condition', most: 60 },
+  { id: 'splice', label: 'Splice', most: 40 },
+];
+
+/** One donor wire, everything that is known of it. */
+export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: () => void }) {
+  const { edit } = useBuild();
+  const [draft, setDraft] = useState<Draft>(wire);
+  const locked = isRestraint({ ...wire, ...draft });
+  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const keep = () => {
+    const changed = Object.fromEntries(
+      (Object.keys(draft) as (keyof Draft)[]).filter((key) => draft[key] !== wire[key]).map((key) => [key, draft[key]]),
+    );
+    if (Object.keys(changed).length > 0) {
+      const { decision, ...rest } = changed as Partial<Draft>;
+      edit(
+        call('editDonorWires', {
+          ids: [wire.id],
+          fields: locked || decision === undefined ? rest : { ...rest, decision },
+        }),
+      );
+    }
+    onClose();
+  };
+  const ask = () => {
+    edit(
+      call('putQuestion', {
+        question: {
+          id: crypto.randomUUID(),
+          text: `What is the ${wire.colour || 'unmarked'} wire at ${wire.connector} ${wire.cavity}?`,
+          to: '',
+          askedOn: today(),
+          answer: '',
+          answeredOn: null,
+          about: `donor:${wire.connector} ${wire.cavity}`.slice(0, 80),
+        },
+      }),
+    );
+    onClose();
+  };
+  return (
+    <Dialog title={`${wire.connector} ${wire.cavity}`.trim() || 'Donor wire'} isOpen onClose={onClose} wide>
+      {locked && (
+        <Callout $tone="stop" role="alert">
+          <strong>Restraint system: stop.</strong>
+          <span>
+            This wire is never probed, cut or tapped. Leave it whole and take the car to a licensed workshop. No
+            decision can be made on it here.
+          </span>
+        </Callout>
+      )}
+      <FieldGrid $min={170}>
+        {fields.map((field) => (
+          <TextField
+            key={field.id}
+            label={field.label}
+            value={draft[field.id]}
+            onChange={(value) => set({ [field.id]: value })}
+            maxLength={field.most}
+            hint={
+              field.id === 'colour' && draft.colour && colourLetters(draft.colour)
+                ? `letters ${colourLetters(draft.colour)}`
+                : undefined
+            }
+          />
+        ))}
+      </FieldGrid>
+      {!locked && (
+        <Stack $gap={3}>
+          <Segmented
+            label="Decision"
+            choices={decisions.map((id) => ({ id, name: decisionWords[id] }))}
+            value={draft.decision}
+            onChange={(decision: Decision) => set({ decision })}
+          />
+          {draft.decision === 'move' && (
+            <TextField
+              label="Moves to cavity"
+              value={draft.moveTo}
+              onChange={(moveTo) => set({ moveTo })}
+              maxLength={40}
+              hint="An ECU cavity such as B12, or a plug and its cavity"
+            />
+          )}
+          <Segmented
+            label="Pile"
+            choices={donorGroups.map((id) => ({ id, name: groupWords[id] }))}
+            value={draft.group}
+            onChange={(group: DonorGroup) => set({ group })}
+          />
+        </Stack>
+      )}
+      <TextField label="Note" value={draft.note} onChange={(note) => set({ note })} maxLength={200} />
+      <Checkbox isSelected={draft.restraint} onChange={(restraint) => set({ restraint })}>
+        Part of a restraint system (airbag, belt tensioner): lock it
+      </Checkbox>
+      {Object.keys(wire.extra).length > 0 && (
+        <Small>
+          From the sheet:{' '}
+          {Object.entries(wire.extra)
+            .map(([name, value]) => `${name} ${value}`)
+            .join(' · ')}
+        </Small>
+      )}
+      <DialogActions>
+        <Button weight="quiet" onPress={ask}>
+          Note a question about it
+        </Button>
+        <Button onPress={onClose}>Leave it</Button>
+        <Button weight="act" onPress={keep}>
+          Keep changes
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

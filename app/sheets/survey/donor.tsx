@@ -1,0 +1,323 @@
+import { ArrowDown, ArrowUp, ClipboardPaste } from 'lucide-react';
+import { useMemo, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { FileTrigger, type Selection } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import {
+  allWires,
+  countWires,
+  donorList,
+  filterWires,
+  sortWires,
+  type DonorFilter,
+  type SortColumn,
+} from '~/core/donor/sort';
+import { donorCsv, donorTsv } from '~/core/donor/table';
+import { decisions, decisionWords, donorGroups, groupWords, type Decision, type DonorGroup } from '~/core/donor/wire';
+import { plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { download, fileName } from '../../storage/files';
+import { Button } from '../../ui/button';
+import { Select } from '../../ui/select';
+import { TextField } from '../../ui/text-field';
+import { Kbd, Row, Small, Soft, Stack } from '../../ui/text';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { DonorImport } from './donor-import';
+import { DonorList, donorGrid } from './donor-list';
+import { DonorWireDialog } from './donor-wire';
+import { SurveyFrame } from './survey-frame';
+
+/** Keys of the list, live while it has the focus. */
+const decisionKeys: Record<string, Decision> = {
+  k: 'keep',
+  e: 'extend',
+  m: 'move',
+  r: 'remove',
+  u: 'mystery',
+  o: 'open',
+};
+const groupKeys: Record<string, DonorGroup> = { g: 'engine', b: 'body', n: 'none' };
+const keyOf = <T,>(keys: Record<string, T>, value: T): string =>
+  Object.entries(keys)
+    .find(([, one]) => one === value)?.[0]
+    .toUpperCase() ?? '';
+
+const headers: { id: SortColumn; name: string }[] = [
+  { id: 'connector', name: 'connector, cavity' },
+  { id: 'colour', name: 'colour, size' },
+  { id: 'function', name: 'function' },
+  { id: 'decision', name: 'decision' },
+  { id: 'group', name: 'pile' },
+];
+
+function Teach({ onPaste }: { onPaste: () => void }) {
+  return (
+    <Stack $gap={3} style={{ maxWidth: 640 }}>
+      <p>
+        A cut loom is a pile of colours. List its wires once, by plug and cavity, in any spreadsheet: connector, cavity,
+        colour, size, function. Paste the rows here, and decide wire by wire: keep, extend, move to another cavity,
+        remove, or unknown until it is traced.
+      </p>
+      <Row>
+        <Button weight="act" onPress={onPaste}>
+          <ClipboardPaste size={18} aria-hidden /> Paste from a spreadsheet
+        </Button>
+      </Row>
+      <Small>
+        Airbag and belt tensioner wires are locked as soon as their words or your mark say so: they are never probed,
+        cut or tapped.
+      </Small>
+    </Stack>
+  );
+}
+
+export function Donor() {
+  const { build, edit } = useBuild();
+  const all = useMemo(() => donorList(build.survey.donor), [build.survey.donor]);
+  const counts = useMemo(() => countWires(all), [all]);
+  const [filter, setFilter] = useState<DonorFilter>(allWires);
+  const [sort, setSort] = useState<{ column: SortColumn; direction: 'ascending' | 'descending' }>({
+    column: 'row',
+    direction: 'ascending',
+  });
+  const [selected, setSelected] = useState<Selection>(new Set());
+  const [pasting, setPasting] = useState<string | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
+  const [told, setTold] = useState('');
+  const shown = useMemo(
+    () => sortWires(filterWires(all, filter), sort.column, sort.direction),
+    [all, filter, sort.column, sort.direction],
+  );
+  const chosen = selected === 'all' ? shown : shown.filter((wire) => selected.has(wire.id));
+  const ids = chosen.map((wire) => wire.id);
+  const decide = (decision: Decision) => ids.length > 0 && edit(call('editDonorWires', { ids, fields: { decision } }));
+  const pile = (group: DonorGroup) => ids.length > 0 && edit(call('editDonorWires', { ids, fields: { group } }));
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const key = event.key.toLowerCase();
+    const act = decisionKeys[key]
+      ? () => decide(decisionKeys[key])
+      : groupKeys[key]
+        ? () => pile(groupKeys[key])
+        : null;
+    if (event.key === 'Delete' && ids.length > 0) {
+      event.preventDefault();
+      event.stopPropagation();
+      edit(call('removeDonorWires', { ids }));
+      setSelected(new Set());
+    } else if (act) {
+      // Before the list takes the letter for its own search.
+      event.preventDefault();
+      event.stopPropagation();
+      act();
+    }
+  };
+  const onCopy = (event: ClipboardEvent) => {
+    const wires = chosen.length > 0 ? chosen : shown;
+    event.clipboardData.setData('text/plain', donorTsv(wires));
+    event.preventDefault();
+    setTold(`${plural(wires.length, 'wire')} copied.`);
+  };
+  const onPaste = (event: ClipboardEvent) => {
+    event.preventDefault();
+    setPasting(event.clipboardData.getData('text/plain'));
+  };
+  const copyAll = () =>
+    navigator.clipboard.writeText(donorTsv(shown)).then(
+      () => setTold(`${plural(shown.length, 'wire')} copied.`),
+      () => setTold('The browser kept the clipboard closed: select the rows and press Ctrl C.'),
+    );
+  const column = (id: SortColumn) =>
+    setSort(
+      sort.column === id
+        ? sort.direction === 'ascending'
+          ? { column: id, direction: 'descending' }
+          : { column: 'row', direction: 'ascending' }
+        : { column: id, direction: 'ascending' },
+    );
+  const openWire = open === null ? undefined : build.survey.donor[open];
+
+  return (
+    <SurveyFrame
+      summary={
+        all.length === 0 ? (
+          <>The donor loom, wire by wire.</>
+        ) : (
+          <>
+            {plural(all.length, 'wire')}: {counts.byDecision.keep} keep, {counts.byDecision.extend} extend,{' '}
+            {counts.byDecision.move} move, {counts.byDecision.remove} remove.
+            <br />
+            <Soft>
+              {counts.open} open, {counts.byDecision.mystery} unknown
+              {counts.restraint > 0 && `, ${counts.restraint} locked (restraint)`}.
+            </Soft>
+          </>
+        )
+      }
+      actions={
+        <Button weight={all.length === 0 ? 'plain' : 'act'} onPress={() => setPasting('')}>
+          <ClipboardPaste size={18} aria-hidden /> Paste
+        </Button>
+      }
+    >
+      {all.length === 0 ? (
+        <Teach onPaste={() => setPasting('')} />
+      ) : (
+        <Stack $gap={3}>
+          <Filters>
+            <TextField
+              label="Filter"
+              value={filter.text}
+              onChange={(text) => setFilter({ ...filter, text })}
+              placeholder="coolant, F12, GN/YE"
+            />
+            <Select
+              label="Decision"
+              choices={[
+                { id: 'all', name: 'all' },
+                ...decisions.map((id) => ({ id, name: decisionWords[id], note: String(counts.byDecision[id]) })),
+              ]}
+              value={filter.decision}
+              onChange={(id) => setFilter({ ...filter, decision: id as DonorFilter['decision'] })}
+            />
+            <Select
+              label="Pile"
+              choices={[
+                { id: 'all', name: 'all' },
+                ...donorGroups.map((id) => ({ id, name: groupWords[id], note: String(counts.byGroup[id]) })),
+              ]}
+              value={filter.group}
+              onChange={(id) => setFilter({ ...filter, group: id as DonorFilter['group'] })}
+            />
+            <Row $gap={2}>
+              <Button onPress={() => void copyAll()}>Copy {shown.length}</Button>
+              <Button
+                onPress={() => download(fileName(`${build.name} donor loom`, 'csv'), 'text/csv', donorCsv(shown))}
+              >
+                CSV
+              </Button>
+              <FileTrigger
+                acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+                onSelect={(files) => void files?.[0]?.text().then(setPasting)}
+              >
+                <Button>Open a file</Button>
+              </FileTrigger>
+            </Row>
+          </Filters>
+          <Bench>
+            <strong>{chosen.length === 0 ? `${shown.length} shown` : `${chosen.length} selected`}</strong>
+            {chosen.length === 0 ? (
+              <Small>
+                Arrow keys and Shift select, Enter opens, then <Kbd>K</Kbd> keep <Kbd>E</Kbd> extend <Kbd>M</Kbd> move{' '}
+                <Kbd>R</Kbd> remove <Kbd>U</Kbd> unknown.
+              </Small>
+            ) : (
+              <>
+                {decisions.map((id) => (
+                  <Button
+                    key={id}
+                    onPress={() => decide(id)}
+                    aria-label={`${decisionWords[id]}, key ${keyOf(decisionKeys, id)}`}
+                  >
+                    {decisionWords[id]} <Kbd aria-hidden>{keyOf(decisionKeys, id)}</Kbd>
+                  </Button>
+                ))}
+                <Divider aria-hidden />
+                {donorGroups.map((id) => (
+                  <Button
+                    key={id}
+                    onPress={() => pile(id)}
+                    aria-label={`${groupWords[id]}, key ${keyOf(groupKeys, id)}`}
+                  >
+                    {groupWords[id]} <Kbd aria-hidden>{keyOf(groupKeys, id)}</Kbd>
+                  </Button>
+                ))}
+              </>
+            )}
+          </Bench>
+          <div role="status" aria-live="polite">
+            {told && <Small>{told}</Small>}
+          </div>
+          <div>
+            <Heads role="group" aria-label="Sort by">
+              {headers.map((header) => (
+                <Button
+                  key={header.id}
+                  weight="quiet"
+                  onPress={() => column(header.id)}
+                  aria-label={`Sort by ${header.name}${sort.column === header.id ? `, ${sort.direction}` : ''}`}
+                >
+                  {header.name}
+                  {sort.column === header.id &&
+                    (sort.direction === 'ascending' ? (
+                      <ArrowUp size={14} aria-hidden />
+                    ) : (
+                      <ArrowDown size={14} aria-hidden />
+                    ))}
+                </Button>
+              ))}
+            </Heads>
+            <div onKeyDownCapture={onKey} onCopy={onCopy} onPaste={onPaste}>
+              <DonorList wires={shown} selected={selected} onSelect={setSelected} onOpen={setOpen} />
+            </div>
+          </div>
+        </Stack>
+      )}
+      {pasting !== null && <DonorImport start={pasting} onClose={() => setPasting(null)} />}
+      {openWire && <DonorWireDialog key={openWire.id} wire={openWire} onClose={() => setOpen(null)} />}
+    </SurveyFrame>
+  );
+}
+
+const Filters = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 0.8fr) minmax(0, 0.8fr) auto;
+  gap: ${space[3]};
+  align-items: end;
+  ${at.tablet} {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+  }
+  ${at.narrow} {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    & > :first-child,
+    & > :last-child {
+      grid-column: 1 / -1;
+    }
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Bench = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space[2]};
+  min-height: 44px;
+  ${at.print} {
+    display: none;
+  }
+`;
+const Divider = styled.span`
+  width: 1px;
+  height: 24px;
+  background: ${color.rule};
+`;
+const Heads = styled.div`
+  ${donorGrid}
+  padding: 0 ${space[2]} ${space[1]} 18px;
+  border-bottom: ${shape.line} solid ${color.ink};
+  font-size: ${type.small};
+  & > button {
+    justify-content: start;
+    font-size: ${type.small};
+    color: ${color.soft};
+    white-space: nowrap;
+  }
+  ${at.narrow} {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 ${space[3]};
+  }
+`;

@@ -1,0 +1,199 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import type { EcuDefinition } from '~/core/ecu/ecu';
+import { cycleDegrees } from '~/core/engine/engine';
+import { standardBarometerKpa } from '~/core/sensing/atmosphere';
+import { readQuantity, type Units } from '~/core/units/units';
+import { useBuild } from '../../build/context';
+import { EngineForm, useEngineDraft } from '../../parts/engine-form';
+import { QuantityField } from '../../parts/quantity-field';
+import { rememberUnits } from '../../storage/units';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { Select } from '../../ui/select';
+import { TextField } from '../../ui/text-field';
+import { Heading, Row, Small, Stack } from '../../ui/text';
+import { color, space } from '../../ui/theme';
+
+export function EngineDialog({ onClose }: { onClose: () => void }) {
+  const { build, edit } = useBuild();
+  const { draft, setDraft, result } = useEngineDraft(build.engine);
+  return (
+    <Dialog title="The engine" isOpen onClose={onClose} wide>
+      <EngineForm
+        draft={draft}
+        onChange={setDraft}
+        errors={'errors' in result ? result.errors : {}}
+        units={build.units}
+      />
+      <DialogActions>
+        <Button onPress={onClose}>Leave it</Button>
+        <Button
+          weight="act"
+          isDisabled={'errors' in result}
+          onPress={() => {
+            if ('engine' in result) edit(call('setEngine', { engine: result.engine }));
+            onClose();
+          }}
+        >
+          Use this engine
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
+  const { build, edit } = useBuild();
+  const { engine, site, units } = build;
+  const [vehicle, setVehicle] = useState(build.vehicle);
+  const setUnits = (part: Partial<Units>) => {
+    edit(call('setUnits', part));
+    rememberUnits({ ...units, ...part });
+  };
+  const choices = [...ecus, ...(ecus.some((ecu) => ecu.id === build.ecu.id) ? [] : [build.ecu])];
+  return (
+    <Stack $gap={4}>
+      <Stack $gap={2}>
+        <Heading>Engine</Heading>
+        <p>
+          <strong>{engine.name}</strong>
+        </p>
+        <FactList>
+          <dt>fires</dt>
+          <dd>
+            {engine.firingOrder.join('-')} over {cycleDegrees(engine)}°
+          </dd>
+          {engine.firingAngles && (
+            <>
+              <dt>at</dt>
+              <dd>{engine.firingAngles.map((angle) => `${angle}°`).join(', ')}</dd>
+            </>
+          )}
+          <dt>air</dt>
+          <dd>
+            {engine.aspiration === 'boosted'
+              ? `${readQuantity('pressure', engine.boostKpa, build)} boost`
+              : 'atmospheric'}
+          </dd>
+          <dt>speed</dt>
+          <dd>to {engine.maxRpm} rpm</dd>
+          <dt>spark</dt>
+          <dd>{engine.ignition === 'direct' ? 'a coil each' : engine.ignition}</dd>
+          <dt>fuel</dt>
+          <dd>{engine.injection === 'none' ? 'carburettor' : engine.injection}</dd>
+        </FactList>
+        <Button onPress={onEngine}>Change the engine</Button>
+      </Stack>
+      <Stack $gap={2}>
+        <Heading>ECU</Heading>
+        <Select
+          label="Model"
+          choices={choices.map((ecu) => ({
+            id: ecu.id,
+            name: ecu.model,
+            note: `${ecu.pins.length} cavities; choosing it clears the pins`,
+          }))}
+          value={build.ecu.id}
+          onChange={(id) => {
+            const ecu = choices.find((one) => one.id === id);
+            if (ecu && ecu.id !== build.ecu.id) edit(call('chooseEcu', { ecu }));
+          }}
+        />
+        <Segmented
+          label="What output 1 means"
+          choices={[
+            { id: 'by-cylinder', name: 'cylinder 1' },
+            { id: 'in-turn', name: 'fires first' },
+          ]}
+          value={build.outputOrder}
+          onChange={(outputOrder) => edit(call('setOutputOrder', { outputOrder }))}
+        />
+      </Stack>
+      <Stack $gap={2}>
+        <Heading>Place and vehicle</Heading>
+        <TextField
+          label="Vehicle or machine"
+          value={vehicle}
+          onChange={setVehicle}
+          maxLength={120}
+          onBlur={() => vehicle !== build.vehicle && edit(call('renameBuild', { name: build.name, vehicle }))}
+        />
+        <NumberField
+          label="Altitude"
+          unit="m"
+          value={site.altitudeMetres}
+          minValue={-430}
+          maxValue={6000}
+          onChange={(value) => value !== null && edit(call('setSite', { ...site, altitudeMetres: value }))}
+          hint={`Barometer ${readQuantity('pressure', standardBarometerKpa(site.altitudeMetres), build)} (ISO 2533)`}
+        />
+        <QuantityField
+          label="Ambient"
+          quantity="temperature"
+          units={units}
+          value={site.ambientCelsius}
+          minValue={-40}
+          maxValue={60}
+          onChange={(value) => value !== null && edit(call('setSite', { ...site, ambientCelsius: value }))}
+        />
+        <Segmented
+          label="Starting"
+          choices={[
+            { id: 'key', name: 'by key' },
+            { id: 'button', name: 'push button' },
+          ]}
+          value={build.power.starting}
+          onChange={(starting) => edit(call('setPower', { starting }))}
+        />
+      </Stack>
+      <Stack $gap={2}>
+        <Heading>Read in</Heading>
+        <Segmented
+          label="Pressure"
+          choices={[
+            { id: 'kPa', name: 'kPa' },
+            { id: 'bar', name: 'bar' },
+            { id: 'psi', name: 'psi' },
+            { id: 'inHg', name: 'inHg' },
+          ]}
+          value={units.pressure}
+          onChange={(pressure) => setUnits({ pressure })}
+        />
+        <Row $gap={3}>
+          <Segmented
+            label="Temperature"
+            choices={[
+              { id: 'C', name: '°C' },
+              { id: 'F', name: '°F' },
+            ]}
+            value={units.temperature}
+            onChange={(temperature) => setUnits({ temperature })}
+          />
+          <Segmented
+            label="Mixture"
+            choices={[
+              { id: 'lambda', name: 'λ' },
+              { id: 'AFR', name: 'AFR' },
+            ]}
+            value={units.mixture}
+            onChange={(mixture) => setUnits({ mixture })}
+          />
+        </Row>
+        <Small>Everywhere in this build: sheets, checks and print.</Small>
+      </Stack>
+    </Stack>
+  );
+}
+
+const FactList = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 1px ${space[3]};
+  dt {
+    color: ${color.soft};
+  }
+`;

@@ -1,0 +1,556 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { systems, type DeviceKind } from '~/core/devices/kind';
+import { curveOf, type Curve } from '~/core/sensing/curve';
+import { ecuCurveOf, expectation, judgeSensor, othersOf, valueUnit } from '~/core/sensing/judge';
+import {
+  chartPoints,
+  pinReading,
+  pinUnit,
+  pullUpsAt,
+  sensorsOf,
+  settingError,
+  valueAtPin,
+  type SensorAt,
+} from '~/core/sensing/sensor';
+import { formatOhms, plural } from '~/core/units/format';
+import { fromShown, readQuantity, readStep, readerScale, toShown } from '~/core/units/units';
+import { useBuild } from '../../build/context';
+import type { CurveChartData } from '../../parts/curve-chart';
+import { CurveForm } from '../../parts/curve-form';
+import { Button } from '../../ui/button';
+import { Segmented } from '../../ui/choice';
+import { Dialog } from '../../ui/dialog';
+import { NumberField } from '../../ui/number-field';
+import { Select } from '../../ui/select';
+import { Table } from '../../ui/table';
+import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { FigureField } from '../../ui/text-field';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { SurveyFrame } from './survey-frame';
+
+/** Only where it is shown, and only in the browser. */
+const CurveChart = lazy(() => import('../../parts/curve-chart'));
+
+const PART = 'part';
+const round = (value: number, decimals: number) => Math.round(value * 10 ** decimals) / 10 ** decimals;
+
+function useChartData(sensor: SensorAt, way: CurveChartData['way']): CurveChartData {
+  const { build } = useBuild();
+  return useMemo(() => {
+    const scale = readerScale(sensor.sensor.quantity, build);
+    const unit = pinUnit(sensor.sensor);
+    const shown = (points: { value: number; reading: number }[]) =>
+      points.map((point) => ({ value: toShown(scale, point.value), reading: point.reading }));
+    const setting = ecuCurveOf(sensor);
+    const expected = expectation(build.site, sensor);
+    const reading = build.sensing.readings[sensor.id];
+    const measured = reading?.atPin ?? null;
+    const measuredValue = measured === null ? null : (reading.shown ?? valueAtPin(sensor, measured));
+    const points = chartPoints(sensor);
+    const top = points.reduce((most, point) => Math.max(most, point.reading), 0);
+    return {
+      points: shown(points),
+      setting: setting ? shown(chartPoints(sensor, 61, setting.curve)) : [],
+      expected:
+        expected && expected.atPin !== null ? { value: toShown(scale, expected.value), reading: expected.atPin } : null,
+      measured:
+        measured !== null && measuredValue !== null
+          ? { value: toShown(scale, measuredValue), reading: measured }
+          : null,
+      faultBelow: sensor.sensor.faultBelow,
+      faultAbove: sensor.sensor.faultAbove,
+      readingRange:
+        unit === 'V' ? [0, 5] : [0, Math.ceil((Math.max(top, sensor.sensor.faultAbove ?? 0) * 1.1) / 10) * 10],
+      valueTitle: scale.unit,
+      readingTitle: `${unit} at the pin`,
+      way,
+    };
+  }, [sensor, build, way]);
+}
+
+function Reading({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
+  const { build, edit } = useBuild();
+  const kept = build.sensing.readings[sensor.id] ?? null;
+  const scale = readerScale(sensor.sensor.quantity, build);
+  const [pin, setPin] = useState<number | null>(null);
+  const [shown, setShown] = useState<number | null>(null);
+  const [turn, setTurn] = useState(0);
+  const judged = kept ? judgeSensor(build, sensor, kept, library) : null;
+  const keep = () => {
+    if (pin === null && shown === null) return;
+    edit(
+      call('recordSensing', {
+        sensorId: sensor.id,
+        reading: {
+          atPin: pin,
+          shown: shown === null ? null : fromShown(scale, shown),
+          at: new Date().toISOString(),
+          by: build.prove.by,
+        },
+      }),
+    );
+    setPin(null);
+    setShown(null);
+    setTurn(turn + 1);
+  };
+  return (
+    <Stack $gap={3}>
+      <Heading>What did you read?</Heading>
+      <Small>Key on, engine cold and still. Either figure will do; both tell wires from settings.</Small>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <Stack $gap={3}>
+          <FieldGrid $min={120} key={`${sensor.id} ${turn}`}>
+            <FigureField label="Meter at the pin" unit={pinUnit(sensor.sensor)} onChange={setPin} />
+            <FigureField label="The ECU shows" unit={scale.unit} onChange={setShown} />
+          </FieldGrid>
+          <Row>
+            <Button weight="act" type="submit" isDisabled={pin === null && shown === null}>
+              Judge it
+            </Button>
+            {kept && (
+              <Button
+                weight="quiet"
+                onPress={() => edit(call('recordSensing', { sensorId: sensor.id, reading: null }))}
+              >
+                Forget the reading
+              </Button>
+            )}
+          </Row>
+        </Stack>
+      </form>
+      {judged && (
+        <Callout
+          $tone={judged.verdict === 'right' ? 'proved' : judged.verdict === 'not-known' ? 'note' : 'stop'}
+          role="status"
+          data-testid="judgement"
+        >
+          <strong>
+            {judged.verdict === 'right' ? 'Right' : judged.verdict === 'not-known' ? 'For you to judge' : 'Not right'}
+          </strong>
+          <span>{judged.sentence}</span>
+        </Callout>
+      )}
+      {judged && judged.causes.length > 0 && (
+        <Causes aria-label="What would explain it">
+          {judged.causes.map((cause) => (
+            <li key={cause.sentence}>
+              <span>{cause.sentence}</span>
+              <Small>{cause.check}</Small>
+            </li>
+          ))}
+        </Causes>
+      )}
+    </Stack>
+  );
+}
+
+/** The same curve in figures, for print and for those who do not read charts. */
+function Figures({ sensor }: { sensor: SensorAt }) {
+  const { build } = useBuild();
+  const { least, most, quantity } = sensor.sensor;
+  const rows = Array.from({ length: 7 }, (_, i) => least + ((most - least) * i) / 6);
+  const unit = pinUnit(sensor.sensor);
+  const curve = curveOf(sensor.sensor.curve);
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th scope="col">{valueUnit(sensor, build)}</th>
+          {sensor.sensor.signal === 'ohms' && <th scope="col">resistance</th>}
+          <th scope="col">at the pin</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((value) => {
+          const reading = pinReading(sensor, value);
+          const signal = sensor.sensor.signal === 'ohms' ? curve.signalOf(value) : null;
+          return (
+            <tr key={value}>
+              <th scope="row">{readQuantity(quantity, value, build)}</th>
+              {sensor.sensor.signal === 'ohms' && <td>{signal === null ? '–' : formatOhms(signal)}</td>}
+              <td>{reading === null ? 'no pull-up' : `${reading.toFixed(unit === 'Hz' ? 0 : 2)} ${unit}`}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </Table>
+  );
+}
+
+function Settings({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
+  const { build, edit } = useBuild();
+  const [editing, setEditing] = useState(false);
+  const { sensor: trait, kind, device } = sensor;
+  const scale = readerScale(trait.quantity, build);
+  const others = useMemo(() => othersOf(sensor, library), [sensor, library]);
+  const setting = ecuCurveOf(sensor);
+  const error = setting ? settingError(build.site, sensor, setting.curve) : null;
+  const pulls = pullUpsAt(build, sensor);
+  const keepCurve = (curve: Curve) => {
+    edit(
+      call('editKind', {
+        kind: { ...kind, traits: kind.traits.map((one) => (one === trait ? { ...trait, curve } : one)) },
+      }),
+    );
+    setEditing(false);
+  };
+  const shared = build.devices.filter((one) => one.kindId === kind.id).length;
+  return (
+    <Stack $gap={3}>
+      <Heading>Calibration</Heading>
+      <p>
+        {curveWords(trait.curve)}{' '}
+        <Button weight="quiet" onPress={() => setEditing(true)}>
+          Change it
+        </Button>
+      </p>
+      <Select
+        label="The ECU is set to"
+        choices={[
+          { id: PART, name: 'the calibration of this part' },
+          ...(setting && !others.some((one) => one.name === setting.name)
+            ? [{ id: setting.name, name: setting.name }]
+            : []),
+          ...others.map((one) => ({ id: one.name, name: one.name })),
+        ]}
+        value={setting?.name ?? PART}
+        onChange={(id) => {
+          const other = others.find((one) => one.name === id);
+          edit(
+            call('setEcuCurve', {
+              sensorId: sensor.id,
+              setting: id === PART || !other ? null : { name: other.name.slice(0, 60), curve: other.sensor.curve },
+            }),
+          );
+        }}
+      />
+      {error && (
+        <Callout $tone={Math.abs(error.worst) > 0.01 * (trait.most - trait.least) ? 'fix' : 'note'}>
+          <span>
+            It would show {readStep(trait.quantity, error.worst, build)} too much at{' '}
+            {readQuantity(trait.quantity, error.worstAt, build)}
+            {error.atRest !== null && `, and ${readStep(trait.quantity, error.atRest, build)} at key-on`}.
+          </span>
+        </Callout>
+      )}
+      {trait.signal === 'ohms' && (
+        <Stack $gap={2}>
+          <p>
+            Pull-up{' '}
+            {pulls.inside === null
+              ? sensor.pin
+                ? `none on ${sensor.pin.id}`
+                : 'none on this ECU'
+              : `${formatOhms(pulls.inside)} in the ECU${sensor.assumed ? ', taken from its first input that has one' : ` on ${sensor.pin!.id}`}`}
+            {pulls.outside !== null && `, ${formatOhms(pulls.outside)} outside`}.
+          </p>
+          <NumberField
+            label="Resistor fitted outside, to 5 V"
+            unit="Ω"
+            value={pulls.outside}
+            minValue={1}
+            maxValue={1000000}
+            hint="Empty for none. 2.2 to 4.7 kΩ suits most thermistors."
+            onChange={(ohms) => edit(call('setPullUp', { deviceId: device.id, ohms }))}
+          />
+        </Stack>
+      )}
+      {editing && (
+        <Dialog title={`Calibration: ${kind.name}`} isOpen onClose={() => setEditing(false)}>
+          {shared > 1 && <Small>{plural(shared, 'device')} of this build share it.</Small>}
+          <CurveForm
+            start={trait.curve}
+            signal={trait.signal}
+            scale={scale}
+            isTemperature={trait.quantity === 'temperature'}
+            onKeep={keepCurve}
+          />
+        </Dialog>
+      )}
+    </Stack>
+  );
+}
+
+function curveWords(curve: Curve): string {
+  switch (curve.method) {
+    case 'linear':
+      return 'A straight line through two points.';
+    case 'table':
+      return `A table of ${curve.points.length} rows.`;
+    case 'steinhart-hart':
+      return 'Steinhart-Hart through three points.';
+    case 'beta':
+      return `Beta ${curve.beta} K from ${formatOhms(curve.ohms)} at ${round(curve.celsius, 1)} °C.`;
+    case 'type-k':
+      return 'Type K by ITS-90.';
+  }
+}
+
+function SensorView({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
+  const { build } = useBuild();
+  const [way, setWay] = useState<CurveChartData['way']>('reading-over-value');
+  const data = useChartData(sensor, way);
+  const expected = expectation(build.site, sensor);
+  const unit = pinUnit(sensor.sensor);
+  const { quantity } = sensor.sensor;
+  return (
+    <Stack $gap={4}>
+      <Top>
+        <div>
+          <Name>{sensor.label}</Name>
+          <Soft>
+            {sensor.kind.name}
+            {sensor.pin ? `, on ${sensor.pin.id}` : ', no pin yet'}
+          </Soft>
+        </div>
+        {expected ? (
+          <Expect>
+            <strong>{expected.atPin === null ? 'no reading' : `${expected.atPin.toFixed(2)} ${unit}`}</strong>
+            <span>
+              expected at key-on, ±{expected.pinTolerance.toFixed(2)} {unit}:{' '}
+              {readQuantity(quantity, expected.value, build)} here
+            </span>
+          </Expect>
+        ) : (
+          <Expect>
+            <span>
+              {readQuantity(quantity, sensor.sensor.least, build)} to{' '}
+              {readQuantity(quantity, sensor.sensor.most, build)}; what it shows at key-on depends on you
+            </span>
+          </Expect>
+        )}
+      </Top>
+      <Halves>
+        <Stack $gap={3}>
+          <Segmented
+            label="Chart"
+            hideLabel
+            choices={[
+              { id: 'reading-over-value', name: `${unit} over ${data.valueTitle}` },
+              { id: 'value-over-reading', name: `${data.valueTitle} over ${unit}` },
+            ]}
+            value={way}
+            onChange={setWay}
+          />
+          <ChartBox>
+            <Suspense fallback={<Soft>Drawing…</Soft>}>
+              <CurveChart
+                data={data}
+                label={`Calibration of ${sensor.label}: ${unit} at the pin against ${data.valueTitle}. The table below gives the figures.`}
+              />
+            </Suspense>
+          </ChartBox>
+          <Figures sensor={sensor} />
+        </Stack>
+        <Stack $gap={4}>
+          <Reading key={sensor.id} sensor={sensor} library={library} />
+          <Settings sensor={sensor} library={library} />
+        </Stack>
+      </Halves>
+    </Stack>
+  );
+}
+
+export function Sensing({ library }: { library: readonly DeviceKind[] }) {
+  const { build, derived, selection, select } = useBuild();
+  const sensors = useMemo(() => sensorsOf(build, derived.net), [build, derived.net]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const device =
+    selection?.type === 'device'
+      ? selection.deviceId
+      : selection?.type === 'need'
+        ? selection.needId.slice(0, selection.needId.lastIndexOf('.'))
+        : null;
+  const current =
+    sensors.find((sensor) => sensor.id === chosen && (device === null || sensor.device.id === device)) ??
+    sensors.find((sensor) => sensor.device.id === device) ??
+    sensors[0];
+  const read = sensors.filter((sensor) => build.sensing.readings[sensor.id]);
+  const wrong = read.filter((sensor) =>
+    ['wrong', 'unexplained'].includes(judgeSensor(build, sensor, build.sensing.readings[sensor.id], library).verdict),
+  );
+  return (
+    <SurveyFrame
+      summary={
+        <>
+          {plural(sensors.length, 'calibrated signal')} at {build.site.altitudeMetres} m and{' '}
+          {readQuantity('temperature', build.site.ambientCelsius, build)}.
+          <br />
+          <Soft>
+            {read.length} read with the key on{wrong.length > 0 && `, ${wrong.length} not right`}.
+          </Soft>
+        </>
+      }
+    >
+      {!current ? (
+        <p>No calibrated sensor is on the list yet. Add sensors on the page Devices; each brings its curve.</p>
+      ) : (
+        <Columns>
+          <nav aria-label="Sensors">
+            <List>
+              {systems.map((system) => {
+                const group = sensors.filter((sensor) => sensor.kind.system === system);
+                if (group.length === 0) return null;
+                return (
+                  <li key={system}>
+                    <Small>{system}</Small>
+                    <ul>
+                      {group.map((sensor) => {
+                        const expected = expectation(build.site, sensor);
+                        const reading = build.sensing.readings[sensor.id];
+                        const state = !reading ? '' : wrong.includes(sensor) ? '✗' : '✓';
+                        return (
+                          <li key={sensor.id}>
+                            <Pick
+                              aria-current={sensor.id === current.id}
+                              onPress={() => {
+                                setChosen(sensor.id);
+                                select({ type: 'need', needId: sensor.id });
+                              }}
+                            >
+                              <span>{sensor.label}</span>
+                              <Soft>
+                                {expected && expected.atPin !== null
+                                  ? `${expected.atPin.toFixed(2)} ${pinUnit(sensor.sensor)}`
+                                  : '–'}
+                              </Soft>
+                              <State
+                                data-state={state}
+                                aria-label={state === '✓' ? 'right' : state === '✗' ? 'not right' : 'not read'}
+                              >
+                                {state}
+                              </State>
+                            </Pick>
+                          </li>
+                        );
+                      })}
+                    </ul>
+                  </li>
+                );
+              })}
+            </List>
+          </nav>
+          <SensorView key={current.id} sensor={current} library={library} />
+        </Columns>
+      )}
+    </SurveyFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 228px minmax(0, 1fr);
+  gap: ${space[5]};
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  ${at.print} {
+    display: block;
+  }
+`;
+const List = styled.ul`
+  display: grid;
+  gap: ${space[3]};
+  position: sticky;
+  top: 0;
+  ${at.narrow} {
+    position: static;
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Pick = styled(AriaButton)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 16px;
+  gap: ${space[2]};
+  width: 100%;
+  padding: 5px ${space[2]};
+  border: 0;
+  border-radius: ${shape.radius};
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  & > :first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  &[aria-current='true'] {
+    background: ${color.selectionWash};
+    font-weight: 700;
+  }
+  @media (pointer: coarse) {
+    min-height: ${shape.target};
+    align-items: center;
+  }
+`;
+const State = styled.span`
+  &[data-state='✓'] {
+    color: ${color.proved};
+  }
+  &[data-state='✗'] {
+    color: ${color.stop};
+  }
+`;
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: ${space[2]} ${space[5]};
+  & > div {
+    display: grid;
+  }
+`;
+const Name = styled.strong`
+  font-size: ${type.lead};
+`;
+const Expect = styled.div`
+  justify-items: end;
+  text-align: right;
+  font-size: ${type.small};
+  color: ${color.soft};
+  & > strong {
+    font-size: ${type.lead};
+    color: ${color.ink};
+  }
+  ${at.narrow} {
+    justify-items: start;
+    text-align: left;
+  }
+`;
+const Halves = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: ${space[5]};
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const ChartBox = styled.div`
+  position: relative;
+  height: 280px;
+  min-width: 0;
+  ${at.print} {
+    display: none;
+  }
+`;
+const Causes = styled.ol`
+  padding-left: ${space[5]};
+  display: grid;
+  gap: ${space[2]};
+  li > span {
+    display: block;
+  }
+`;

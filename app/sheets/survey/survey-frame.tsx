@@ -1,0 +1,74 @@
+import type { ReactNode } from 'react';
+import { NavLink, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { at, color, shape, space } from '../../ui/theme';
+
+const pages = [
+  { path: '', name: 'Devices' },
+  { path: '/identify', name: 'Identify' },
+  { path: '/donor', name: 'Donor loom' },
+  { path: '/body', name: 'Body plugs' },
+  { path: '/sensing', name: 'Sensing' },
+  { path: '/fuel', name: 'Fuel and spark' },
+  { path: '/notes', name: 'Notes' },
+] as const;
+
+/** The Survey sheet's frame: one sheet, seven pages, each with an address of its own. */
+export function SurveyFrame({
+  summary,
+  actions,
+  children,
+}: {
+  summary: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
+  const { buildId } = useParams();
+  return (
+    <SheetFrame sheet="survey" summary={summary} actions={actions}>
+      <Pages aria-label="Pages of the survey">
+        {pages.map((page) => (
+          <li key={page.path}>
+            <PageLink to={`/build/${buildId}/survey${page.path}`} end prefetch="intent">
+              {page.name}
+            </PageLink>
+          </li>
+        ))}
+      </Pages>
+      {children}
+    </SheetFrame>
+  );
+}
+
+const Pages = styled.ul.attrs({ role: 'list' })`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 ${space[4]};
+  margin-bottom: ${space[4]};
+  border-bottom: ${shape.hair} solid ${color.rule};
+  ${at.print} {
+    display: none;
+  }
+`;
+const PageLink = styled(NavLink)`
+  display: inline-flex;
+  align-items: center;
+  padding: ${space[1]} 2px;
+  min-height: 36px;
+  text-decoration: none;
+  color: ${color.soft};
+  border-bottom: 3px solid transparent;
+  white-space: nowrap;
+  &:hover {
+    color: ${color.ink};
+  }
+  &[aria-current='page'] {
+    color: ${color.ink};
+    font-weight: 700;
+    border-bottom-color: ${color.pencil};
+  }
+  @media (pointer: coarse) {
+    min-height: ${shape.target};
+  }
+`;

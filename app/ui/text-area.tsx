@@ -1,0 +1,31 @@
+import { TextArea, TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { boxLook, fieldLook } from './field-look';
+import { ErrorText, FieldLabel, Hint, type Common } from './field-parts';
+
+const Root = styled(AriaTextField)`
+  ${fieldLook}
+`;
+const Area = styled(TextArea)`
+  ${boxLook}
+  resize: vertical;
+`;
+
+/** Several lines of text. */
+export function TextAreaField({
+  label,
+  hint,
+  error,
+  rows = 4,
+  placeholder,
+  ...props
+}: TextFieldProps & Common & { rows?: number; placeholder?: string }) {
+  return (
+    <Root isInvalid={error !== undefined} {...props}>
+      <FieldLabel>{label}</FieldLabel>
+      <Area rows={rows} placeholder={placeholder} />
+      {hint && <Hint slot="description">{hint}</Hint>}
+      <ErrorText>{error}</ErrorText>
+    </Root>
+  );
+}
