@@ -4,6 +4,7 @@ import { call, type EditCall } from '~/core/build/edits';
 import type { Build, Reading } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
+import { donorLoom } from './donor';
 import { play } from './script';
 
 const kind = (id: string) => entry(catalog.kinds, id);
@@ -42,6 +43,109 @@ const survey: EditCall[] = [
   add('can-dash', 'Dash', 0.9),
 ];
 
+/** What hangs on the car itself: one plug at the bulkhead, and the two senders its dash wants. */
+const body: EditCall[] = [
+  call('setBodyPlug', {
+    deviceId: null,
+    name: 'Bulkhead plug',
+    cavities: [
+      { cavity: '1', colour: 'BK/YE', signal: 'key-feed', note: '' },
+      { cavity: '2', colour: 'BU', signal: 'oil-lamp', note: '' },
+      { cavity: '3', colour: 'BU/BK', signal: 'charge-lamp', note: '' },
+      { cavity: '4', colour: 'YE/VT', signal: 'temperature-gauge', note: '' },
+      { cavity: '5', colour: 'WH/BK', signal: 'reverse-light', note: '' },
+      { cavity: '6', colour: 'BN', signal: 'ground', note: '' },
+      { cavity: '7', colour: 'PK', signal: 'unknown', note: '5 V with the key on' },
+    ],
+    pulsesPerTurn: 2.5,
+    drive: 'low-side',
+    branchMetres: 0.7,
+  }),
+  add('oil-switch', 'Oil switch', 2.0),
+  add('gauge-sender-temperature', 'Gauge sender', 1.6),
+  add('reverse-switch', 'Reverse switch', 2.4),
+  call('setDestination', {
+    deviceId: 'alternator-1',
+    terminalId: 'L',
+    destination: { to: 'line', line: 'charge-lamp' },
+  }),
+];
+
+const day = (date: number) => `2026-09-${String(date).padStart(2, '0')}`;
+/** What was found and noted on the way. */
+const found: EditCall[] = [
+  donorLoom(),
+  call('setIdentify', {
+    crankPlace: 'flywheel',
+    crankWires: 2,
+    crankOhms: 860,
+    crankGap: 'one',
+    crankTeeth: 58,
+    crankGapWidth: 2,
+    camTerminals: '3',
+    coilCount: 5,
+    coilTowers: 1,
+    coilTerminals: 4,
+    injectorCount: 5,
+    injectorOhms: 12.5,
+    headMarks: 'cast 5H-7 beside the filler',
+    blockMarks: 'stamped 23 and a triangle',
+  }),
+  call('putQuestion', {
+    question: {
+      id: 'q-1',
+      text: 'Which cavity of the coil plug is the logic trigger?',
+      to: 'the coil supplier',
+      askedOn: day(1),
+      answer: 'C, third from the key. B and D are both ground.',
+      answeredOn: day(3),
+      about: '',
+    },
+  }),
+  call('putQuestion', {
+    question: {
+      id: 'q-2',
+      text: 'What is the pink wire at the bulkhead plug, cavity 7?',
+      to: '',
+      askedOn: day(4),
+      answer: '',
+      answeredOn: null,
+      about: '',
+    },
+  }),
+  call('putPart', {
+    part: {
+      id: 'p-1',
+      item: 'Sealed terminals, 0.5 to 1 mm²',
+      from: 'connector shop',
+      count: 80,
+      costEach: 0.42,
+      state: 'here',
+    },
+  }),
+  call('putPart', {
+    part: { id: 'p-2', item: 'Blank plugs', from: 'connector shop', count: 12, costEach: 0.2, state: 'ordered' },
+  }),
+  call('putPart', {
+    part: { id: 'p-3', item: 'Shielded pair, 3 m', from: '', count: 1, costEach: null, state: 'to-order' },
+  }),
+  call('putHours', { entry: { id: 'h-1', day: day(1), hours: 3.5, what: 'de-loomed, listed the plugs' } }),
+  call('putHours', { entry: { id: 'h-2', day: day(3), hours: 2, what: 'counted teeth, measured sensors' } }),
+  call('putHours', { entry: { id: 'h-3', day: day(5), hours: 4.5, what: 'first bench session' } }),
+  call('setFuel', { powerKw: 235, bsfc: 330 }),
+];
+/** Key-on readings of the first evening: two right, and a coolant sensor the ECU knows by another table. */
+const readings: EditCall[] = [
+  call('recordSensing', {
+    sensorId: 'map-3bar-1.3',
+    reading: { atPin: 1.61, shown: 97.2, at: minutesAfter(200), by: 'MP' },
+  }),
+  call('recordSensing', {
+    sensorId: 'iat-ntc-1.1',
+    reading: { atPin: 2.61, shown: 18.4, at: minutesAfter(203), by: 'MP' },
+  }),
+];
+
 /** Readings of a first bench session: most of connector A, one of them a bad crimp. */
 function benchSession(build: Build): EditCall[] {
   const tests = proveTests(build, netlist(build)).filter((test) => test.kind !== 'order' && /^ecu:A\d/.test(test.hold));
@@ -74,6 +178,8 @@ export function pellworth(): Build {
   });
   const planned = play(empty, [
     ...survey,
+    ...body,
+    ...found,
     call('setPower', { starting: 'button' }),
     call('setSite', { altitudeMetres: 410, ambientCelsius: 18 }),
     call('setWheel', { shaft: 'crank', wheel: wheel('60-2') }),
@@ -105,5 +211,5 @@ export function pellworth(): Build {
   const revised = play(locked, [
     call('saveRevision', { note: 'Pin plan closed, loom on the board', at: minutesAfter(-60) }),
   ]);
-  return play(revised, benchSession(revised));
+  return play(play(revised, benchSession(revised)), readings);
 }

@@ -96,12 +96,22 @@ const groupByWord: Record<string, DonorGroup> = {
 /** A cell as a person wrote it: the apostrophe that keeps a spreadsheet from running it as a formula is taken off. */
 const plainCell = (cell: string): string => cell.trim().replace(/^'(?=[=+\-@])/, '');
 
+/** The sign that parts the first line most often, quoted cells aside; a spreadsheet's clipboard always uses tabs. */
+function delimiterOf(text: string): string {
+  const first = (text.split(/\r?\n/).find((line) => line.trim() !== '') ?? '').replace(/"[^"]*"/g, '');
+  if (first.includes('\t')) return '\t';
+  const counts = [';', '|', ','].map((sign) => ({ sign, count: first.split(sign).length - 1 }));
+  return counts.reduce((best, one) => (one.count > best.count ? one : best)).sign;
+}
+
 /** A pasted or opened table before it becomes wires. */
 export interface RawTable {
   readonly delimiter: string;
   /** Column headings; made up as `column 3` when the first row is data. */
   readonly headings: readonly string[];
   readonly hasHeading: boolean;
+  /** Cells of the first line: what the others are held against. */
+  readonly headed: number;
   readonly rows: readonly { readonly line: number; readonly cells: readonly string[] }[];
   readonly uses: readonly ColumnUse[];
 }
@@ -126,7 +136,7 @@ export function readTable(text: string): Result<RawTable> {
   if (text.length > 5_000_000)
     return fail('too-large', '', 'The table is larger than 5 MB: paste the sheet with the wires only.');
   const clean = text.replace(/^\uFEFF/, '');
-  const parsed = Papa.parse<string[]>(clean, { delimitersToGuess: ['\t', ';', ',', '|'], skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(clean, { delimiter: delimiterOf(clean), skipEmptyLines: false });
   const lines = parsed.data
     .map((cells, index) => ({ line: index + 1, cells: cells.map(plainCell) }))
     .filter(({ cells }) => cells.some((cell) => cell !== ''));
@@ -154,6 +164,7 @@ export function readTable(text: string): Result<RawTable> {
     delimiter: parsed.meta.delimiter,
     headings,
     hasHeading,
+    headed: first.length,
     rows: hasHeading ? lines.slice(1) : lines,
     uses,
   });
@@ -229,10 +240,10 @@ export function wiresFrom(
       restraint: false,
       extra: {},
     };
-    const headed = table.hasHeading ? table.headings.length : 0;
-    if (headed > 0 && cells.length > headed) say('stop', `it has ${cells.length} cells, the heading has ${headed}.`);
-    else if (cells.length < table.headings.length && cells.length < uses.length)
-      say('note', `it has ${cells.length} of ${uses.length} cells; the rest is taken as empty.`);
+    if (cells.length > table.headed)
+      say('note', `it has ${cells.length} cells, the heading has ${table.headed}; the rest is kept as its own column.`);
+    else if (cells.length < table.headed)
+      say('note', `it has ${cells.length} of ${table.headed} cells; the rest is taken as empty.`);
     uses.forEach((use, column) => {
       const cell = cells[column] ?? '';
       if (use === 'skip') return;

@@ -173,7 +173,12 @@ function coils(cylinders: number): Candidate[] {
 
 /** Classes by resistance (common practice: high 10-16 ohm, low 1.5-5 ohm). */
 const injectors: readonly Candidate[] = [
-  { id: 'none', name: 'No injectors', note: 'carburettors', expects: { injectorCount: oneOf(0) } },
+  {
+    id: 'none',
+    name: 'No injectors',
+    note: 'carburettors',
+    expects: { injectorCount: oneOf(0), injectorOhms: oneOf('nothing to measure') },
+  },
   {
     id: 'high',
     name: 'High impedance',

@@ -36,6 +36,8 @@ export const RELAY_WINDING_OHMS = 90;
 
 /** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
 const BUNCHED = 3;
+/** Share of the drop a branch may use up (common practice). */
+const BRANCH_SHARE = 0.5;
 /** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
 const POWER_BRANCH_CELSIUS = 60;
 
@@ -54,7 +56,14 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
   const fuseDistanceMetres = shape.choice.fuseDistanceMetres ?? 0.2;
   // A lone load hangs straight on the trunk; several hang on branches behind a splice.
   const branchOf = (metres: number) => (shape.loads.length > 1 ? Math.max(0.2, metres) : 0);
-  const branchSquareMm = sizeFor(fuseAmps, around, 0.5);
+  // A branch must outlast the fuse, and may lose a part of the limit; a thick trunk cannot make up for a thin branch.
+  const branchSquareMm = Math.max(
+    sizeFor(fuseAmps, around, 0.5),
+    ...shape.loads.map(
+      (load) =>
+        sizeForDrop(load.amps, branchOf(load.branchMetres), shape.limitVolts * BRANCH_SHARE, LOADED_CELSIUS) ?? 0.5,
+    ),
+  );
   const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + 6 * POWER_CONTACT_OHMS;
   const dropAt = (squareMm: number) => {
     const shared = (wireOhms(squareMm, lengthMetres + fuseDistanceMetres, LOADED_CELSIUS) + fixedOhms) * loadAmps;

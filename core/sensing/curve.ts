@@ -43,7 +43,9 @@ const finite = (value: number): number | null => (Number.isFinite(value) ? value
 /** Piecewise linear through points sorted by `x`; null outside. */
 function interpolate(points: readonly { x: number; y: number }[], x: number): number | null {
   const last = points.length - 1;
-  if (!(x >= points[0].x && x <= points[last].x)) return null;
+  // A value that went through the curve once may come back a rounding outside of its end.
+  const slack = 1e-9 * (points[last].x - points[0].x);
+  if (!(x >= points[0].x - slack && x <= points[last].x + slack)) return null;
   let low = 0;
   let high = last;
   while (high - low > 1) {

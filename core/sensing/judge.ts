@@ -70,6 +70,8 @@ interface Guess {
   readonly gives: number | null;
   readonly sentence: string;
   readonly check: string;
+  /** Instead of the reading's own: a figure in another unit is off by that unit's factor. */
+  readonly tolerance?: number;
 }
 
 /** A calibration someone could have fitted or chosen instead: the part's name and its curve. */
@@ -179,7 +181,10 @@ function pinGuesses(site: Build['site'], at: SensorAt, others: readonly Other[])
   } else {
     add('open', null, 'Open pair.', 'Measure across the pair, unplugged: a few ohms must show.');
   }
+  const { measures } = trait(at.kind, 'pressure') ?? { measures: null };
   for (const other of others) {
+    // A fuel sensor is not taken for a manifold sensor by hand, only in a list.
+    if ((trait(other.kind, 'pressure')?.measures ?? null) !== measures) continue;
     const value = restValue(site, other.kind, other.sensor);
     add(
       'other-part',
@@ -230,6 +235,7 @@ function shownGuesses(
       guesses.push({
         code: 'other-unit',
         gives: value / factor,
+        tolerance: (0.05 * value) / factor,
         sentence: `The figure is right in ${unit}, and was read as kPa.`,
         check: `Look at the unit beside the figure.`,
       });
@@ -245,13 +251,13 @@ function shownGuesses(
 }
 
 /** Causes within this many tolerances of the reading are named. */
-const NAMED_WITHIN = 1.5;
+const NAMED_WITHIN = 1;
 
 function explain(guesses: readonly Guess[], reading: number, tolerance: number): Cause[] {
   return guesses
     .flatMap((guess): Cause[] => {
       if (guess.gives === null) return [];
-      const distance = Math.abs(guess.gives - reading) / tolerance;
+      const distance = Math.abs(guess.gives - reading) / (guess.tolerance ?? tolerance);
       return distance <= NAMED_WITHIN
         ? [{ code: guess.code, sentence: guess.sentence, check: guess.check, distance }]
         : [];
