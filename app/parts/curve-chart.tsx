@@ -95,7 +95,10 @@ const faultBands = (data: CurveChartData, tints: Tints): Plugin => ({
       ctx.globalAlpha = 1;
       ctx.fillStyle = tints.stop;
       ctx.font = `12px ${tints.font}`;
-      if (box[3] > 12 && box[2] > 40) ctx.fillText('fault', box[0] + 5, box[1] + Math.min(box[3] / 2 + 4, 14));
+      // The word stands beside the band: most bands are thinner than a line of text.
+      if (data.way === 'reading-over-value')
+        ctx.fillText('fault', chartArea.left + 6, box[1] > chartArea.top + 2 ? box[1] - 4 : box[1] + box[3] + 13);
+      else ctx.fillText('fault', box[0] > chartArea.left + 2 ? box[0] - 32 : box[0] + box[2] + 4, chartArea.top + 14);
       ctx.restore();
     };
     const [least, most] = data.readingRange;
@@ -129,7 +132,13 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
     },
     plugins: {
       legend: {
-        labels: { color: tints.ink, font: { family: tints.font, size: 12 }, usePointStyle: true, boxHeight: 7 },
+        labels: {
+          color: tints.ink,
+          font: { family: tints.font, size: 12 },
+          usePointStyle: true,
+          boxHeight: 8,
+          boxWidth: 18,
+        },
         position: 'top',
         align: 'end',
       },
@@ -154,6 +163,8 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
   });
   return (
     <ReactChart
+      // Chart.js reads its plugins once: another way round or another theme is another chart.
+      key={`${data.way} ${data.faultBelow} ${data.faultAbove} ${data.readingRange.join()} ${tints.stop}`}
       type="line"
       role="img"
       aria-label={label}
@@ -165,6 +176,7 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
             type: 'line',
             label: 'the part',
             data: data.points.map(at),
+            pointStyle: 'line' as const,
             borderColor: tints.selection,
             backgroundColor: tints.selection,
             borderWidth: 2.5,
@@ -176,6 +188,7 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
                   type: 'line' as const,
                   label: 'the ECU as set',
                   data: data.setting.map(at),
+                  pointStyle: 'line' as const,
                   borderColor: tints.pencil,
                   backgroundColor: tints.pencil,
                   borderWidth: 2,

@@ -180,7 +180,13 @@ export function KindEditor({
   const coil = trait(kind, 'coil');
   return (
     <Dialog title={title} isOpen onClose={onClose} wide>
-      <Stack $gap={5} style={{ maxHeight: '66vh', overflow: 'auto' }} tabIndex={0} role="group" aria-label="The kind">
+      <Stack
+        $gap={5}
+        style={{ maxHeight: '62vh', overflow: 'auto', paddingBlock: 4, borderBlock: 'var(--hair) solid var(--rule)' }}
+        tabIndex={0}
+        role="group"
+        aria-label="The kind"
+      >
         <Stack $gap={3}>
           <FieldGrid $min={220}>
             <TextField label="Name" value={kind.name} onChange={(name) => change({ name })} maxLength={60} autoFocus />

@@ -214,7 +214,7 @@ export function KindTerminals({ kind, onChange }: { kind: DeviceKind; onChange: 
         <Small>What a meter reads on the unplugged part. It makes the expected readings of the test sheet.</Small>
         {kind.internals.map((internal, index) =>
           internal.type === 'resistor' ? (
-            <Line key={index}>
+            <Ohms key={index}>
               <Select
                 label={`Resistance ${index + 1}, from`}
                 hideLabel
@@ -236,7 +236,6 @@ export function KindTerminals({ kind, onChange }: { kind: DeviceKind; onChange: 
                 value={internal.ohms}
                 onChange={(ohms) => ohms !== null && setInternal(index, { ohms })}
               />
-              <span />
               <Button
                 weight="quiet"
                 aria-label={`Remove resistance ${index + 1}`}
@@ -244,7 +243,7 @@ export function KindTerminals({ kind, onChange }: { kind: DeviceKind; onChange: 
               >
                 remove
               </Button>
-            </Line>
+            </Ohms>
           ) : (
             <Small key={index}>
               {internal.signal} divides {internal.supply} against {internal.ground}, {internal.ratio} at rest.
@@ -271,6 +270,15 @@ export function KindTerminals({ kind, onChange }: { kind: DeviceKind; onChange: 
   );
 }
 
+const Ohms = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 150px auto;
+  gap: ${space[2]};
+  align-items: center;
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+`;
 const Line = styled.div`
   display: grid;
   grid-template-columns: 76px minmax(0, 1fr) minmax(0, 1.4fr) 96px auto;

@@ -10,14 +10,15 @@ const TextRoot = styled(AriaTextField)`
 
 export function TextField({
   label,
+  hideLabel = false,
   hint,
   error,
   placeholder,
   ...props
 }: TextFieldProps & Common & { placeholder?: string }) {
   return (
-    <TextRoot isInvalid={error !== undefined} {...props}>
-      <FieldLabel>{label}</FieldLabel>
+    <TextRoot isInvalid={error !== undefined} aria-label={hideLabel ? label : undefined} {...props}>
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <Box placeholder={placeholder} />
       {hint && <Hint slot="description">{hint}</Hint>}
       <ErrorText>{error}</ErrorText>

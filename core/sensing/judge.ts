@@ -36,6 +36,8 @@ export interface Judgement {
   readonly verdict: 'right' | 'wrong' | 'unexplained' | 'not-known';
   readonly sentence: string;
   readonly causes: readonly Cause[];
+  /** What to do when nothing explains the reading; '' otherwise. */
+  readonly advice: string;
 }
 
 /** What a sensor must read with the key on and the engine cold and still. */
@@ -273,6 +275,7 @@ function judgeUnknown(at: SensorAt, reading: SensorReading, reader: Reader): Jud
       verdict: 'not-known',
       sentence: 'Measure at the pin: what it should show here depends on you.',
       causes: [],
+      advice: '',
     };
   const { faultBelow, faultAbove } = at.sensor;
   const low = faultBelow !== null && atPin < faultBelow;
@@ -286,6 +289,7 @@ function judgeUnknown(at: SensorAt, reading: SensorReading, reader: Reader): Jud
         atPin,
         LEAST_TOLERANCE[pinUnit(at.sensor)] * 4,
       ),
+      advice: '',
     };
   const value = valueAtPin(at, atPin);
   return value === null
@@ -293,11 +297,13 @@ function judgeUnknown(at: SensorAt, reading: SensorReading, reader: Reader): Jud
         verdict: 'unexplained',
         sentence: `${pinText(at, atPin)} is outside of what the calibration knows.`,
         causes: [],
+        advice: '',
       }
     : {
         verdict: 'not-known',
         sentence: `${pinText(at, atPin)} is ${readQuantity(at.sensor.quantity, value, reader)}: is that what it is set to?`,
         causes: [],
+        advice: '',
       };
 }
 
@@ -382,10 +388,17 @@ export function judgeSensor(
   }
   const causes = parts.flatMap((part) => part.causes).slice(0, 5);
   const wrong = parts.some((part) => part.wrong);
+  const unexplained = wrong && causes.length === 0;
+  const settingOnly = reading.atPin !== null && !parts[0].wrong;
   return {
-    verdict: !wrong ? 'right' : causes.length > 0 ? 'wrong' : 'unexplained',
-    sentence: `${parts.map((part) => part.sentence).join(' ')}${wrong && causes.length === 0 ? " Nothing known explains it: measure once more, at the sensor's plug." : ''}`,
+    verdict: !wrong ? 'right' : unexplained ? 'unexplained' : 'wrong',
+    sentence: parts.map((part) => part.sentence).join(' '),
     causes,
+    advice: !unexplained
+      ? ''
+      : settingOnly
+        ? "No calibration of the library makes that figure of the signal: hold the ECU's own table against this part's, row by row."
+        : "Nothing known explains it: measure once more, at the sensor's own plug.",
   };
 }
 

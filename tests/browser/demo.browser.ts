@@ -3,7 +3,7 @@ import { expect, goTo, openDemo, ready, saved, sheets, test } from './support';
 test('the demo build goes through every sheet, with figures on each', async ({ page }) => {
   const id = await openDemo(page);
   const proof: Record<(typeof sheets)[number], RegExp> = {
-    survey: /33 devices with 38 needs/,
+    survey: /37 devices with 38 needs/,
     allot: /38 of 38 needs placed/,
     trigger: /decodes 60 places, 2 missing/,
     feeds: /9 feeds, .* A with everything on/,
@@ -19,7 +19,7 @@ test('the demo build goes through every sheet, with figures on each', async ({ p
     await expect(page.getByRole('heading', { level: 1 })).toContainText(String(index + 1));
     await expect(page.locator('header')).toContainText(proof[sheet]);
     await expect(page.getByLabel('Title block')).toContainText(`${index + 1} of 9`);
-    await expect(page.getByLabel('Findings')).toContainText('Findings 6');
+    await expect(page.getByLabel('Findings')).toContainText('Findings 9');
   }
 });
 

@@ -16,6 +16,7 @@ import { TextField } from '../../ui/text-field';
 import { Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
+import { Calibrations, TimeAndCost } from './found';
 
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
@@ -187,6 +188,7 @@ export function Book() {
       <Columns>
         <Stack $gap={5}>
           <Revisions key={build.revisions.length} />
+          <TimeAndCost />
           <Stack $gap={3}>
             <Heading>Files</Heading>
             <Row $gap={3}>
@@ -204,6 +206,7 @@ export function Book() {
         </Stack>
         <Stack $gap={5}>
           <SetUp />
+          <Calibrations />
           <PinList />
         </Stack>
       </Columns>

@@ -17,9 +17,9 @@ import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { Table, TableScroll } from '../../ui/table';
-import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
-import { space } from '../../ui/theme';
+import { at, color, shape, space } from '../../ui/theme';
 import { SurveyFrame } from './survey-frame';
 
 const usual: BodySignalId[] = [
@@ -115,7 +115,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
         />
       )}
       <TableScroll aria-label={`Cavities of ${device.label}`}>
-        <Table>
+        <Cavities>
           <thead>
             <tr>
               <th scope="col">Cavity</th>
@@ -124,7 +124,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
               <th scope="col">Goes to</th>
               <th scope="col">Lands on</th>
               <th scope="col">
-                <span className="sr">Remove</span>
+                <VisuallyHidden>Remove</VisuallyHidden>
               </th>
             </tr>
           </thead>
@@ -185,7 +185,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
               );
             })}
           </tbody>
-        </Table>
+        </Cavities>
       </TableScroll>
       <Row>
         <Button
@@ -290,6 +290,27 @@ export function Body() {
   );
 }
 
+/** On a phone each cavity is a block of its own. */
+const Cavities = styled(Table)`
+  ${at.narrow} {
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 40px minmax(0, 1fr);
+      padding: ${space[2]} 0;
+      border-bottom: ${shape.hair} solid ${color.rule};
+    }
+    th {
+      grid-row: span 5;
+    }
+    th,
+    td {
+      border: 0;
+    }
+  }
+`;
 const Colour = styled.span`
   display: inline-flex;
   align-items: center;

@@ -98,7 +98,8 @@ function Preview({
       {stops.length > 0 && (
         <Callout $tone="stop" role="alert">
           <strong>
-            {plural(stops.length, 'line')} cannot be kept as they are; nothing is written until this is mended.
+            {stops.length === 1 ? '1 line cannot be kept as it is' : `${stops.length} lines cannot be kept as they are`}
+            ; nothing is written until this is mended.
           </strong>
           {stops.slice(0, 6).map((issue) => (
             <span key={issue.sentence}>{issue.sentence}</span>

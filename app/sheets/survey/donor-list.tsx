@@ -9,7 +9,7 @@ import { Soft } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
 
-const ROW = 40;
+const ROW = 34;
 const ROW_NARROW = 84;
 
 /** How a row stands to its neighbours: first, within or last of the wires of one splice. */
@@ -67,6 +67,7 @@ export function DonorList({
           {wire.function || <Soft>no function written</Soft>}
           {wire.splice && <Soft> · splice {wire.splice}</Soft>}
           {wire.condition && <Soft> · {wire.condition}</Soft>}
+          {wire.group !== 'none' && <Inline> · {groupWords[wire.group]}</Inline>}
         </Text>
         <Verdict data-decision={locked ? 'locked' : wire.decision}>
           {locked && <Lock size={14} aria-hidden />}
@@ -100,12 +101,18 @@ export const donorGrid = css`
   grid-template-columns: 132px 132px minmax(0, 1fr) 124px 128px;
   gap: 0 ${space[3]};
   align-items: center;
+  ${at.tablet} {
+    grid-template-columns: 96px 124px minmax(0, 1fr) 116px;
+    & .pile {
+      display: none;
+    }
+  }
   ${at.narrow} {
     grid-template-columns: minmax(0, 1fr) auto;
   }
 `;
 const List = styled(GridList<DonorRow>)`
-  height: max(300px, calc(100dvh - 484px));
+  height: max(280px, calc(100dvh - 464px));
   overflow: auto;
   outline-offset: -2px;
   border-bottom: ${shape.hair} solid ${color.rule};
@@ -123,15 +130,15 @@ const Item = styled(GridListItem)`
   padding: 0 ${space[2]} 0 18px;
   border-bottom: ${shape.hair} solid ${color.rule};
   cursor: default;
-  & > .what,
-  & > .pile,
-  & > .wire {
+  & .what,
+  & .pile,
+  & .wire {
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
     color: inherit;
   }
-  & > .pile {
+  & .pile {
     font-size: ${type.small};
     color: ${color.soft};
   }
@@ -150,7 +157,7 @@ const Item = styled(GridListItem)`
   }
   ${at.narrow} {
     align-content: center;
-    & > .what {
+    & .what {
       grid-column: 1 / -1;
     }
   }
@@ -198,6 +205,13 @@ const Verdict = styled.span`
   }
   &[data-decision='remove'] {
     text-decoration: line-through;
+  }
+`;
+/** Where the list is too narrow for a column of piles. */
+const Inline = styled(Soft)`
+  display: none;
+  ${at.tablet} {
+    display: inline;
   }
 `;
 const Empty = styled.p`

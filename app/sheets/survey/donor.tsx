@@ -22,6 +22,7 @@ import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { Kbd, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { useNarrow } from '../../ui/use-narrow';
 import { DonorImport } from './donor-import';
 import { DonorList, donorGrid } from './donor-list';
 import { DonorWireDialog } from './donor-wire';
@@ -73,6 +74,7 @@ function Teach({ onPaste }: { onPaste: () => void }) {
 
 export function Donor() {
   const { build, edit } = useBuild();
+  const narrow = useNarrow();
   const all = useMemo(() => donorList(build.survey.donor), [build.survey.donor]);
   const counts = useMemo(() => countWires(all), [all]);
   const [filter, setFilter] = useState<DonorFilter>(allWires);
@@ -207,11 +209,18 @@ export function Donor() {
           </Filters>
           <Bench>
             <strong>{chosen.length === 0 ? `${shown.length} shown` : `${chosen.length} selected`}</strong>
+            <Small role="status" aria-live="polite">
+              {told}
+            </Small>
             {chosen.length === 0 ? (
-              <Small>
-                Arrow keys and Shift select, Enter opens, then <Kbd>K</Kbd> keep <Kbd>E</Kbd> extend <Kbd>M</Kbd> move{' '}
-                <Kbd>R</Kbd> remove <Kbd>U</Kbd> unknown.
-              </Small>
+              narrow ? (
+                <Small>Tap a wire to decide on it; hold it to select several.</Small>
+              ) : (
+                <Small>
+                  Arrow keys and Shift select, Enter opens, then <Kbd>K</Kbd> keep <Kbd>E</Kbd> extend <Kbd>M</Kbd> move{' '}
+                  <Kbd>R</Kbd> remove <Kbd>U</Kbd> unknown.
+                </Small>
+              )
             ) : (
               <>
                 {decisions.map((id) => (
@@ -236,15 +245,13 @@ export function Donor() {
               </>
             )}
           </Bench>
-          <div role="status" aria-live="polite">
-            {told && <Small>{told}</Small>}
-          </div>
           <div>
             <Heads role="group" aria-label="Sort by">
               {headers.map((header) => (
                 <Button
                   key={header.id}
                   weight="quiet"
+                  className={header.id === 'group' ? 'pile' : undefined}
                   onPress={() => column(header.id)}
                   aria-label={`Sort by ${header.name}${sort.column === header.id ? `, ${sort.direction}` : ''}`}
                 >
@@ -277,6 +284,9 @@ const Filters = styled.div`
   align-items: end;
   ${at.tablet} {
     grid-template-columns: repeat(3, minmax(0, 1fr));
+    & > :last-child {
+      grid-column: 1 / -1;
+    }
   }
   ${at.narrow} {
     grid-template-columns: repeat(2, minmax(0, 1fr));
@@ -316,8 +326,6 @@ const Heads = styled.div`
     white-space: nowrap;
   }
   ${at.narrow} {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 ${space[3]};
+    display: none;
   }
 `;

@@ -229,8 +229,8 @@ function CoilData({ kind, coil, count }: { kind: DeviceKind; coil: Coil; count: 
       </Row>
       <Figures>
         <Figure
-          name="its dwell fits up to"
-          value={`${Math.floor(figures.fitsToRpm / 50) * 50} rpm`}
+          name={fits ? `its dwell fits, past ${build.engine.maxRpm} rpm` : 'its dwell fits no further'}
+          value={fits ? 'all the way' : `${Math.floor(figures.fitsToRpm / 50) * 50} rpm`}
           tone={fits ? 'good' : 'bad'}
         />
         <Figure

@@ -87,10 +87,10 @@ function Questions() {
         }}
       >
         <Row $gap={3} style={{ alignItems: 'end' }}>
-          <div style={{ flex: '3 1 240px' }}>
+          <div style={{ flex: '3 1 170px' }}>
             <TextField label="What do you need to know?" value={text} onChange={setText} maxLength={400} />
           </div>
-          <div style={{ flex: '1 1 130px' }}>
+          <div style={{ flex: '1 1 100px' }}>
             <TextField label="Whom to ask" value={to} onChange={setTo} maxLength={80} />
           </div>
           <Button type="submit" isDisabled={!text.trim()}>
@@ -176,7 +176,6 @@ function Parts() {
             <thead>
               <tr>
                 <th scope="col">Part</th>
-                <th scope="col">From</th>
                 <th scope="col" className="figure">
                   Cost
                 </th>
@@ -190,12 +189,17 @@ function Parts() {
                   <th scope="row">
                     {part.count === 1 ? '' : `${part.count} × `}
                     {part.item}
+                    {part.from && (
+                      <>
+                        <br />
+                        <Small>{part.from}</Small>
+                      </>
+                    )}
                   </th>
-                  <td>{part.from}</td>
                   <td className="figure">
                     {part.costEach === null ? 'not known' : money(part.count * part.costEach, currency)}
                   </td>
-                  <td style={{ minWidth: 120 }}>
+                  <td style={{ minWidth: 132 }}>
                     <Select
                       label={`State of ${part.item}`}
                       hideLabel

@@ -19,6 +19,7 @@ import { formatOhms, plural } from '~/core/units/format';
 import { fromShown, readQuantity, readStep, readerScale, toShown } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import type { CurveChartData } from '../../parts/curve-chart';
+import { curveWords } from '../../parts/curve-words';
 import { CurveForm } from '../../parts/curve-form';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
@@ -29,13 +30,13 @@ import { Table } from '../../ui/table';
 import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { FigureField } from '../../ui/text-field';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { useNarrow } from '../../ui/use-narrow';
 import { SurveyFrame } from './survey-frame';
 
 /** Only where it is shown, and only in the browser. */
 const CurveChart = lazy(() => import('../../parts/curve-chart'));
 
 const PART = 'part';
-const round = (value: number, decimals: number) => Math.round(value * 10 ** decimals) / 10 ** decimals;
 
 function useChartData(sensor: SensorAt, way: CurveChartData['way']): CurveChartData {
   const { build } = useBuild();
@@ -136,6 +137,7 @@ function Reading({ sensor, library }: { sensor: SensorAt; library: readonly Devi
             {judged.verdict === 'right' ? 'Right' : judged.verdict === 'not-known' ? 'For you to judge' : 'Not right'}
           </strong>
           <span>{judged.sentence}</span>
+          {judged.advice && <span>{judged.advice}</span>}
         </Callout>
       )}
       {judged && judged.causes.length > 0 && (
@@ -185,6 +187,14 @@ function Figures({ sensor }: { sensor: SensorAt }) {
   );
 }
 
+const titles: Record<Curve['method'], string> = {
+  linear: 'A straight line through two points.',
+  table: 'A table.',
+  'steinhart-hart': 'Steinhart-Hart through three points.',
+  beta: 'One point and beta.',
+  'type-k': 'Thermocouple.',
+};
+
 function Settings({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
   const { build, edit } = useBuild();
   const [editing, setEditing] = useState(false);
@@ -207,7 +217,7 @@ function Settings({ sensor, library }: { sensor: SensorAt; library: readonly Dev
     <Stack $gap={3}>
       <Heading>Calibration</Heading>
       <p>
-        {curveWords(trait.curve)}{' '}
+        {titles[trait.curve.method]} <Soft>{curveWords(trait.curve, trait.quantity, trait.signal, build)}</Soft>{' '}
         <Button weight="quiet" onPress={() => setEditing(true)}>
           Change it
         </Button>
@@ -279,21 +289,6 @@ function Settings({ sensor, library }: { sensor: SensorAt; library: readonly Dev
   );
 }
 
-function curveWords(curve: Curve): string {
-  switch (curve.method) {
-    case 'linear':
-      return 'A straight line through two points.';
-    case 'table':
-      return `A table of ${curve.points.length} rows.`;
-    case 'steinhart-hart':
-      return 'Steinhart-Hart through three points.';
-    case 'beta':
-      return `Beta ${curve.beta} K from ${formatOhms(curve.ohms)} at ${round(curve.celsius, 1)} °C.`;
-    case 'type-k':
-      return 'Type K by ITS-90.';
-  }
-}
-
 function SensorView({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
   const { build } = useBuild();
   const [way, setWay] = useState<CurveChartData['way']>('reading-over-value');
@@ -315,13 +310,13 @@ function SensorView({ sensor, library }: { sensor: SensorAt; library: readonly D
           <Expect>
             <strong>{expected.atPin === null ? 'no reading' : `${expected.atPin.toFixed(2)} ${unit}`}</strong>
             <span>
-              expected at key-on, ±{expected.pinTolerance.toFixed(2)} {unit}:{' '}
-              {readQuantity(quantity, expected.value, build)} here
+              expected at key-on, ± {expected.pinTolerance.toFixed(2)} {unit}
             </span>
+            <span>{readQuantity(quantity, expected.value, build)} here</span>
           </Expect>
         ) : (
           <Expect>
-            <span>
+            <span style={{ maxWidth: 260 }}>
               {readQuantity(quantity, sensor.sensor.least, build)} to{' '}
               {readQuantity(quantity, sensor.sensor.most, build)}; what it shows at key-on depends on you
             </span>
@@ -363,6 +358,7 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
   const { build, derived, selection, select } = useBuild();
   const sensors = useMemo(() => sensorsOf(build, derived.net), [build, derived.net]);
   const [chosen, setChosen] = useState<string | null>(null);
+  const narrow = useNarrow();
   const device =
     selection?.type === 'device'
       ? selection.deviceId
@@ -373,6 +369,10 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
     sensors.find((sensor) => sensor.id === chosen && (device === null || sensor.device.id === device)) ??
     sensors.find((sensor) => sensor.device.id === device) ??
     sensors[0];
+  const pick = (id: string) => {
+    setChosen(id);
+    select({ type: 'need', needId: id });
+  };
   const read = sensors.filter((sensor) => build.sensing.readings[sensor.id]);
   const wrong = read.filter((sensor) =>
     ['wrong', 'unexplained'].includes(judgeSensor(build, sensor, build.sensing.readings[sensor.id], library).verdict),
@@ -394,50 +394,53 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
         <p>No calibrated sensor is on the list yet. Add sensors on the page Devices; each brings its curve.</p>
       ) : (
         <Columns>
-          <nav aria-label="Sensors">
-            <List>
-              {systems.map((system) => {
-                const group = sensors.filter((sensor) => sensor.kind.system === system);
-                if (group.length === 0) return null;
-                return (
-                  <li key={system}>
-                    <Small>{system}</Small>
-                    <ul>
-                      {group.map((sensor) => {
-                        const expected = expectation(build.site, sensor);
-                        const reading = build.sensing.readings[sensor.id];
-                        const state = !reading ? '' : wrong.includes(sensor) ? '✗' : '✓';
-                        return (
-                          <li key={sensor.id}>
-                            <Pick
-                              aria-current={sensor.id === current.id}
-                              onPress={() => {
-                                setChosen(sensor.id);
-                                select({ type: 'need', needId: sensor.id });
-                              }}
-                            >
-                              <span>{sensor.label}</span>
-                              <Soft>
-                                {expected && expected.atPin !== null
-                                  ? `${expected.atPin.toFixed(2)} ${pinUnit(sensor.sensor)}`
-                                  : '–'}
-                              </Soft>
-                              <State
-                                data-state={state}
-                                aria-label={state === '✓' ? 'right' : state === '✗' ? 'not right' : 'not read'}
-                              >
-                                {state}
-                              </State>
-                            </Pick>
-                          </li>
-                        );
-                      })}
-                    </ul>
-                  </li>
-                );
-              })}
-            </List>
-          </nav>
+          {narrow ? (
+            <Select
+              label="Sensor"
+              choices={sensors.map((sensor) => ({ id: sensor.id, name: sensor.label, note: sensor.kind.name }))}
+              value={current.id}
+              onChange={pick}
+            />
+          ) : (
+            <nav aria-label="Sensors">
+              <List>
+                {systems.map((system) => {
+                  const group = sensors.filter((sensor) => sensor.kind.system === system);
+                  if (group.length === 0) return null;
+                  return (
+                    <li key={system}>
+                      <Small>{system}</Small>
+                      <ul>
+                        {group.map((sensor) => {
+                          const expected = expectation(build.site, sensor);
+                          const reading = build.sensing.readings[sensor.id];
+                          const state = !reading ? '' : wrong.includes(sensor) ? '✗' : '✓';
+                          return (
+                            <li key={sensor.id}>
+                              <Pick aria-current={sensor.id === current.id} onPress={() => pick(sensor.id)}>
+                                <span>{sensor.label}</span>
+                                <Soft>
+                                  {expected && expected.atPin !== null
+                                    ? `${expected.atPin.toFixed(2)} ${pinUnit(sensor.sensor)}`
+                                    : '–'}
+                                </Soft>
+                                <State
+                                  data-state={state}
+                                  aria-label={state === '✓' ? 'right' : state === '✗' ? 'not right' : 'not read'}
+                                >
+                                  {state}
+                                </State>
+                              </Pick>
+                            </li>
+                          );
+                        })}
+                      </ul>
+                    </li>
+                  );
+                })}
+              </List>
+            </nav>
+          )}
           <SensorView key={current.id} sensor={current} library={library} />
         </Columns>
       )}
@@ -505,12 +508,15 @@ const State = styled.span`
   }
 `;
 const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
   gap: ${space[2]} ${space[5]};
   & > div {
     display: grid;
+    align-content: start;
+  }
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
   }
 `;
 const Name = styled.strong`

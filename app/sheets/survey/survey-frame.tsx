@@ -47,6 +47,11 @@ const Pages = styled.ul.attrs({ role: 'list' })`
   gap: 0 ${space[4]};
   margin-bottom: ${space[4]};
   border-bottom: ${shape.hair} solid ${color.rule};
+  ${at.narrow} {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: thin;
+  }
   ${at.print} {
     display: none;
   }
@@ -63,6 +68,7 @@ const PageLink = styled(NavLink)`
   &:hover {
     color: ${color.ink};
   }
+  scroll-margin-inline: 80px;
   &[aria-current='page'] {
     color: ${color.ink};
     font-weight: 700;

@@ -118,7 +118,8 @@ describe('judging a manifold sensor', () => {
   test('what nothing explains is said to be unexplained, with the next place to measure', () => {
     const judged = judge(MAP, 3, null);
     expect(judged.verdict).toBe('unexplained');
-    expect(judged.sentence).toMatch(/measure once more/);
+    expect(judged.advice).toMatch(/measure once more/);
+    expect(judge(MAP, 1.6, 200).advice).toMatch(/hold the ECU's own table/);
   });
 });
 
