@@ -182,7 +182,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
                         onPress={() =>
                           setEditing({ kind: { ...kind, name: `${kind.name.slice(0, 50)}, own` }, isNew: true })
                         }
-                        aria-label={`Copy ${kind.name}`}
+                        aria-label={`Copy and change ${kind.name}`}
                       >
                         Copy and change
                       </Button>

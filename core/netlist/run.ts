@@ -1,4 +1,4 @@
-import { parseEnd, type End } from './ends';
+import { parseEnd, spliceEnd, type End } from './ends';
 import type { Netlist, Wire } from './netlist';
 
 /** What a person can point at. */
@@ -93,22 +93,33 @@ function describe(net: Netlist, title: string, hops: readonly Hop[]): Run {
   };
 }
 
+/** Where power enters the loom: battery, key switch, or the cavity of a body plug that brings the key's feeds. */
+function isSource(net: Netlist): (end: End) => boolean {
+  const brought = new Set(
+    [spliceEnd('key-run'), spliceEnd('key-start')].flatMap((splice) =>
+      (net.wiresAt.get(splice) ?? []).flatMap((wire) =>
+        [wire.from, wire.to].filter((end) => parseEnd(end).type === 'dev'),
+      ),
+    ),
+  );
+  return (end) => isType('bat', 'key')(end) || brought.has(end);
+}
+
 /** The run through one end: from an ECU cavity, else from the battery or key, else to ground. */
 function runOfEnd(net: Netlist, end: End): Run | null {
   if (!net.nodeOf.has(end)) return null;
   const title = net.labelOf(end);
   if (parseEnd(end).type === 'ecu') {
-    const out =
-      way(net, end, isType('dev', 'relay', 'gnd', 'fuse'), false) ?? way(net, end, isType('bat', 'key'), true);
+    const out = way(net, end, isType('dev', 'relay', 'gnd', 'fuse'), false) ?? way(net, end, isSource(net), true);
     return out && describe(net, title, out);
   }
   // The direct copper run comes first; else the supply's whole way through fuse and relay.
   const back =
     way(net, end, isType('ecu'), false) ??
-    way(net, end, isType('bat', 'key'), true) ??
+    way(net, end, isSource(net), true) ??
     way(net, end, isType('gnd'), false) ??
-    // A line between two devices, such as a lamp and its switch.
-    way(net, end, isType('dev'), false);
+    // A line between two devices, such as a lamp and its switch; or the feed a body plug brings.
+    way(net, end, isType('dev', 'fuse', 'relay'), false);
   if (!back) return null;
   const startsHere = parseEnd(back[back.length - 1].end).type === 'gnd';
   return describe(net, title, startsHere ? back : reverse(back));

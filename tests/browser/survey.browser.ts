@@ -66,7 +66,7 @@ test('300 donor wires pasted, decided by keyboard alone, undone, and copied back
   await page.keyboard.press('k');
   await page.keyboard.press('g');
   for (const key of ['Shift+ArrowDown', 'Shift+ArrowDown', 'Shift+ArrowDown']) await page.keyboard.press(key);
-  await expect(page.getByText('4 selected')).toBeVisible();
+  await expect(page.getByText('4 selected', { exact: true })).toBeVisible();
   await page.keyboard.press('e');
   await expect(page.locator('header')).toContainText('4 extend');
   await page.keyboard.press('End');
@@ -76,7 +76,7 @@ test('300 donor wires pasted, decided by keyboard alone, undone, and copied back
   for (let i = 0; i < 4; i += 1) await page.keyboard.press('Control+z');
   await expect(page.locator('header')).toContainText('300 open');
   await page.keyboard.press('Control+a');
-  await expect(page.getByText('300 selected')).toBeVisible();
+  await expect(page.getByText('300 selected', { exact: true })).toBeVisible();
   expect(await copied(page)).toBe(pasted);
 });
 
@@ -98,7 +98,7 @@ test('donor wires: filter as you type, sort by a heading, edit one, lock a restr
   await page.keyboard.press('r');
   await expect(page.getByRole('status').filter({ hasText: 'restraint system: it is locked' })).toBeVisible();
 
-  await page.getByRole('textbox', { name: 'Filter' }).fill('F28 5');
+  await page.getByRole('textbox', { name: 'Filter' }).fill('F28 GY');
   await list.getByRole('row').first().dblclick();
   const wire = page.getByRole('dialog', { name: 'F28 5' });
   await wire.getByRole('textbox', { name: 'Function' }).fill('Fuel gauge');
@@ -164,7 +164,7 @@ test('a sensor is calibrated by a pasted table, and a reading is judged', async 
   await expect(page.getByTestId('judgement')).toContainText('Not right');
   await expect(page.getByRole('list', { name: 'What would explain it' })).toContainText('No 5 V at the sensor');
   await page.getByRole('textbox', { name: 'Meter at the pin' }).fill('1,6');
-  await page.getByRole('textbox', { name: 'The ECU shows' }).fill('62.5');
+  await page.getByRole('textbox', { name: 'The ECU shows' }).fill('69.5');
   await page.getByRole('button', { name: 'Judge it' }).click();
   await expect(page.getByTestId('judgement')).toContainText("the ECU's setting is not");
   await expect(page.getByRole('list', { name: 'What would explain it' })).toContainText('2 bar absolute');
@@ -172,6 +172,7 @@ test('a sensor is calibrated by a pasted table, and a reading is judged', async 
 
   await page.getByRole('button', { name: 'Change it' }).click();
   const dialog = page.getByRole('dialog', { name: /^Calibration/ });
+  await choose(page, /How it is known/, /^table/);
   await dialog.getByRole('textbox', { name: /Or paste two columns/ }).fill('V;kPa\n0,5;20\n2;120\n1,5;300');
   await dialog.getByRole('button', { name: 'Read these lines' }).click();
   await expect(dialog.getByRole('alert')).toContainText('turns back');
@@ -329,11 +330,11 @@ test('the library: a catalog kind is copied and changed, offered first, exported
   await page.goto('/library');
   await ready(page);
   await page.getByRole('textbox', { name: 'Search' }).fill('oil temperature');
-  await page.getByRole('button', { name: 'Copy Oil temperature, NTC' }).click();
+  await page.getByRole('button', { name: 'Copy and change Oil temperature, NTC' }).click();
   const dialog = page.getByRole('dialog', { name: 'A kind of your own' });
-  await dialog.getByRole('textbox', { name: 'Name' }).fill('');
+  await dialog.getByRole('textbox', { name: 'Name', exact: true }).fill('');
   await expect(dialog.getByRole('button', { name: 'Keep this kind' })).toBeDisabled();
-  await dialog.getByRole('textbox', { name: 'Name' }).fill('Sump sender from the spare engine');
+  await dialog.getByRole('textbox', { name: 'Name', exact: true }).fill('Sump sender from the spare engine');
   await dialog.getByRole('textbox', { name: 'Resistance 1' }).fill('1500');
   await dialog.getByRole('textbox', { name: 'Resistance 1' }).press('Tab');
   await dialog.getByRole('button', { name: 'Keep this kind' }).click();

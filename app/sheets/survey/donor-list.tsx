@@ -108,11 +108,11 @@ export const donorGrid = css`
     }
   }
   ${at.narrow} {
-    grid-template-columns: minmax(0, 1fr) auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, auto);
   }
 `;
 const List = styled(GridList<DonorRow>)`
-  height: max(280px, calc(100dvh - 464px));
+  height: max(280px, calc(100dvh - 474px));
   overflow: auto;
   outline-offset: -2px;
   border-bottom: ${shape.hair} solid ${color.rule};

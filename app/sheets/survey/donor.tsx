@@ -13,7 +13,15 @@ import {
   type SortColumn,
 } from '~/core/donor/sort';
 import { donorCsv, donorTsv } from '~/core/donor/table';
-import { decisions, decisionWords, donorGroups, groupWords, type Decision, type DonorGroup } from '~/core/donor/wire';
+import {
+  decisions,
+  decisionWords,
+  donorGroups,
+  groupWords,
+  type Decision,
+  type DonorGroup,
+  type DonorWire,
+} from '~/core/donor/wire';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { download, fileName } from '../../storage/files';
@@ -42,6 +50,9 @@ const keyOf = <T,>(keys: Record<string, T>, value: T): string =>
   Object.entries(keys)
     .find(([, one]) => one === value)?.[0]
     .toUpperCase() ?? '';
+
+/** Short for the bench; each is part of the pile's full name. */
+const pileWords: Record<DonorGroup, string> = { none: 'not sorted', engine: 'engine', body: 'body' };
 
 const headers: { id: SortColumn; name: string }[] = [
   { id: 'connector', name: 'connector, cavity' },
@@ -115,8 +126,11 @@ export function Donor() {
       act();
     }
   };
+  /** Unsorted, the list goes out in the order it came in; on screen, wires of one splice stand together. */
+  const outward = (wires: readonly DonorWire[]) =>
+    sort.column === 'row' ? [...wires].sort((one, other) => one.row - other.row) : wires;
   const onCopy = (event: ClipboardEvent) => {
-    const wires = chosen.length > 0 ? chosen : shown;
+    const wires = outward(chosen.length > 0 ? chosen : shown);
     event.clipboardData.setData('text/plain', donorTsv(wires));
     event.preventDefault();
     setTold(`${plural(wires.length, 'wire')} copied.`);
@@ -126,7 +140,7 @@ export function Donor() {
     setPasting(event.clipboardData.getData('text/plain'));
   };
   const copyAll = () =>
-    navigator.clipboard.writeText(donorTsv(shown)).then(
+    navigator.clipboard.writeText(donorTsv(outward(shown))).then(
       () => setTold(`${plural(shown.length, 'wire')} copied.`),
       () => setTold('The browser kept the clipboard closed: select the rows and press Ctrl C.'),
     );
@@ -195,7 +209,9 @@ export function Donor() {
             <Row $gap={2}>
               <Button onPress={() => void copyAll()}>Copy {shown.length}</Button>
               <Button
-                onPress={() => download(fileName(`${build.name} donor loom`, 'csv'), 'text/csv', donorCsv(shown))}
+                onPress={() =>
+                  download(fileName(`${build.name} donor loom`, 'csv'), 'text/csv', donorCsv(outward(shown)))
+                }
               >
                 CSV
               </Button>
@@ -209,41 +225,26 @@ export function Donor() {
           </Filters>
           <Bench>
             <strong>{chosen.length === 0 ? `${shown.length} shown` : `${chosen.length} selected`}</strong>
-            <Small role="status" aria-live="polite">
-              {told}
-            </Small>
-            {chosen.length === 0 ? (
-              narrow ? (
-                <Small>Tap a wire to decide on it; hold it to select several.</Small>
-              ) : (
-                <Small>
-                  Arrow keys and Shift select, Enter opens, then <Kbd>K</Kbd> keep <Kbd>E</Kbd> extend <Kbd>M</Kbd> move{' '}
-                  <Kbd>R</Kbd> remove <Kbd>U</Kbd> unknown.
-                </Small>
-              )
-            ) : (
-              <>
-                {decisions.map((id) => (
-                  <Button
-                    key={id}
-                    onPress={() => decide(id)}
-                    aria-label={`${decisionWords[id]}, key ${keyOf(decisionKeys, id)}`}
-                  >
-                    {decisionWords[id]} <Kbd aria-hidden>{keyOf(decisionKeys, id)}</Kbd>
-                  </Button>
-                ))}
-                <Divider aria-hidden />
-                {donorGroups.map((id) => (
-                  <Button
-                    key={id}
-                    onPress={() => pile(id)}
-                    aria-label={`${groupWords[id]}, key ${keyOf(groupKeys, id)}`}
-                  >
-                    {groupWords[id]} <Kbd aria-hidden>{keyOf(groupKeys, id)}</Kbd>
-                  </Button>
-                ))}
-              </>
-            )}
+            {decisions.map((id) => (
+              <Button key={id} isDisabled={chosen.length === 0} onPress={() => decide(id)}>
+                {decisionWords[id]} <Kbd>{keyOf(decisionKeys, id)}</Kbd>
+              </Button>
+            ))}
+            <Divider aria-hidden />
+            {donorGroups.map((id) => (
+              <Button
+                key={id}
+                isDisabled={chosen.length === 0}
+                onPress={() => pile(id)}
+                aria-label={`${pileWords[id]} ${keyOf(groupKeys, id)}: ${groupWords[id]}`}
+              >
+                {pileWords[id]} <Kbd>{keyOf(groupKeys, id)}</Kbd>
+              </Button>
+            ))}
+            <Divider aria-hidden />
+            <Button isDisabled={chosen.length !== 1} onPress={() => setOpen(ids[0])}>
+              details
+            </Button>
           </Bench>
           <div>
             <Heads role="group" aria-label="Sort by">
@@ -268,6 +269,12 @@ export function Donor() {
             <div onKeyDownCapture={onKey} onCopy={onCopy} onPaste={onPaste}>
               <DonorList wires={shown} selected={selected} onSelect={setSelected} onOpen={setOpen} />
             </div>
+            <Small role="status" aria-live="polite">
+              {told ||
+                (narrow
+                  ? 'Tap a wire to decide on it; hold it to select several.'
+                  : 'Arrow keys and Shift select, Enter or a double click opens, Ctrl C and Ctrl V copy and paste.')}
+            </Small>
           </div>
         </Stack>
       )}
@@ -303,8 +310,18 @@ const Bench = styled.div`
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: ${space[2]};
-  min-height: 44px;
+  gap: ${space[1]};
+  & > strong {
+    min-width: 84px;
+  }
+  & > button {
+    padding-inline: ${space[2]};
+    font-size: ${type.small};
+    min-height: 32px;
+    @media (pointer: coarse) {
+      min-height: ${shape.target};
+    }
+  }
   ${at.print} {
     display: none;
   }

@@ -121,3 +121,16 @@ describe('lines', () => {
     expect(netlist(build).wireById.has('dev:coil-bare-1.1~dev:igniter-4-1.O4')).toBe(true);
   });
 });
+
+test('the run of a fed device goes back through fuse and splice to the plug that brings the key', () => {
+  const build = edited(emptyBuild(4), call('addDevice', { kind: kind('alternator') }), plug('key-feed', 'ground'));
+  const net = netlist(build);
+  expect(runOf(net, { type: 'end', end: 'dev:alternator-1.L' })!.hops.map((hop) => hop.end)).toEqual([
+    'dev:body-1.1',
+    'splice:key-run',
+    'fuse:key.1',
+    'fuse:key.2',
+    'dev:alternator-1.L',
+  ]);
+  expect(runOf(net, { type: 'end', end: 'dev:body-1.1' })!.wires).toHaveLength(2);
+});
