@@ -144,6 +144,7 @@ export const Page = styled.main`
 const Sheet = styled.div`
   height: 100%;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto auto minmax(0, 1fr) auto;
   background: ${color.sheet};
   border: ${shape.line} solid ${color.ink};

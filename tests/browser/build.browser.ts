@@ -21,7 +21,7 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
   const dialog = page.getByRole('dialog', { name: 'Add a device' });
   await dialog.getByRole('button', { name: 'Add Crank sensor, Hall three-wire' }).click();
   await dialog.getByRole('textbox', { name: /search/ }).fill('coil with igniter');
-  await dialog.getByRole('button', { name: /Add Coil with igniter.*each cylinder/ }).click();
+  await dialog.getByRole('button', { name: /Add Coil with igniter, four.*each cylinder/ }).click();
   await dialog.getByRole('textbox', { name: /search/ }).fill('injector high');
   await dialog.getByRole('button', { name: /Add Injector, high.*each cylinder/ }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();

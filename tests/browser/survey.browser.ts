@@ -389,6 +389,10 @@ test('every page of the survey and the library keep WCAG 2.2 AA, wide by day and
       await page.getByRole('heading', { level: 1 }).waitFor();
       await page.waitForTimeout(300);
       for (const violation of await axe(page)) found.push(`${theme} ${path}: ${violation}`);
+      const sideways = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      if (sideways > 0) found.push(`${theme} ${path} scrolls sideways by ${sideways}`);
     }
   }
   expect(found).toEqual([]);
