@@ -83,6 +83,8 @@ const found: EditCall[] = [
     crankTeeth: 58,
     crankGapWidth: 2,
     camTerminals: '3',
+    camShape: 'one',
+    camTeeth: 1,
     coilCount: 5,
     coilTowers: 1,
     coilTerminals: 4,

@@ -38,18 +38,30 @@ export function ensurePackages() {
 
 export const chromium = '/usr/bin/chromium';
 
-/** Debian's Chromium; needs root (or sudo) the first time only. */
-export function ensureChromium() {
-  if (existsSync(chromium)) return;
-  console.log('Installing Chromium from Debian…');
+/** Packages of Debian, by the program each brings; needs root (or sudo) the first time only. */
+function ensureDebian(programs) {
+  const missing = programs.filter(({ file }) => !existsSync(file)).map(({ name }) => name);
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(', ')} from Debian…`);
   const prefix = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) =>
     mustRun(...((all) => [all[0], all.slice(1)])([...prefix, 'apt-get', ...args]), {
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium');
+  apt('install', '-y', '--no-install-recommends', ...missing);
 }
+
+/** The browser of the tests and the pictures. */
+export const ensureChromium = () => ensureDebian([{ name: 'chromium', file: chromium }]);
+
+/** What the reference tests measure against: a circuit simulator, and a converter of units. */
+export const ensureReferences = () =>
+  ensureDebian([
+    { name: 'chromium', file: chromium },
+    { name: 'ngspice', file: '/usr/bin/ngspice' },
+    { name: 'units', file: '/usr/bin/units' },
+  ]);
 
 /** Hash over everything the build is made from, so that it is made again only when that changed. */
 function sourceHash() {

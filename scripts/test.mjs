@@ -2,10 +2,10 @@
 // The last line is 'N passed, N failed': tests counted one by one, lint and types as one each.
 import { readFileSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuild, ensureChromium, ensurePackages, root, run } from './setup.mjs';
+import { ensureBuild, ensurePackages, ensureReferences, root, run } from './setup.mjs';
 
 ensurePackages();
-ensureChromium();
+ensureReferences();
 
 const cache = path.join(root, '.cache');
 mkdirSync(cache, { recursive: true });

@@ -199,14 +199,14 @@ export const airKinds: readonly DeviceKind[] = [
     'Intake air temperature, NTC',
     'Air and throttle',
     { method: 'beta', ohms: 2500, celsius: 20, beta: 3450 },
-    'NTC thermistor, 2500 Ω at 20 °C.',
+    'NTC thermistor.',
   ),
   ntc(
     'iat-ntc-fast',
     'Intake air temperature, open element',
     'Air and throttle',
     { method: 'steinhart-hart', points: points([9420, 0], [2057, 40], [362, 90]) },
-    'NTC thermistor in an open cage, 3500 Ω at 25 °C: follows fast.',
+    'NTC thermistor in an open cage: follows fast.',
   ),
   kind({
     id: 'air-mass-volts',

@@ -72,7 +72,7 @@ export function pressure(
     id,
     name,
     system,
-    note: `Ratiometric, ${low} to ${high} V over ${least} to ${most} kPa ${reference}.`,
+    note: `Ratiometric, ${low} to ${high} V. Three wires; variants have supply and ground changed over.`,
     terminals: [t('1', 'supply', five(8)), t('2', 'ground', sensorGround()), t('3', 'signal', analog)],
     internals: [divider('1', '2', '3', 0.3)],
     traits: [

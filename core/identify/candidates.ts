@@ -9,12 +9,13 @@ export type QuestionId = Exclude<keyof IdentifyAnswers, 'sensorColour' | 'headMa
 export type Expectation =
   { readonly oneOf: readonly (string | number)[] } | { readonly from: number; readonly to: number };
 
-export const topics = ['crank-wheel', 'crank-sensor', 'cam', 'coils', 'injectors'] as const;
+export const topics = ['crank-wheel', 'crank-sensor', 'cam', 'cam-wheel', 'coils', 'injectors'] as const;
 export type Topic = (typeof topics)[number];
 export const topicTitles: Record<Topic, string> = {
   'crank-wheel': 'Crank wheel',
   'crank-sensor': 'Crank sensor',
-  cam: 'Cam signal',
+  cam: 'Cam sensor',
+  'cam-wheel': 'Cam wheel',
   coils: 'Coils',
   injectors: 'Injectors',
 };
@@ -53,6 +54,23 @@ function crankWheel(wheel: Wheel): Candidate {
       crankPlace:
         wheel.family === 'distributor' ? oneOf('distributor') : oneOf('pulley', 'flywheel', 'block', 'distributor'),
     },
+  };
+}
+
+/** Share of a turn one tooth must take to look like half a moon. */
+const HALF_MOON = 0.35;
+
+function camWheel(wheel: Wheel): Candidate {
+  const teeth = teethPerTurn(wheel);
+  const rise = wheel.edges.findIndex((edge) => edge.level === 1);
+  const fall = wheel.edges[(rise + 1) % wheel.edges.length];
+  const wide = ((fall.degrees - wheel.edges[rise].degrees + 360) % 360) / 360;
+  const shape = teeth > 1 ? 'windows' : wide > HALF_MOON ? 'half' : 'one';
+  return {
+    id: wheel.id,
+    name: wheel.name,
+    note: teeth === 1 ? 'one tooth or window to count' : `${teeth} teeth or windows to count`,
+    expects: { camTeeth: oneOf(teeth), camShape: oneOf(shape), camTerminals: oneOf('2', '3', '5') },
   };
 }
 
@@ -208,6 +226,19 @@ export function candidatesOf(
     'crank-wheel': [...all].sort((one, other) => Number(decodes(other)) - Number(decodes(one))).map(crankWheel),
     'crank-sensor': [...sensors],
     cam: [...cams],
+    'cam-wheel': [
+      {
+        id: 'no-cam-wheel',
+        name: 'None',
+        note: 'nothing on the cam for a sensor to see',
+        expects: {
+          camTerminals: oneOf('none'),
+          camTeeth: oneOf('nothing to count'),
+          camShape: oneOf('nothing to see'),
+        },
+      },
+      ...wheels.filter((wheel) => wheel.shaft === 'cam').map(camWheel),
+    ],
     coils: coils(cylinders),
     injectors: [...injectors],
   };

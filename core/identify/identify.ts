@@ -90,6 +90,22 @@ export const questions: readonly Question[] = [
     answer: choice(['none', 'no cam plug'], ['2', '2'], ['3', '3'], ['5', '5']),
   },
   {
+    id: 'camShape',
+    text: 'What does the cam sensor see?',
+    how: 'Sensor out, torch in its hole, turn the engine by hand: one tooth, half a disc, or several windows.',
+    tool: 'torch',
+    topic: 'cam-wheel',
+    answer: choice(['one', 'one tooth or window'], ['half', 'half a disc'], ['windows', 'several']),
+  },
+  {
+    id: 'camTeeth',
+    text: 'How many does it see in two turns of the crank?',
+    how: 'Two turns of the crank are one of the cam: mark the pulley and count.',
+    tool: 'torch',
+    topic: 'cam-wheel',
+    answer: count(1, 60),
+  },
+  {
     id: 'coilCount',
     text: 'How many coils are there?',
     how: 'A block with several towers is one.',

@@ -9,6 +9,7 @@ import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { FieldGrid, Row, Small, Soft, Stack } from '../../ui/text';
 import { color, shape, space } from '../../ui/theme';
+import { kindFacts } from '../../parts/kind-facts';
 import { destinationWords } from '../../parts/destination-words';
 
 /** Pick a kind by system, see its terminals, add one or one for each cylinder. */
@@ -67,7 +68,7 @@ export function AddDevice({
                   {kind.name}
                   {own.includes(kind.id) && <Soft> · your own</Soft>}
                 </strong>
-                <Small>{kind.note}</Small>
+                <Small>{[...kindFacts(kind, build), kind.note].join('. ')}</Small>
                 <Small>
                   {kind.terminals
                     .map((terminal) => `${terminal.id} ${terminal.name} → ${destinationWords(terminal.destination)}`)

@@ -11,6 +11,7 @@ import { cycleDegrees } from '~/core/engine/engine';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { destinationWords } from '../../parts/destination-words';
+import { Photos } from '../../parts/photos';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
@@ -187,6 +188,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
           </tbody>
         </Cavities>
       </TableScroll>
+      <Photos about={`dev:${device.id}`} label={device.label} />
       <Row>
         <Button
           isDisabled={body.cavities.length >= 80}

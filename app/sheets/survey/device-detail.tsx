@@ -8,6 +8,7 @@ import { hasRole, type DeviceKind } from '~/core/devices/kind';
 import { freeKindId } from '~/core/devices/library';
 import { ecuEnd } from '~/core/netlist/ends';
 import { useBuild } from '../../build/context';
+import { kindFacts } from '../../parts/kind-facts';
 import { KindEditor } from '../../parts/kind-editor';
 import { Photos } from '../../parts/photos';
 import { keepOwnKind, ownKinds } from '../../storage/library';
@@ -56,7 +57,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
   const change = (fields: Partial<Device>) => edit(call('editDevice', { deviceId: device.id, ...fields }));
   return (
     <Panel>
-      <Small>{kind.note}</Small>
+      <Small>{[...kindFacts(kind, build), kind.note].join('. ')}</Small>
       <FieldGrid $min={140}>
         <TextField
           label="Name"

@@ -5,6 +5,7 @@ import { css, styled } from 'styled-components';
 import { spliceKey } from '~/core/donor/sort';
 import { colourLetters, decisionWords, groupWords, isRestraint, type DonorWire } from '~/core/donor/wire';
 import { WireMark } from '../../parts/wire-mark';
+import { Table } from '../../ui/table';
 import { Soft } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
@@ -96,6 +97,47 @@ export function DonorList({
   );
 }
 
+/** Every wire, with a box to tick: what hangs beside the bench while the loom is stripped. */
+export function PrintedDonor({ wires }: { wires: readonly DonorWire[] }) {
+  return (
+    <Table>
+      <thead>
+        <tr>
+          {['', 'connector, cavity', 'colour, size', 'function', 'splice', 'decision', 'pile'].map((name) => (
+            <th key={name} scope="col">
+              {name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {wires.map((wire) => {
+          const locked = isRestraint(wire);
+          const letters = colourLetters(wire.colour);
+          return (
+            <tr key={wire.id}>
+              <td>{locked ? '' : '☐'}</td>
+              <th scope="row">
+                {wire.connector} {wire.cavity}
+              </th>
+              <td>
+                {letters ? <WireMark colour={letters} /> : wire.colour} {wire.size}
+              </td>
+              <td>{[wire.function, wire.condition].filter(Boolean).join(', ')}</td>
+              <td>{wire.splice}</td>
+              <td>
+                {locked ? 'LOCKED: restraint' : decisionWords[wire.decision]}
+                {wire.decision === 'move' && wire.moveTo && ` to ${wire.moveTo}`}
+              </td>
+              <td>{wire.group === 'none' ? '' : groupWords[wire.group]}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </Table>
+  );
+}
+
 export const donorGrid = css`
   display: grid;
   grid-template-columns: 132px 132px minmax(0, 1fr) 124px 128px;
@@ -120,8 +162,8 @@ const List = styled(GridList<DonorRow>)`
     height: 62dvh;
   }
   ${at.print} {
-    height: auto;
-    overflow: visible;
+    /* The whole list prints as a table of its own. */
+    display: none;
   }
 `;
 const Item = styled(GridListItem)`

@@ -7,16 +7,20 @@ import {
   groupWords,
   donorGroups,
   isRestraint,
+  sizeSquareMm,
   type Decision,
   type DonorGroup,
   type DonorWire,
 } from '~/core/donor/wire';
+import { ecuEnd } from '~/core/netlist/ends';
+import { wireSizes } from '~/core/power/wire';
 import { useBuild } from '../../build/context';
 import { today } from '../../parts/dates';
+import { Photos } from '../../parts/photos';
 import { Button } from '../../ui/button';
 import { Checkbox, Segmented } from '../../ui/choice';
 import { Dialog, DialogActions } from '../../ui/dialog';
-import { Callout, FieldGrid, Small, Stack } from '../../ui/text';
+import { Callout, FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 
 type Draft = Pick<
@@ -50,9 +54,14 @@ const fields: {
 
 /** One donor wire, everything that is known of it. */
 export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: () => void }) {
-  const { edit } = useBuild();
+  const { edit, derived } = useBuild();
   const [draft, setDraft] = useState<Draft>(wire);
   const locked = isRestraint({ ...wire, ...draft });
+  const letters = colourLetters(draft.colour);
+  const metric = sizeSquareMm(draft.size);
+  const square = metric !== null && wireSizes.some((one) => one.squareMm === metric) ? metric : null;
+  const planned =
+    draft.decision === 'move' ? derived.net.wiresAt.get(ecuEnd(draft.moveTo.trim().toUpperCase()))?.[0] : undefined;
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const keep = () => {
     const changed = Object.fromEntries(
@@ -148,6 +157,24 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
             .map(([name, value]) => `${name} ${value}`)
             .join(' · ')}
         </Small>
+      )}
+      {wire.connector.trim() !== '' && (
+        <Photos about={`donor:${wire.connector.trim().toLowerCase()}`.slice(0, 80)} label={`plug ${wire.connector}`} />
+      )}
+      {planned && letters && !locked && (
+        <Row>
+          <Button
+            onPress={() =>
+              edit(call('setWire', { wireId: planned.id, colour: letters, ...(square ? { squareMm: square } : {}) }))
+            }
+          >
+            Plan the wire at {draft.moveTo.trim().toUpperCase()} as {letters}
+            {square ? `, ${square} mm²` : ''}
+          </Button>
+          <Small>
+            It is {planned.colour}, {planned.squareMm} mm² in the plan now.
+          </Small>
+        </Row>
       )}
       <DialogActions>
         <Button weight="quiet" onPress={ask}>

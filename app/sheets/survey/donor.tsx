@@ -31,8 +31,9 @@ import { TextField } from '../../ui/text-field';
 import { Kbd, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
+import { usePrinting } from '../../ui/use-printing';
 import { DonorImport } from './donor-import';
-import { DonorList, donorGrid } from './donor-list';
+import { DonorList, PrintedDonor, donorGrid } from './donor-list';
 import { DonorWireDialog } from './donor-wire';
 import { SurveyFrame } from './survey-frame';
 
@@ -86,6 +87,7 @@ function Teach({ onPaste }: { onPaste: () => void }) {
 export function Donor() {
   const { build, edit } = useBuild();
   const narrow = useNarrow();
+  const printing = usePrinting();
   const all = useMemo(() => donorList(build.survey.donor), [build.survey.donor]);
   const counts = useMemo(() => countWires(all), [all]);
   const [filter, setFilter] = useState<DonorFilter>(allWires);
@@ -266,15 +268,16 @@ export function Donor() {
                 </Button>
               ))}
             </Heads>
+            {printing && <PrintedDonor wires={shown} />}
             <div onKeyDownCapture={onKey} onCopy={onCopy} onPaste={onPaste}>
               <DonorList wires={shown} selected={selected} onSelect={setSelected} onOpen={setOpen} />
             </div>
-            <Small role="status" aria-live="polite">
+            <Told role="status" aria-live="polite">
               {told ||
                 (narrow
                   ? 'Tap a wire to decide on it; hold it to select several.'
                   : 'Arrow keys and Shift select, Enter or a double click opens, Ctrl C and Ctrl V copy and paste.')}
-            </Small>
+            </Told>
           </div>
         </Stack>
       )}
@@ -331,6 +334,11 @@ const Divider = styled.span`
   height: 24px;
   background: ${color.rule};
 `;
+const Told = styled(Small)`
+  ${at.print} {
+    display: none;
+  }
+`;
 const Heads = styled.div`
   ${donorGrid}
   padding: 0 ${space[2]} ${space[1]} 18px;
@@ -343,6 +351,9 @@ const Heads = styled.div`
     white-space: nowrap;
   }
   ${at.narrow} {
+    display: none;
+  }
+  ${at.print} {
     display: none;
   }
 `;

@@ -83,6 +83,12 @@ function useApply(wheels: readonly Wheel[], kinds: readonly DeviceKind[]) {
         ? { label: `Use ${wheel.id} on sheet 3`, calls: [call('setWheel', { shaft: 'crank', wheel })] }
         : null;
     }
+    if (topic === 'cam-wheel') {
+      const wheel = wheels.find((one) => one.id === candidate.id) ?? null;
+      return wheel && build.trigger.camWheel?.id !== wheel.id
+        ? { label: 'Use it on sheet 3', calls: [call('setWheel', { shaft: 'cam', wheel })] }
+        : null;
+    }
     const byTopic: Partial<Record<string, string>> = {
       vr: 'crank-vr',
       'vr-shielded': 'crank-vr',

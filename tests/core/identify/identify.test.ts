@@ -107,3 +107,17 @@ test('every question belongs to an answer of the build and tells something apart
     expect(topics.some((name) => candidates[name].some((candidate) => candidate.expects[question.id]))).toBe(true);
   }
 });
+
+describe('the cam wheel', () => {
+  test.each(catalog.wheels.filter((one) => one.shaft === 'cam').map((one) => [one.id, one] as const))(
+    '%s by what the torch sees',
+    (id, one) => {
+      const teeth = one.edges.filter((edge) => edge.level === 1).length;
+      const shape = id === 'cam-half-moon' ? 'half' : teeth === 1 ? 'one' : 'windows';
+      expect(topic({ camShape: shape, camTeeth: teeth }, 'cam-wheel').settled?.candidate.id).toBe(id);
+    },
+  );
+  test('no plug, no wheel', () => {
+    expect(topic({ camTerminals: 'none' }, 'cam-wheel').settled?.candidate.id).toBe('no-cam-wheel');
+  });
+});
