@@ -3,6 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import munkres from 'munkres';
+import Papa from 'papaparse';
 import { catalog } from '~/catalog';
 import { allot } from '~/core/allot/allot';
 import { FORBIDDEN, assign } from '~/core/allot/assignment';
@@ -10,13 +11,27 @@ import { call, applyEdit } from '~/core/build/edits';
 import { createBuild } from '~/core/build/create';
 import type { Build } from '~/core/build/schema';
 import { solveCircuit } from '~/core/circuit/model';
+import { allWires, filterWires, sortWires } from '~/core/donor/sort';
+import { readTable, wiresFrom } from '~/core/donor/table';
 import { serve } from '~/core/ecu/ask';
 import { isFixedPin, type EcuDefinition } from '~/core/ecu/ecu';
 import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
+import { judgeSensor } from '~/core/sensing/judge';
+import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
+
+/** A donor table as a spreadsheet gives it. */
+const donorTable = (wires: number): string =>
+  [
+    'connector\tcavity\tcolour\tsize\tfunction\tsplice',
+    ...Array.from(
+      { length: wires },
+      (_, i) => `F${i % 40}\t${Math.floor(i / 40) + 1}\tGN/YE\t0.75\tsensor ${i}\tS${i % 25}`,
+    ),
+  ].join('\n');
 
 /** `npm run bench`: medians, and ratios against a reference timed in the same run. `-- --json` prints an array. */
 interface Row {
@@ -123,8 +138,9 @@ function firstRouteKilobytes(): number | null {
     .map((match) => match[0])
     .filter(
       (file) =>
-        !/\/(?:survey|allot|trigger|feeds|loom|prove|fire-up|trace|book|new|build|build-index|missing)-/.test(file) &&
-        !/manifest-/.test(file),
+        !/\/(?:survey|allot|trigger|feeds|loom|prove|fire-up|trace|book|new|library|build|build-index|missing)-/.test(
+          file,
+        ) && !/manifest-/.test(file),
     );
   let bytes = 0;
   while (queue.length > 0) {
@@ -160,6 +176,36 @@ const circuit = time(100, () => solveCircuit(demo, net, 'key-on'));
 rows.push({ name: 'circuit, one state, demo build', median: circuit.median, unit: 'ms' });
 const traced = time(5, () => traceFaults(demo, net, { symptomId: 'dead:fan-1', readings: [] }));
 rows.push({ name: 'trace, all faults of one symptom', median: traced.median, unit: 'ms' });
+
+const sensors = sensorsOf(demo, net);
+const judged = time(50, () =>
+  sensors.map((at) => judgeSensor(demo, at, { atPin: 0.1, shown: null, at: '', by: '' }, catalog.kinds)),
+);
+rows.push({
+  name: `judging ${sensors.length} readings against ${catalog.kinds.length} kinds`,
+  median: judged.median,
+  unit: 'ms',
+});
+const donorText = donorTable(400);
+const read = time(
+  30,
+  () => {
+    const table = readTable(donorText);
+    return table.ok ? wiresFrom(table.value, table.value.uses) : null;
+  },
+  () => Papa.parse(donorText, { delimiter: '\t' }),
+);
+rows.push({
+  name: 'donor table, 400 wires read and checked',
+  median: read.median,
+  unit: 'ms',
+  reference: 'papaparse alone',
+  ratio: read.median / read.other,
+});
+const donorRaw = readTable(donorText);
+const donorWires = donorRaw.ok ? wiresFrom(donorRaw.value, donorRaw.value.uses).wires : [];
+const sorted = time(50, () => sortWires(filterWires(donorWires, { ...allWires, text: 'sensor 3' }), 'function'));
+rows.push({ name: 'donor list, 400 wires filtered and sorted', median: sorted.median, unit: 'ms' });
 
 const large = largeBuild(200, 300);
 const matrix = costMatrix(large);

@@ -1,13 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { allot, spareWords } from '~/core/allot/allot';
-import { parseBuild } from '~/core/build/parse';
 import type { Build } from '~/core/build/schema';
 import { circuitStates, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
+import { readBundle } from '~/core/formats/bundle';
 import { fail, ok, type Result } from '~/core/problem';
 import { probeMoves, proveTests } from '~/core/prove/tests';
 import { countFindings, findingsOf } from '~/core/rules';
+import { expectation, judgeSensor } from '~/core/sensing/judge';
+import { pinUnit, sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
@@ -21,10 +23,10 @@ type Command = (words: readonly string[]) => Result<Answer>;
 
 const answer = (output: unknown, exit: 0 | 1 = 0): Result<Answer> => ok({ output, exit });
 
-function readText(path: string | undefined, what: string): Result<string> {
+function readBytes(path: string | undefined, what: string): Result<Uint8Array> {
   if (path === undefined) return fail('usage', '', `Name the ${what}, or - for standard input.`);
   try {
-    return ok(readFileSync(path === '-' ? 0 : path, 'utf8'));
+    return ok(new Uint8Array(readFileSync(path === '-' ? 0 : path)));
   } catch (error) {
     return fail(
       'unreadable',
@@ -35,12 +37,41 @@ function readText(path: string | undefined, what: string): Result<string> {
 }
 
 function withBuild(path: string | undefined, use: (build: Build) => Result<Answer>): Result<Answer> {
-  const text = readText(path, 'build file');
-  if (!text.ok) return text;
-  const build = parseBuild(text.value);
-  if (!build.ok) return { ok: false, problem: { ...build.problem, sentence: `${path}: ${build.problem.sentence}` } };
-  return use(build.value);
+  const bytes = readBytes(path, 'build file');
+  if (!bytes.ok) return bytes;
+  const read = readBundle(bytes.value);
+  if (!read.ok) return { ok: false, problem: { ...read.problem, sentence: `${path}: ${read.problem.sentence}` } };
+  return use(read.value.build);
 }
+
+function readText(path: string | undefined, what: string): Result<string> {
+  const bytes = readBytes(path, what);
+  return bytes.ok ? ok(new TextDecoder().decode(bytes.value)) : bytes;
+}
+
+const sense: Command = ([path]) =>
+  withBuild(path, (build) => {
+    const sensors = sensorsOf(build, netlist(build)).map((at) => {
+      const expected = expectation(build.site, at);
+      const reading = build.sensing.readings[at.id];
+      const judged = reading ? judgeSensor(build, at, reading, Object.values(build.kinds)) : null;
+      return {
+        id: at.id,
+        label: at.label,
+        pinId: at.pin?.id ?? null,
+        quantity: at.sensor.quantity,
+        pinUnit: pinUnit(at.sensor),
+        expected,
+        pullUpOhms: at.pullUpOhms,
+        judged: judged && {
+          verdict: judged.verdict,
+          sentence: judged.sentence,
+          causes: judged.causes.map(({ code }) => code),
+        },
+      };
+    });
+    return answer({ sensors }, sensors.some((one) => one.judged?.verdict === 'wrong') ? 1 : 0);
+  });
 
 const check: Command = ([path]) =>
   withBuild(path, (build) => {
@@ -197,6 +228,7 @@ const commands: Record<string, Command> = {
   allot: allotCommand,
   netlist: netlistCommand,
   prove,
+  sense,
   solve,
   trace,
   trigger,

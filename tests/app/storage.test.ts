@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import type { Database, KeyValue } from '~/app/storage/database';
 import {
@@ -212,5 +213,42 @@ describe('discarding', () => {
     expect((await restoreBuild(db, 'b1')).ok).toBe(true);
     expect((await stored()).build.name).toBe('Late');
     expect((await restoreBuild(db, 'b1')).ok).toBe(false);
+  });
+});
+
+describe('a build kept by an earlier version', () => {
+  const old = JSON.parse(readFileSync('tests/core/build/fixtures/v1.json', 'utf8')) as Build;
+  const keepOld = () =>
+    db.snapshots.setItem(old.id, {
+      build: old,
+      history: emptyHistory,
+      sequence: 0,
+      savedAt: '2026-01-01T00:00:00.000Z',
+    });
+  test('its journal is applied in its own shape, then the whole is raised', async () => {
+    await keepOld();
+    const kinds = old.kinds as Record<string, unknown>;
+    await writeJournal(db, old.id, {
+      sequence: 1,
+      move: 'do',
+      label: 'Add coil',
+      // A difference as version 1 wrote it: a coil with one dwell.
+      changes: [
+        { path: ['kinds', 'coil-old'], to: { ...(kinds['coil-igniter'] as object), id: 'coil-old' } },
+        { path: ['name'], from: old.name, to: 'Renamed' },
+      ],
+    });
+    const read = await readBuild(db, old.id);
+    if (!read.ok) throw new Error(read.problem.sentence);
+    expect(read.value.build.name).toBe('Renamed');
+    expect(read.value.build.kinds['coil-old'].traits).toMatchObject([{ type: 'coil', dwell: [{ volts: 13.5 }] }]);
+    expect(read.value.sequence).toBe(1);
+    // Its steps speak of the older shape: they cannot be undone.
+    expect(read.value.history).toEqual(emptyHistory);
+  });
+  test('the kept snapshot stays as it was until the next write', async () => {
+    await keepOld();
+    await readBuild(db, old.id);
+    expect((await db.snapshots.getItem<{ build: { schemaVersion: number } }>(old.id))!.build.schemaVersion).toBe(1);
   });
 });

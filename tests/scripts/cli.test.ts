@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { buildSchema } from '~/core/build/schema';
+import { packBundle } from '~/core/formats/bundle';
 import { demoBuild, edited } from '../helpers';
 import { call } from '~/core/build/edits';
 
@@ -32,6 +33,20 @@ const stopped = file(
   'stopped.json',
   JSON.stringify(edited(demoBuild(), call('setOutputOrder', { outputOrder: 'in-turn' }))),
 );
+const zipped = path.join(folder, 'build.gonyx.zip');
+writeFileSync(zipped, packBundle(demoBuild(), new Map()));
+const misread = file(
+  'misread.json',
+  JSON.stringify(
+    edited(
+      demoBuild(),
+      call('recordSensing', {
+        sensorId: 'map-3bar-1.3',
+        reading: { atPin: 0, shown: null, at: '2026-03-01T10:00:00.000Z', by: '' },
+      }),
+    ),
+  ),
+);
 const broken = file('broken.json', JSON.stringify(demoBuild()).slice(0, 5000));
 const impossible = file(
   'impossible.json',
@@ -46,6 +61,9 @@ describe('the command line', () => {
       stopped: ['check', stopped],
       allot: ['allot', good],
       impossible: ['allot', impossible],
+      zipped: ['check', zipped],
+      sense: ['sense', good],
+      senseWrong: ['sense', misread],
       netlist: ['netlist', good],
       prove: ['prove', good],
       offset: ['trigger', 'offset', '--old', '84', '--commanded', '10', '--seen', '-14', '--sign', '-1'],
@@ -123,5 +141,18 @@ describe('the command line', () => {
   test('the sentence names the place', () => {
     expect(results.broken.err).toMatch(/broken\.json: .*line \d+/);
     expect(results.badOffset.err).toMatch(/--old must be a number of degrees, not 'x'/);
+  });
+
+  test('a build in its archive is read like its JSON', () => {
+    expect(results.zipped).toEqual(results.check);
+  });
+  test('sense tells each calibrated signal, and exits 1 for a reading that is wrong', () => {
+    const { sensors } = JSON.parse(results.sense.out) as {
+      sensors: { id: string; expected: { atPin: number } | null }[];
+    };
+    expect(results.sense.code).toBe(0);
+    expect(sensors.find((one) => one.id === 'map-3bar-1.3')!.expected!.atPin).toBeCloseTo(1.593, 3);
+    expect(results.senseWrong.code).toBe(1);
+    expect(results.senseWrong.out).toContain('"no-supply"');
   });
 });

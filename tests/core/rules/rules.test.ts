@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
@@ -313,6 +314,19 @@ describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) =>
       expect(findingsOf(mended).map((one) => one.id)).not.toContain(finding.id);
     }
   });
+});
+
+test('docs/rules.md lists every rule as it is', () => {
+  const rows = readFileSync('docs/rules.md', 'utf8')
+    .split('\n')
+    .filter((line) => /^\| [A-Z]{2}-\d/.test(line))
+    .map((line) =>
+      line
+        .split('|')
+        .slice(1, -1)
+        .map((cell) => cell.trim()),
+    );
+  expect(rows).toEqual(rules.map((rule) => [rule.id, rule.family, rule.severity, rule.title, rule.source]));
 });
 
 test('families, ids and order', () => {
