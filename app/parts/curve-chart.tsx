@@ -96,9 +96,11 @@ const faultBands = (data: CurveChartData, tints: Tints): Plugin => ({
       ctx.fillStyle = tints.stop;
       ctx.font = `12px ${tints.font}`;
       // The word stands beside the band: most bands are thinner than a line of text.
+      const middle = (chartArea.left + chartArea.right) / 2 - 14;
       if (data.way === 'reading-over-value')
-        ctx.fillText('fault', chartArea.left + 6, box[1] > chartArea.top + 2 ? box[1] - 4 : box[1] + box[3] + 13);
-      else ctx.fillText('fault', box[0] > chartArea.left + 2 ? box[0] - 32 : box[0] + box[2] + 4, chartArea.top + 14);
+        ctx.fillText('fault', middle, box[1] > chartArea.top + 2 ? box[1] - 4 : box[1] + box[3] + 13);
+      else if (box[0] > chartArea.left + 2) ctx.fillText('fault', box[0] - 32, chartArea.bottom - 8);
+      else ctx.fillText('fault', box[0] + box[2] + 4, chartArea.top + 14);
       ctx.restore();
     };
     const [least, most] = data.readingRange;
@@ -118,7 +120,12 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
     title: { display: true, text: title, color: tints.soft, font: { family: tints.font, size: 13 } },
     grid: { color: tints.rule },
     border: { color: tints.ink },
-    ticks: { color: tints.soft, font: { family: tints.font, size: 12 }, maxTicksLimit: 9 },
+    ticks: {
+      color: tints.soft,
+      font: { family: tints.font, size: 12 },
+      maxTicksLimit: 9,
+      callback: (value: number | string) => String(value),
+    },
     ...(isReading ? { min: data.readingRange[0], max: data.readingRange[1] } : {}),
   });
   const options: ChartOptions = {

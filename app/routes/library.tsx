@@ -306,5 +306,6 @@ const KindRow = styled.li`
   ${at.narrow} {
     grid-template-columns: minmax(0, 1fr);
     gap: ${space[1]};
+    justify-items: start;
   }
 `;

@@ -23,7 +23,7 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
   await dialog.getByRole('textbox', { name: /search/ }).fill('coil with igniter');
   await dialog.getByRole('button', { name: /Add Coil with igniter, four.*each cylinder/ }).click();
   await dialog.getByRole('textbox', { name: /search/ }).fill('injector high');
-  await dialog.getByRole('button', { name: /Add Injector, high.*each cylinder/ }).click();
+  await dialog.getByRole('button', { name: 'Add Injector, high impedance for each cylinder' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
   await expect(page.locator('header')).toContainText('5 devices with 5 needs');
 

@@ -105,22 +105,6 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
           </span>
         </Callout>
       )}
-      <FieldGrid $min={170}>
-        {fields.map((field) => (
-          <TextField
-            key={field.id}
-            label={field.label}
-            value={draft[field.id]}
-            onChange={(value) => set({ [field.id]: value })}
-            maxLength={field.most}
-            hint={
-              field.id === 'colour' && draft.colour && colourLetters(draft.colour)
-                ? `letters ${colourLetters(draft.colour)}`
-                : undefined
-            }
-          />
-        ))}
-      </FieldGrid>
       {!locked && (
         <Stack $gap={3}>
           <Segmented
@@ -146,6 +130,22 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
           />
         </Stack>
       )}
+      <FieldGrid $min={170}>
+        {fields.map((field) => (
+          <TextField
+            key={field.id}
+            label={field.label}
+            value={draft[field.id]}
+            onChange={(value) => set({ [field.id]: value })}
+            maxLength={field.most}
+            hint={
+              field.id === 'colour' && draft.colour && colourLetters(draft.colour)
+                ? `letters ${colourLetters(draft.colour)}`
+                : undefined
+            }
+          />
+        ))}
+      </FieldGrid>
       <TextField label="Note" value={draft.note} onChange={(note) => set({ note })} maxLength={200} />
       <Checkbox isSelected={draft.restraint} onChange={(restraint) => set({ restraint })}>
         Part of a restraint system (airbag, belt tensioner): lock it

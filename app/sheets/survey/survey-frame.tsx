@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { NavLink, useParams } from 'react-router';
+import { NavLink, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { at, color, shape, space } from '../../ui/theme';
@@ -25,6 +25,7 @@ export function SurveyFrame({
   children: ReactNode;
 }) {
   const { buildId } = useParams();
+  const { pathname } = useLocation();
   return (
     <SheetFrame sheet="survey" summary={summary} actions={actions}>
       <Pages aria-label="Pages of the survey">
@@ -36,6 +37,7 @@ export function SurveyFrame({
           </li>
         ))}
       </Pages>
+      <PrintName>{pages.find((page) => pathname.endsWith(`/survey${page.path}`))?.name}</PrintName>
       {children}
     </SheetFrame>
   );
@@ -54,6 +56,13 @@ const Pages = styled.ul.attrs({ role: 'list' })`
   }
   ${at.print} {
     display: none;
+  }
+`;
+/** The tabs are tools and do not print; which page it is must. */
+const PrintName = styled.strong`
+  display: none;
+  ${at.print} {
+    display: block;
   }
 `;
 const PageLink = styled(NavLink)`
