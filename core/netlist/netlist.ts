@@ -1,46 +1,15 @@
 import type { Build, Device } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
-import { circuitsOf, surroundings, type Circuit } from '../power/plan';
-import { sizeFor, wireOhms } from '../power/wire';
+import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, type SignalClass } from './colours';
 import { destinationOf } from './destination';
-import {
-  BATTERY,
-  KEY_RUN,
-  KEY_START,
-  deviceEnd,
-  ecuEnd,
-  fuseEnd,
-  groundEnd,
-  parseEnd,
-  relayEnd,
-  spliceEnd,
-  wireId,
-  type End,
-} from './ends';
+import { BATTERY, deviceEnd, ecuEnd, fuseEnd, groundEnd, parseEnd, relayEnd, spliceEnd, type End } from './ends';
+import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
+import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
 
-/** One piece of wire between two ends. Identity is its ends; colour and size may change without losing it. */
-export interface Wire {
-  readonly id: string;
-  readonly from: End;
-  readonly to: End;
-  readonly squareMm: number;
-  readonly colour: string;
-  readonly lengthMetres: number;
-  /** Copper only, at 20 °C. */
-  readonly ohms: number;
-  /** Current it is sized for, amperes. */
-  readonly amps: number;
-  readonly signal: SignalClass;
-  readonly needId: string | null;
-  readonly circuitId: string | null;
-  readonly deviceId: string | null;
-  /** Wires of one twisted or shielded cable share this name. */
-  readonly cable: string | null;
-  readonly shield: Device['shield'] | null;
-}
+export type { Wire } from './wires';
 
 export interface NetNode {
   readonly id: string;
@@ -66,43 +35,6 @@ export interface Netlist {
   readonly nodeOf: ReadonlyMap<End, NetNode>;
   readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
   readonly labelOf: (end: End) => string;
-}
-
-/** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
-const SPLICE_METRES = 0.3;
-const JUMPER_METRES = 0.35;
-
-class WireList {
-  readonly wires: Wire[] = [];
-  private readonly taken = new Set<string>();
-
-  constructor(private readonly build: Build) {}
-
-  add(from: End, to: End, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
-    const id = wireId(from, to);
-    if (this.taken.has(id)) return;
-    this.taken.add(id);
-    const choice = this.build.loom.wires[id] ?? {};
-    const amps = wire.amps ?? 0.02;
-    const squareMm = choice.squareMm ?? wire.squareMm ?? Math.min(6, sizeFor(amps, surroundings(this.build)));
-    const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
-    this.wires.push({
-      id,
-      from,
-      to,
-      squareMm,
-      colour: choice.colour ?? wire.colour,
-      lengthMetres,
-      ohms: wireOhms(squareMm, lengthMetres),
-      amps,
-      signal: wire.signal,
-      needId: wire.needId ?? null,
-      circuitId: wire.circuitId ?? null,
-      deviceId: wire.deviceId ?? null,
-      cable: wire.cable ?? null,
-      shield: wire.shield ?? null,
-    });
-  }
 }
 
 /** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
@@ -234,65 +166,6 @@ function addGrounds(list: WireList, build: Build): void {
         deviceId: device.id,
       });
     }
-  }
-}
-
-/** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */
-interface KeyFeeds {
-  readonly run: End;
-  readonly start: End;
-}
-
-/** A body plug's cavity takes one wire, so a splice stands behind it. */
-function addKeyFeeds(list: WireList, build: Build): KeyFeeds {
-  const feeds: Record<'key-run' | 'key-start', End> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
-  for (const device of build.devices)
-    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
-      const destination = destinationOf(device, terminal);
-      if (destination.to !== 'source' || !feeds[destination.source].startsWith('key:')) continue;
-      const splice = spliceEnd(destination.source);
-      list.add(deviceEnd(device.id, terminal.id), splice, {
-        colour: classColour('supply', destination.source === 'key-run' ? 0 : 1),
-        lengthMetres: SPLICE_METRES,
-        signal: 'supply',
-        amps: 5,
-        squareMm: 1.5,
-        deviceId: device.id,
-      });
-      feeds[destination.source] = splice;
-    }
-  return { run: feeds['key-run'], start: feeds['key-start'] };
-}
-
-/** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
-function addLines(list: WireList, build: Build): void {
-  const ends = new Map<string, { end: End; device: Device }[]>();
-  for (const device of build.devices)
-    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
-      const destination = destinationOf(device, terminal);
-      if (destination.to !== 'line') continue;
-      const at = ends.get(destination.line) ?? [];
-      at.push({ end: deviceEnd(device.id, terminal.id), device });
-      ends.set(destination.line, at);
-    }
-  let order = 0;
-  for (const [name, users] of ends) {
-    if (users.length < 2) continue;
-    const look = { colour: classColour('output', order + 5), signal: 'output', squareMm: 0.75 } as const;
-    order += 1;
-    const heavy = /^spark-/.test(name) ? { ...look, amps: 5, squareMm: 1 } : look;
-    if (users.length === 2) {
-      const [one, other] = users;
-      list.add(one.end, other.end, {
-        ...heavy,
-        lengthMetres: one.device.branchMetres + other.device.branchMetres,
-        deviceId: one.device.id,
-      });
-      continue;
-    }
-    const splice = spliceEnd(`line-${name}`);
-    for (const { end, device } of users)
-      list.add(end, splice, { ...heavy, lengthMetres: device.branchMetres, deviceId: device.id });
   }
 }
 
@@ -430,9 +303,10 @@ export function netlist(build: Build): Netlist {
   addNeedWires(list, build, needs, pins, colours);
   addSharedPins(list, build, colours);
   addGrounds(list, build);
-  const feeds = addKeyFeeds(list, build);
+  const feeds = keyFeeds(build);
   circuits.forEach((circuit, order) => addCircuit(list, circuit, order, feeds));
   addMainRelayDriver(list, build, circuits);
+  joinKeyFeeds(list, build);
   addLines(list, build);
 
   const needOfPin = new Map<string, Need>();

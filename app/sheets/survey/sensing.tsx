@@ -1,42 +1,26 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
 import { systems, type DeviceKind } from '~/core/devices/kind';
-import { curveOf, type Curve } from '~/core/sensing/curve';
-import { ecuCurveOf, expectation, judgeSensor, othersOf, valueUnit } from '~/core/sensing/judge';
-import {
-  chartPoints,
-  pinReading,
-  pinUnit,
-  pullUpsAt,
-  sensorsOf,
-  settingError,
-  valueAtPin,
-  type SensorAt,
-} from '~/core/sensing/sensor';
+import { curveOf } from '~/core/sensing/curve';
+import { ecuCurveOf, expectation, judgeSensor, valueUnit } from '~/core/sensing/judge';
+import { chartPoints, pinReading, pinUnit, sensorsOf, valueAtPin, type SensorAt } from '~/core/sensing/sensor';
 import { formatOhms, plural } from '~/core/units/format';
-import { fromShown, readQuantity, readStep, readerScale, toShown } from '~/core/units/units';
+import { readQuantity, readerScale, toShown } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import type { CurveChartData } from '../../parts/curve-chart';
-import { curveWords } from '../../parts/curve-words';
-import { CurveForm } from '../../parts/curve-form';
-import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
-import { Dialog } from '../../ui/dialog';
-import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { Table } from '../../ui/table';
-import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
-import { FigureField } from '../../ui/text-field';
+import { Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
+import { Reading } from './sensing-reading';
+import { Settings } from './sensing-settings';
 import { SurveyFrame } from './survey-frame';
 
 /** Only where it is shown, and only in the browser. */
 const CurveChart = lazy(() => import('../../parts/curve-chart'));
-
-const PART = 'part';
 
 function useChartData(sensor: SensorAt, way: CurveChartData['way']): CurveChartData {
   const { build } = useBuild();
@@ -72,88 +56,6 @@ function useChartData(sensor: SensorAt, way: CurveChartData['way']): CurveChartD
   }, [sensor, build, way]);
 }
 
-function Reading({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
-  const { build, edit } = useBuild();
-  const kept = build.sensing.readings[sensor.id] ?? null;
-  const scale = readerScale(sensor.sensor.quantity, build);
-  const [pin, setPin] = useState<number | null>(null);
-  const [shown, setShown] = useState<number | null>(null);
-  const [turn, setTurn] = useState(0);
-  const judged = kept ? judgeSensor(build, sensor, kept, library) : null;
-  const keep = () => {
-    if (pin === null && shown === null) return;
-    edit(
-      call('recordSensing', {
-        sensorId: sensor.id,
-        reading: {
-          atPin: pin,
-          shown: shown === null ? null : fromShown(scale, shown),
-          at: new Date().toISOString(),
-          by: build.prove.by,
-        },
-      }),
-    );
-    setPin(null);
-    setShown(null);
-    setTurn(turn + 1);
-  };
-  return (
-    <Stack $gap={3}>
-      <Heading>What did you read?</Heading>
-      <Small>Key on, engine cold and still. Either figure will do; both tell wires from settings.</Small>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          keep();
-        }}
-      >
-        <Stack $gap={3}>
-          <FieldGrid $min={120} key={`${sensor.id} ${turn}`}>
-            <FigureField label="Meter at the pin" unit={pinUnit(sensor.sensor)} onChange={setPin} />
-            <FigureField label="The ECU shows" unit={scale.unit} onChange={setShown} />
-          </FieldGrid>
-          <Row>
-            <Button weight="act" type="submit" isDisabled={pin === null && shown === null}>
-              Judge it
-            </Button>
-            {kept && (
-              <Button
-                weight="quiet"
-                onPress={() => edit(call('recordSensing', { sensorId: sensor.id, reading: null }))}
-              >
-                Forget the reading
-              </Button>
-            )}
-          </Row>
-        </Stack>
-      </form>
-      {judged && (
-        <Callout
-          $tone={judged.verdict === 'right' ? 'proved' : judged.verdict === 'not-known' ? 'note' : 'stop'}
-          role="status"
-          data-testid="judgement"
-        >
-          <strong>
-            {judged.verdict === 'right' ? 'Right' : judged.verdict === 'not-known' ? 'For you to judge' : 'Not right'}
-          </strong>
-          <span>{judged.sentence}</span>
-          {judged.advice && <span>{judged.advice}</span>}
-        </Callout>
-      )}
-      {judged && judged.causes.length > 0 && (
-        <Causes aria-label="What would explain it">
-          {judged.causes.map((cause) => (
-            <li key={cause.sentence}>
-              <span>{cause.sentence}</span>
-              <Small>{cause.check}</Small>
-            </li>
-          ))}
-        </Causes>
-      )}
-    </Stack>
-  );
-}
-
 /** The same curve in figures, for print and for those who do not read charts. */
 function Figures({ sensor }: { sensor: SensorAt }) {
   const { build } = useBuild();
@@ -184,108 +86,6 @@ function Figures({ sensor }: { sensor: SensorAt }) {
         })}
       </tbody>
     </Table>
-  );
-}
-
-const titles: Record<Curve['method'], string> = {
-  linear: 'A straight line through two points.',
-  table: 'A table.',
-  'steinhart-hart': 'Steinhart-Hart through three points.',
-  beta: 'One point and beta.',
-  'type-k': 'Thermocouple.',
-};
-
-function Settings({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
-  const { build, edit } = useBuild();
-  const [editing, setEditing] = useState(false);
-  const { sensor: trait, kind, device } = sensor;
-  const scale = readerScale(trait.quantity, build);
-  const others = useMemo(() => othersOf(sensor, library), [sensor, library]);
-  const setting = ecuCurveOf(sensor);
-  const error = setting ? settingError(build.site, sensor, setting.curve) : null;
-  const pulls = pullUpsAt(build, sensor);
-  const keepCurve = (curve: Curve) => {
-    edit(
-      call('editKind', {
-        kind: { ...kind, traits: kind.traits.map((one) => (one === trait ? { ...trait, curve } : one)) },
-      }),
-    );
-    setEditing(false);
-  };
-  const shared = build.devices.filter((one) => one.kindId === kind.id).length;
-  return (
-    <Stack $gap={3}>
-      <Heading>Calibration</Heading>
-      <p>
-        {titles[trait.curve.method]} <Soft>{curveWords(trait.curve, trait.quantity, trait.signal, build)}</Soft>{' '}
-        <Button weight="quiet" onPress={() => setEditing(true)}>
-          Change it
-        </Button>
-      </p>
-      <Select
-        label="The ECU is set to"
-        choices={[
-          { id: PART, name: 'the calibration of this part' },
-          ...(setting && !others.some((one) => one.name === setting.name)
-            ? [{ id: setting.name, name: setting.name }]
-            : []),
-          ...others.map((one) => ({ id: one.name, name: one.name })),
-        ]}
-        value={setting?.name ?? PART}
-        onChange={(id) => {
-          const other = others.find((one) => one.name === id);
-          edit(
-            call('setEcuCurve', {
-              sensorId: sensor.id,
-              setting: id === PART || !other ? null : { name: other.name.slice(0, 60), curve: other.sensor.curve },
-            }),
-          );
-        }}
-      />
-      {error && (
-        <Callout $tone={Math.abs(error.worst) > 0.01 * (trait.most - trait.least) ? 'fix' : 'note'}>
-          <span>
-            It would show {readStep(trait.quantity, error.worst, build)} too much at{' '}
-            {readQuantity(trait.quantity, error.worstAt, build)}
-            {error.atRest !== null && `, and ${readStep(trait.quantity, error.atRest, build)} at key-on`}.
-          </span>
-        </Callout>
-      )}
-      {trait.signal === 'ohms' && (
-        <Stack $gap={2}>
-          <p>
-            Pull-up{' '}
-            {pulls.inside === null
-              ? sensor.pin
-                ? `none on ${sensor.pin.id}`
-                : 'none on this ECU'
-              : `${formatOhms(pulls.inside)} in the ECU${sensor.assumed ? ', taken from its first input that has one' : ` on ${sensor.pin!.id}`}`}
-            {pulls.outside !== null && `, ${formatOhms(pulls.outside)} outside`}.
-          </p>
-          <NumberField
-            label="Resistor fitted outside, to 5 V"
-            unit="Ω"
-            value={pulls.outside}
-            minValue={1}
-            maxValue={1000000}
-            hint="Empty for none. 2.2 to 4.7 kΩ suits most thermistors."
-            onChange={(ohms) => edit(call('setPullUp', { deviceId: device.id, ohms }))}
-          />
-        </Stack>
-      )}
-      {editing && (
-        <Dialog title={`Calibration: ${kind.name}`} isOpen onClose={() => setEditing(false)}>
-          {shared > 1 && <Small>{plural(shared, 'device')} of this build share it.</Small>}
-          <CurveForm
-            start={trait.curve}
-            signal={trait.signal}
-            scale={scale}
-            isTemperature={trait.quantity === 'temperature'}
-            onKeep={keepCurve}
-          />
-        </Dialog>
-      )}
-    </Stack>
   );
 }
 
@@ -550,13 +350,5 @@ const ChartBox = styled.div`
   min-width: 0;
   ${at.print} {
     display: none;
-  }
-`;
-const Causes = styled.ol`
-  padding-left: ${space[5]};
-  display: grid;
-  gap: ${space[2]};
-  li > span {
-    display: block;
   }
 `;

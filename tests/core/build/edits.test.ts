@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyEdit, call, edits, type EditName } from '~/core/build/edits';
+import { emptyHistory, record, redo, undo, type History } from '~/core/build/history';
 import { buildSchema, type Build } from '~/core/build/schema';
 import { demoBuild, donorWire, ecu, edited, emptyBuild, kind, wheel } from '../../helpers';
 
@@ -117,6 +118,16 @@ describe.each(Object.keys(edits) as EditName[])('edit %s', (name) => {
     expect(JSON.stringify(before)).toBe(frozen);
     expect(buildSchema.safeParse(result.value.build).error).toBeUndefined();
     expect(result.value.label.length).toBeGreaterThan(3);
+  });
+  test('is one step: undone it is as before, done again as after, also through JSON', () => {
+    const before = on();
+    const result = applyEdit(before, name, args);
+    if (!result.ok) throw new Error(result.problem.sentence);
+    const recorded = record(emptyHistory, result.value.label, before, result.value.build);
+    const history = JSON.parse(JSON.stringify(recorded.history)) as History;
+    const back = undo(result.value.build, history)!;
+    expect(back.build).toEqual(before);
+    expect(redo(back.build, back.history)!.build).toEqual(result.value.build);
   });
   test('refuses nonsense in a sentence', () => {
     const result = applyEdit(on(), name, { nonsense: true, deviceId: 7 });

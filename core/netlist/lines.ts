@@ -1,0 +1,77 @@
+import type { Build, Device } from '../build/schema';
+import { classColour } from './colours';
+import { destinationOf } from './destination';
+import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type End } from './ends';
+import { SPLICE_METRES, type WireList } from './wires';
+
+/** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */
+export interface KeyFeeds {
+  readonly run: End;
+  readonly start: End;
+}
+
+/** Where each feed of the key starts: a splice behind the cavity of the plug that brings it, or the switch itself. */
+export function keyFeeds(build: Build): KeyFeeds {
+  const feeds: Record<'key-run' | 'key-start', End> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
+  for (const { source } of broughtBy(build)) feeds[source] = spliceEnd(source);
+  return { run: feeds['key-run'], start: feeds['key-start'] };
+}
+
+/** The first terminal that brings each feed: two plugs cannot both be the source. */
+function broughtBy(build: Build): { source: 'key-run' | 'key-start'; end: End; device: Device }[] {
+  const found = new Map<string, { source: 'key-run' | 'key-start'; end: End; device: Device }>();
+  for (const device of build.devices)
+    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to === 'source' && !found.has(destination.source))
+        found.set(destination.source, { source: destination.source, end: deviceEnd(device.id, terminal.id), device });
+    }
+  return [...found.values()];
+}
+
+/** Joins the plug to the splices that something hangs on. A cavity takes one wire; a feed nobody uses gets none. */
+export function joinKeyFeeds(list: WireList, build: Build): void {
+  const used = new Set(list.wires.flatMap((wire) => [wire.from, wire.to]));
+  for (const { source, end, device } of broughtBy(build))
+    if (used.has(spliceEnd(source)))
+      list.add(end, spliceEnd(source), {
+        colour: classColour('supply', source === 'key-run' ? 0 : 1),
+        lengthMetres: SPLICE_METRES,
+        signal: 'supply',
+        amps: 5,
+        squareMm: 1.5,
+        deviceId: device.id,
+      });
+}
+
+/** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
+export function addLines(list: WireList, build: Build): void {
+  const ends = new Map<string, { end: End; device: Device }[]>();
+  for (const device of build.devices)
+    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'line') continue;
+      const at = ends.get(destination.line) ?? [];
+      at.push({ end: deviceEnd(device.id, terminal.id), device });
+      ends.set(destination.line, at);
+    }
+  let order = 0;
+  for (const [name, users] of ends) {
+    if (users.length < 2) continue;
+    const look = { colour: classColour('output', order + 5), signal: 'output', squareMm: 0.75 } as const;
+    order += 1;
+    const heavy = /^spark-/.test(name) ? { ...look, amps: 5, squareMm: 1 } : look;
+    if (users.length === 2) {
+      const [one, other] = users;
+      list.add(one.end, other.end, {
+        ...heavy,
+        lengthMetres: one.device.branchMetres + other.device.branchMetres,
+        deviceId: one.device.id,
+      });
+      continue;
+    }
+    const splice = spliceEnd(`line-${name}`);
+    for (const { end, device } of users)
+      list.add(end, splice, { ...heavy, lengthMetres: device.branchMetres, deviceId: device.id });
+  }
+}

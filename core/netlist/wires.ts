@@ -1,0 +1,64 @@
+import type { Build, Device } from '../build/schema';
+import { surroundings } from '../power/plan';
+import { sizeFor, wireOhms } from '../power/wire';
+import type { SignalClass } from './colours';
+import { wireId, type End } from './ends';
+
+/** One piece of wire between two ends. Identity is its ends; colour and size may change without losing it. */
+export interface Wire {
+  readonly id: string;
+  readonly from: End;
+  readonly to: End;
+  readonly squareMm: number;
+  readonly colour: string;
+  readonly lengthMetres: number;
+  /** Copper only, at 20 °C. */
+  readonly ohms: number;
+  /** Current it is sized for, amperes. */
+  readonly amps: number;
+  readonly signal: SignalClass;
+  readonly needId: string | null;
+  readonly circuitId: string | null;
+  readonly deviceId: string | null;
+  /** Wires of one twisted or shielded cable share this name. */
+  readonly cable: string | null;
+  readonly shield: Device['shield'] | null;
+}
+
+/** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
+export const SPLICE_METRES = 0.3;
+export const JUMPER_METRES = 0.35;
+
+/** Collects wires, each once, with size and colour as chosen or derived. */
+export class WireList {
+  readonly wires: Wire[] = [];
+  private readonly taken = new Set<string>();
+
+  constructor(private readonly build: Build) {}
+
+  add(from: End, to: End, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
+    const id = wireId(from, to);
+    if (this.taken.has(id)) return;
+    this.taken.add(id);
+    const choice = this.build.loom.wires[id] ?? {};
+    const amps = wire.amps ?? 0.02;
+    const squareMm = choice.squareMm ?? wire.squareMm ?? Math.min(6, sizeFor(amps, surroundings(this.build)));
+    const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
+    this.wires.push({
+      id,
+      from,
+      to,
+      squareMm,
+      colour: choice.colour ?? wire.colour,
+      lengthMetres,
+      ohms: wireOhms(squareMm, lengthMetres),
+      amps,
+      signal: wire.signal,
+      needId: wire.needId ?? null,
+      circuitId: wire.circuitId ?? null,
+      deviceId: wire.deviceId ?? null,
+      cable: wire.cable ?? null,
+      shield: wire.shield ?? null,
+    });
+  }
+}
