@@ -11,6 +11,7 @@ import { cycleDegrees } from '~/core/engine/engine';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { destinationWords } from '../../parts/destination-words';
+import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
@@ -66,12 +67,6 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
     );
   const setCavity = (index: number, part: Partial<BodyCavity>) =>
     change({ cavities: body.cavities.map((one, i) => (i === index ? { ...one, ...part } : one)) });
-  const landing = (id: string): string => {
-    const end = `dev:${device.id}.${id}`;
-    const node = derived.net.nodeOf.get(end);
-    const other = node?.ends.find((one) => one !== end && !one.startsWith('splice:'));
-    return other ? derived.net.labelOf(other) : 'no wire yet';
-  };
   const next = body.cavities.reduce((top, one) => Math.max(top, Number(one.cavity) || 0), 0) + 1;
   return (
     <Stack $gap={3}>
@@ -169,7 +164,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
                       isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${one.cavity}`)}
                       onPress={() => select({ type: 'end', end: `dev:${device.id}.${one.cavity}` })}
                     >
-                      {landing(one.cavity)}
+                      {landingOf(derived.net, `dev:${device.id}.${one.cavity}`)}
                     </Button>
                   </td>
                   <td>

@@ -6,10 +6,10 @@ import type { Device } from '~/core/build/schema';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, type DeviceKind } from '~/core/devices/kind';
 import { freeKindId } from '~/core/devices/library';
-import { ecuEnd } from '~/core/netlist/ends';
 import { useBuild } from '../../build/context';
 import { kindFacts } from '../../parts/kind-facts';
 import { KindEditor } from '../../parts/kind-editor';
+import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
 import { keepOwnKind, ownKinds } from '../../storage/library';
 import { Button } from '../../ui/button';
@@ -22,26 +22,12 @@ import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
 import { alternatives } from '../../parts/destination-words';
 
-function useLanding(device: Device) {
-  const { build, derived } = useBuild();
-  return (terminalId: string): string => {
-    const end = `dev:${device.id}.${terminalId}`;
-    const node = derived.net.nodeOf.get(end);
-    const pin = node?.ends.find((one) => one.startsWith('ecu:'));
-    if (pin) return pin.slice(4);
-    const other = node?.ends.find((one) => one !== end && !one.startsWith('splice:') && !one.startsWith('dev:'));
-    if (other) return derived.net.labelOf(other);
-    return build.ecu.pins.some((one) => ecuEnd(one.id) === end) ? '' : 'no wire yet';
-  };
-}
-
 /** One device: name, branch, shield, each terminal with where it goes. */
 export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
   const { build, edit, select, derived } = useBuild();
   const [label, setLabel] = useState(device.label);
   const [editing, setEditing] = useState(false);
   const [told, setTold] = useState('');
-  const landing = useLanding(device);
   const keepInLibrary = async () => {
     const own = await ownKinds();
     const taken = new Set(own.map((one) => one.id));
@@ -153,7 +139,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
                       isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${terminal.id}`)}
                       onPress={() => select({ type: 'end', end: `dev:${device.id}.${terminal.id}` })}
                     >
-                      {landing(terminal.id)}
+                      {landingOf(derived.net, `dev:${device.id}.${terminal.id}`)}
                     </Button>
                   </td>
                 </tr>
