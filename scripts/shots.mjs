@@ -35,6 +35,19 @@ await shoot('1-survey', sheet('survey'), {
       .first()
       .click(),
 });
+await shoot('1-survey-identify', sheet('survey/identify'));
+await shoot('1-survey-donor', sheet('survey/donor'), {
+  act: (page) => page.getByRole('grid').getByRole('row').nth(3).click(),
+});
+await shoot('1-survey-donor-phone', sheet('survey/donor'), { width: 390, height: 844 });
+await shoot('1-survey-sensing', sheet('survey/sensing'), {
+  act: (page) =>
+    page
+      .getByRole('navigation', { name: 'Sensors' })
+      .getByRole('button', { name: /^Manifold/ })
+      .click(),
+});
+await shoot('1-survey-fuel-night', sheet('survey/fuel'), { theme: 'night' });
 await shoot('2-allot', sheet('allot'), { act: (page) => page.getByRole('button', { name: /^A13,/ }).first().click() });
 await shoot('3-trigger', sheet('trigger'));
 await shoot('3-trigger-night', sheet('trigger'), { theme: 'night' });
