@@ -18,6 +18,7 @@ import { Select } from '../ui/select';
 import { Callout, FieldGrid, Heading, Row, Small, Stack } from '../ui/text';
 import { TextField } from '../ui/text-field';
 import { CurveForm } from './curve-form';
+import { KindTraits } from './kind-traits';
 import { KindTerminals } from './kind-terminals';
 import { QuantityField } from './quantity-field';
 
@@ -240,6 +241,7 @@ export function KindEditor({
             </Button>
           </Row>
         </Stack>
+        <KindTraits kind={kind} onChange={(traits) => change({ traits })} />
         {injector && (
           <Stack $gap={3}>
             <Heading>Injector</Heading>

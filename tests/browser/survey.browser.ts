@@ -368,6 +368,36 @@ test('the library: a catalog kind is copied and changed, offered first, exported
   await expect(page.locator('#work')).toContainText('Sump sender from the spare engine');
 });
 
+test('a kind of one’s own from nothing: a gauge pressure sensor that reads zero at key-on', async ({ page }) => {
+  await page.goto('/library');
+  await ready(page);
+  await page.getByRole('button', { name: 'New kind' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A kind of your own' });
+  await dialog.getByRole('textbox', { name: 'Name', exact: true }).fill('Water pressure, bought second-hand');
+  await dialog.getByRole('button', { name: 'Add a calibrated signal' }).click();
+  await choose(page, /Signal comes from/, '1 signal');
+  await dialog.getByRole('textbox', { name: 'to', exact: true }).fill('400');
+  await dialog.getByRole('textbox', { name: 'to', exact: true }).press('Tab');
+  await choose(page, /Pressure of/, 'something else');
+  await choose(page, /Counted from/, 'the air around: gauge');
+  await dialog.getByRole('button', { name: 'Keep this kind' }).click();
+  await expect(page.getByText('1 kind kept in the library.')).toBeVisible();
+  const id = await openDemo(page);
+  await page.getByRole('button', { name: 'Add a device' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('textbox', { name: /search/ })
+    .fill('second-hand');
+  await expect(page.getByRole('dialog')).toContainText('0.0 kPa to 400.0 kPa gauge');
+  await page.getByRole('button', { name: 'Add Water pressure, bought second-hand' }).click();
+  await page.goto(`/build/${id}/survey/sensing`);
+  await page
+    .getByRole('navigation', { name: 'Sensors' })
+    .getByRole('button', { name: /^Water pressure/ })
+    .click();
+  await expect(page.locator('#work')).toContainText('0.0 kPa here');
+});
+
 test('every page of the survey and the library keep WCAG 2.2 AA, wide by day and narrow by night', async ({
   page,
   context,

@@ -225,29 +225,31 @@ export function Donor() {
               </FileTrigger>
             </Row>
           </Filters>
-          <Bench>
-            <strong>{chosen.length === 0 ? `${shown.length} shown` : `${chosen.length} selected`}</strong>
-            {decisions.map((id) => (
-              <Button key={id} isDisabled={chosen.length === 0} onPress={() => decide(id)}>
-                {decisionWords[id]} <Kbd>{keyOf(decisionKeys, id)}</Kbd>
+          {!(narrow && chosen.length === 0) && (
+            <Bench>
+              <strong>{chosen.length === 0 ? `${shown.length} shown` : `${chosen.length} selected`}</strong>
+              {decisions.map((id) => (
+                <Button key={id} isDisabled={chosen.length === 0} onPress={() => decide(id)}>
+                  {decisionWords[id]} <Kbd>{keyOf(decisionKeys, id)}</Kbd>
+                </Button>
+              ))}
+              <Divider aria-hidden />
+              {donorGroups.map((id) => (
+                <Button
+                  key={id}
+                  isDisabled={chosen.length === 0}
+                  onPress={() => pile(id)}
+                  aria-label={`${pileWords[id]} ${keyOf(groupKeys, id)}: ${groupWords[id]}`}
+                >
+                  {pileWords[id]} <Kbd>{keyOf(groupKeys, id)}</Kbd>
+                </Button>
+              ))}
+              <Divider aria-hidden />
+              <Button isDisabled={chosen.length !== 1} onPress={() => setOpen(ids[0])}>
+                details
               </Button>
-            ))}
-            <Divider aria-hidden />
-            {donorGroups.map((id) => (
-              <Button
-                key={id}
-                isDisabled={chosen.length === 0}
-                onPress={() => pile(id)}
-                aria-label={`${pileWords[id]} ${keyOf(groupKeys, id)}: ${groupWords[id]}`}
-              >
-                {pileWords[id]} <Kbd>{keyOf(groupKeys, id)}</Kbd>
-              </Button>
-            ))}
-            <Divider aria-hidden />
-            <Button isDisabled={chosen.length !== 1} onPress={() => setOpen(ids[0])}>
-              details
-            </Button>
-          </Bench>
+            </Bench>
+          )}
           <div>
             <Heads role="group" aria-label="Sort by">
               {headers.map((header) => (
@@ -323,6 +325,9 @@ const Bench = styled.div`
     min-height: 32px;
     @media (pointer: coarse) {
       min-height: ${shape.target};
+      kbd {
+        display: none;
+      }
     }
   }
   ${at.print} {
