@@ -68,6 +68,9 @@ function voltsCheck(id: string, text: string, volts: number | null, tolerance: n
   return [reading(id, text, 'V', round(Math.max(0, volts - tolerance)), round(volts + tolerance), hint)];
 }
 
+/** Volts a key-on reading may be off: weather, a soaked engine, a meter (common practice). */
+const SENSOR_TOLERANCE = 0.3;
+
 /** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */
 function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | null): Draft[] {
   const barometer = standardBarometerKpa(build.site.altitudeMetres);
@@ -83,7 +86,18 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | 
         : device && thermistorIn(device.kind)
           ? `Must read the air around it, ${readQuantity('temperature', build.site.ambientCelsius, build)}.`
           : 'Steady, and no jump when the loom is moved.';
-    return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, 0.3, hint);
+    const read = build.sensing.readings[need.id]?.atPin ?? null;
+    // Read on sheet 1 already: nothing is entered twice.
+    if (volts !== null && read !== null)
+      return [
+        auto(
+          `sensor-${need.id}`,
+          `${need.label} on ${pinId}: ${read} V read with the key on, ${volts.toFixed(2)} V expected`,
+          Math.abs(read - volts) <= SENSOR_TOLERANCE,
+          hint,
+        ),
+      ];
+    return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, SENSOR_TOLERANCE, hint);
   });
 }
 

@@ -58,17 +58,12 @@ export function steinhartOhms({ a, b, c }: SteinhartHart, celsius: number): numb
     const s = Math.sqrt(root);
     return Math.exp(Math.cbrt(-q / 2 + s) + Math.cbrt(-q / 2 - s));
   }
-  // Three real roots (c of the other sign than b): the one of least size continues the curve through small L.
+  // Three real roots (c of the other sign than b). The slope b + 3 c L² keeps the sign of b only between the outer two, so
+  // the middle root, the one of least size, lies on the curve through the points.
   const r = 2 * Math.sqrt(-p / 3);
   const angle = Math.acos(((3 * q) / (2 * p)) * Math.sqrt(-3 / p)) / 3;
   const roots = [0, 1, 2].map((k) => r * Math.cos(angle - (2 * Math.PI * k) / 3));
-  const near = roots.reduce((best, one) =>
-    Math.abs(steinhartCelsius({ a, b, c }, Math.exp(one)) - celsius) + Math.abs(one - 8) <
-    Math.abs(steinhartCelsius({ a, b, c }, Math.exp(best)) - celsius) + Math.abs(best - 8)
-      ? one
-      : best,
-  );
-  return Math.exp(near);
+  return Math.exp(roots.reduce((best, one) => (Math.abs(one) < Math.abs(best) ? one : best)));
 }
 
 /** Beta form: R = R0 exp(B (1/T − 1/T0)), the fallback from two points (IEC 60539-1 defines B so). */

@@ -112,6 +112,83 @@ const anyWire = fc
     (wire) => !isRestraint({ ...wire, restraint: false }) && wire.connector !== '' && !wire.connector.startsWith("'"),
   );
 
+describe('property: nothing a person typed is lost', () => {
+  const anyCell = fc.stringMatching(/^[A-Za-z0-9 /+.-]{0,24}$/).map((text) => text.trim());
+  const anyHeading = fc.constantFrom(
+    'connector',
+    'cavity',
+    'wire colour',
+    'size',
+    'description',
+    'decision',
+    'pile',
+    'note',
+    'page',
+    'my own',
+  );
+  const anyTable = fc.record({
+    headings: fc.uniqueArray(anyHeading, { minLength: 2, maxLength: 8 }),
+    rows: fc.array(fc.array(anyCell, { minLength: 0, maxLength: 10 }), { minLength: 1, maxLength: 8 }),
+    sign: fc.constantFrom('\t', ';', '|'),
+  });
+  test('every cell is in a wire, or its line is named', () => {
+    fc.assert(
+      fc.property(anyTable, ({ headings, rows, sign }) => {
+        const text = [headings, ...rows].map((row) => row.join(sign)).join('\n');
+        const result = readTable(text);
+        if (!result.ok) return;
+        const { wires, issues } = wiresFrom(result.value, result.value.uses);
+        const stopped = new Set(issues.filter((issue) => issue.severity === 'stop').map((issue) => issue.line));
+        result.value.rows.forEach(({ line, cells }, index) => {
+          if (stopped.has(line)) return;
+          const wire = wires[index];
+          const decision = wire.decision === 'open' ? [] : ['keep', 'extend', 'move', 'remove', 'unknown'];
+          const kept = [
+            ...Object.values(wire).filter((value) => typeof value === 'string'),
+            ...Object.values(wire.extra),
+            ...decision,
+          ];
+          for (const [column, cell] of cells.entries()) {
+            if (cell === '') continue;
+            const use = result.value.uses[column];
+            // Words of a decision or a pile become that decision or pile.
+            if (use === 'decision' || use === 'group') continue;
+            expect(kept).toContain(cell);
+          }
+        });
+        expect(wires).toHaveLength(result.value.rows.length);
+      }),
+      { numRuns: 300 },
+    );
+  });
+  test('any text at all is read or refused in a sentence, never thrown', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300, unit: 'grapheme' }), (text) => {
+        const result = readTable(text);
+        if (!result.ok) return /\.$/.test(result.problem.sentence);
+        return wiresFrom(result.value, result.value.uses).wires.length === result.value.rows.length;
+      }),
+      { numRuns: 500 },
+    );
+  });
+  test('any use of the columns is taken without a throw', () => {
+    fc.assert(
+      fc.property(
+        anyTable,
+        fc.array(fc.constantFrom(...tableFields, 'keep', 'skip'), { minLength: 10, maxLength: 10 }),
+        ({ headings, rows, sign }, uses) => {
+          const result = readTable([headings, ...rows].map((row) => row.join(sign)).join('\n'));
+          if (!result.ok) return true;
+          return (
+            wiresFrom(result.value, uses.slice(0, result.value.headings.length)).wires.length ===
+            result.value.rows.length
+          );
+        },
+      ),
+    );
+  });
+});
+
 describe('a table goes out', () => {
   test('property: copied and pasted it is what it was', () => {
     fc.assert(

@@ -107,14 +107,33 @@ describe('gates', () => {
     );
     expect(gates(bad)[1].status).toBe('open');
   });
+  test('takes a key-on reading that was judged on sheet 1, and is not met by a wrong one', () => {
+    const check = (build: Build) =>
+      gates(build)
+        .find((gate) => gate.id === 'sensors')!
+        .checks.find((one) => one.id === 'sensor-map-3bar-1.3')!;
+    expect(check(demoBuild())).toMatchObject({ kind: 'auto', met: true });
+    expect(check(demoBuild()).text).toMatch(/1\.61 V read with the key on/);
+    const read = (atPin: number | null) =>
+      edited(
+        demoBuild(),
+        call('recordSensing', {
+          sensorId: 'map-3bar-1.3',
+          reading: atPin === null ? null : { atPin, shown: null, at, by: '' },
+        }),
+      );
+    expect(check(read(4.2))).toMatchObject({ kind: 'auto', met: false });
+    expect(check(read(null)).kind).toBe('reading');
+  });
   test('expects the barometer of the place from the manifold sensor', () => {
     const check = (build: Build) =>
       gates(build)
         .find((gate) => gate.id === 'sensors')!
         .checks.find((one) => one.id.includes('map-3bar'))!;
+    const unread = edited(demoBuild(), call('recordSensing', { sensorId: 'map-3bar-1.3', reading: null }));
     expect(check(demoBuild()).hint).toMatch(/96\.5 kPa at 410 m/);
-    expect(
-      check(edited(demoBuild(), call('setSite', { altitudeMetres: 2500, ambientCelsius: 10 }))).high!,
-    ).toBeLessThan(check(demoBuild()).high!);
+    expect(check(edited(unread, call('setSite', { altitudeMetres: 2500, ambientCelsius: 10 }))).high!).toBeLessThan(
+      check(unread).high!,
+    );
   });
 });

@@ -316,6 +316,16 @@ describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) =>
   });
 });
 
+describe('one setting of units reaches every sentence', () => {
+  const psi = { pressure: 'psi', temperature: 'F', mixture: 'AFR' } as const;
+  test.each(Object.entries(cases))('%s', (_, { bad }) => {
+    for (const finding of findingsOf({ ...bad, units: psi })) {
+      const said = `${finding.title} ${finding.detail} ${finding.remedy?.label ?? ''}`;
+      expect(said).not.toMatch(/kPa|°C/);
+    }
+  });
+});
+
 test('docs/rules.md lists every rule as it is', () => {
   const rows = readFileSync('docs/rules.md', 'utf8')
     .split('\n')

@@ -235,6 +235,20 @@ describe('thermistor laws', () => {
       ),
     );
   });
+  test('a curve with a negative third coefficient still goes there and back', () => {
+    // Points that bend the other way than most: c comes out below 0, and the cubic has three real roots.
+    const points = [
+      { celsius: 0, ohms: 9000 },
+      { celsius: 40, ohms: 1500 },
+      { celsius: 90, ohms: 340 },
+    ];
+    const solved = steinhartHart(points);
+    if (!solved.ok) throw new Error(solved.problem.sentence);
+    expect(solved.value.c).toBeLessThan(0);
+    for (const celsius of [0, 15, 40, 65, 90])
+      expect(steinhartCelsius(solved.value, steinhartOhms(solved.value, celsius))).toBeCloseTo(celsius, 6);
+    for (const point of points) expect(steinhartOhms(solved.value, point.celsius) / point.ohms).toBeCloseTo(1, 6);
+  });
   test('beta from two points gives both back', () => {
     const [one, other] = [
       { celsius: 20, ohms: 2500 },
