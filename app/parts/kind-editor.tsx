@@ -38,6 +38,9 @@ const signalWords: Record<SensorTrait['signal'], string> = {
   hertz: 'pulses, hertz',
   millivolts: 'millivolts of a thermocouple',
 };
+/** The terminal that most likely carries a signal: the first that wants an ECU pin. */
+const signalTerminal = (kind: DeviceKind): string =>
+  (kind.terminals.find((terminal) => terminal.destination.to === 'pin') ?? kind.terminals[0]).id;
 const newSensor = (terminal: string): SensorTrait => ({
   type: 'sensor',
   terminal,
@@ -235,7 +238,7 @@ export function KindEditor({
           <Row>
             <Button
               isDisabled={kind.traits.length >= 8}
-              onPress={() => setTrait(null, newSensor(kind.terminals[kind.terminals.length - 1].id))}
+              onPress={() => setTrait(null, newSensor(signalTerminal(kind)))}
             >
               Add a calibrated signal
             </Button>

@@ -8,6 +8,7 @@ import { database, type BuildCard } from '../storage/database';
 import type { ImportPreview } from '../storage/garage';
 import type { GarageAnswer } from '../storage/garage-actions';
 import { listCards } from '../storage/cards';
+import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button, buttonLook, type Weight } from '../ui/button';
 import { Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
@@ -155,10 +156,10 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
     setPreview(result.ok ? result.value : null);
   };
   return (
-    <Page>
+    <PlainPage>
       <title>Garage · Gonyx</title>
-      <Sheet>
-        <Head>
+      <PlainSheet>
+        <PlainHead>
           <div>
             <Brand>Gonyx</Brand>
             <Soft>Wire it, prove it, start it: a standalone ECU on your engine.</Soft>
@@ -180,7 +181,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
               Paper or night
             </Button>
           </Row>
-        </Head>
+        </PlainHead>
         <div role="status" aria-live="polite">
           {importProblem && <Bad>{importProblem}</Bad>}
           {answer && 'problem' in answer && <Bad>{answer.problem.sentence}</Bad>}
@@ -236,66 +237,32 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           over anything this tool says; airbag circuits are never part of the work.
           {revalidator.state === 'loading' && ' …'}
         </Small>
-      </Sheet>
+      </PlainSheet>
       {preview && (
         <Suspense>
           <ImportDialog preview={preview} onClose={() => setPreview(null)} />
         </Suspense>
       )}
-    </Page>
+    </PlainPage>
   );
 }
 
 export function HydrateFallback() {
   return (
-    <Page aria-busy="true">
-      <Sheet>
-        <Head>
+    <PlainPage aria-busy="true">
+      <PlainSheet>
+        <PlainHead>
           <div>
             <Brand>Gonyx</Brand>
             <Soft>Wire it, prove it, start it: a standalone ECU on your engine.</Soft>
           </div>
-        </Head>
+        </PlainHead>
         <Heading>Your builds</Heading>
-      </Sheet>
-    </Page>
+      </PlainSheet>
+    </PlainPage>
   );
 }
 
-const Page = styled.main`
-  padding: ${space[4]};
-  min-height: 100dvh;
-  display: grid;
-  ${at.narrow} {
-    padding: ${space[2]};
-  }
-`;
-const Sheet = styled.div`
-  width: min(100%, 1180px);
-  margin-inline: auto;
-  background: ${color.sheet};
-  border: ${shape.line} solid ${color.ink};
-  box-shadow:
-    inset 0 0 0 5px ${color.sheet},
-    inset 0 0 0 6px ${color.rule};
-  padding: ${space[5]};
-  display: grid;
-  gap: ${space[5]};
-  align-content: start;
-  ${at.narrow} {
-    padding: ${space[4]};
-    box-shadow: none;
-  }
-`;
-const Head = styled.header`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  justify-content: space-between;
-  gap: ${space[3]};
-  padding-bottom: ${space[3]};
-  border-bottom: ${shape.line} solid ${color.ink};
-`;
 const Brand = styled.h1`
   font-size: 34px;
   font-weight: 700;

@@ -11,6 +11,7 @@ import { KindEditor } from '../parts/kind-editor';
 import { download } from '../storage/files';
 import { compareKinds, dropOwnKind, keepOwnKind, ownKinds } from '../storage/library';
 import { lastUnits } from '../storage/units';
+import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button } from '../ui/button';
 import { Dialog, DialogActions } from '../ui/dialog';
 import { TextField } from '../ui/text-field';
@@ -95,10 +96,10 @@ export default function Library({ loaderData }: Route.ComponentProps) {
   };
   const answer = fetcher.data;
   return (
-    <Page>
+    <PlainPage>
       <title>Library of kinds · Gonyx</title>
-      <Sheet>
-        <Head>
+      <PlainSheet>
+        <PlainHead>
           <div>
             <h1>Library of kinds</h1>
             <Soft>
@@ -124,7 +125,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
             </Button>
             <Link to="/">Garage</Link>
           </Row>
-        </Head>
+        </PlainHead>
         <div role="status" aria-live="polite">
           {answer && 'done' in answer && <Small>{answer.done}</Small>}
           {problem && <Callout $tone="stop">{problem}</Callout>}
@@ -194,7 +195,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
           })}
           {shown.length === 0 && <Small>No kind of that name.</Small>}
         </Stack>
-      </Sheet>
+      </PlainSheet>
       {editing && (
         <KindEditor
           title={editing.isNew ? 'A kind of your own' : editing.kind.name}
@@ -234,7 +235,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
           </DialogActions>
         </Dialog>
       )}
-    </Page>
+    </PlainPage>
   );
 }
 
@@ -256,46 +257,16 @@ function Described({ kind }: { kind: DeviceKind }) {
 
 export function HydrateFallback() {
   return (
-    <Page aria-busy="true">
-      <Sheet>
-        <Head>
+    <PlainPage aria-busy="true">
+      <PlainSheet>
+        <PlainHead>
           <h1>Library of kinds</h1>
-        </Head>
-      </Sheet>
-    </Page>
+        </PlainHead>
+      </PlainSheet>
+    </PlainPage>
   );
 }
 
-const Page = styled.main`
-  padding: ${space[4]};
-  min-height: 100dvh;
-  display: grid;
-  ${at.narrow} {
-    padding: ${space[2]};
-  }
-`;
-const Sheet = styled.div`
-  width: min(100%, 1180px);
-  margin-inline: auto;
-  background: ${color.sheet};
-  border: ${shape.line} solid ${color.ink};
-  padding: ${space[5]};
-  display: grid;
-  gap: ${space[5]};
-  align-content: start;
-  ${at.narrow} {
-    padding: ${space[4]};
-  }
-`;
-const Head = styled.header`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  justify-content: space-between;
-  gap: ${space[3]};
-  padding-bottom: ${space[3]};
-  border-bottom: ${shape.line} solid ${color.ink};
-`;
 const KindRow = styled.li`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;

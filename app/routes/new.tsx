@@ -13,12 +13,13 @@ import { inSentence } from '~/core/units/format';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
 import { lastUnits } from '../storage/units';
+import { PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button } from '../ui/button';
 import { Checkbox } from '../ui/choice';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
 import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
-import { at, color, shape, space, type } from '../ui/theme';
+import { color, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/new';
 
 export const loader = () => ({ ecus: catalog.ecus, engines: catalog.engines, kinds: catalog.kinds });
@@ -66,9 +67,9 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
     );
   };
   return (
-    <Page>
+    <PlainPage>
       <title>New build · Gonyx</title>
-      <Sheet>
+      <PlainSheet $width={980}>
         <Row>
           <Title>New build</Title>
           <Soft>
@@ -149,30 +150,11 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
             Make the build
           </Button>
         </Row>
-      </Sheet>
-    </Page>
+      </PlainSheet>
+    </PlainPage>
   );
 }
 
-const Page = styled.main`
-  padding: ${space[4]};
-  min-height: 100dvh;
-  ${at.narrow} {
-    padding: ${space[2]};
-  }
-`;
-const Sheet = styled.div`
-  width: min(100%, 980px);
-  margin-inline: auto;
-  background: ${color.sheet};
-  border: ${shape.line} solid ${color.ink};
-  padding: ${space[5]};
-  display: grid;
-  gap: ${space[5]};
-  ${at.narrow} {
-    padding: ${space[4]};
-  }
-`;
 const Title = styled.h1`
   font-size: ${type.title};
 `;

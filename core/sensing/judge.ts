@@ -125,8 +125,10 @@ function pinGuesses(site: Build['site'], at: SensorAt, others: readonly Other[])
       'No pull-up: nothing lifts the pin.',
       `${unplugged}: still 0 V with the wire clear of ground means the pull-up is off or missing.`,
     );
-    if (at.pullUpOhms !== null) {
-      const signal = curveOf(at.sensor.curve).signalOf(restValue(site, at.kind, at.sensor) ?? 20);
+    const rest = restValue(site, at.kind, at.sensor);
+    // Where the value depends on the person, nobody can say what a second resistor would show.
+    if (at.pullUpOhms !== null && rest !== null) {
+      const signal = curveOf(at.sensor.curve).signalOf(rest);
       if (signal !== null)
         add(
           'second-pull-up',

@@ -118,7 +118,10 @@ export function valueAtPin(
 export function restValue(site: Build['site'], kind: DeviceKind, sensor: SensorTrait): number | null {
   if (sensor.quantity === 'temperature') return site.ambientCelsius;
   if (sensor.quantity !== 'pressure') return null;
-  return trait(kind, 'pressure')?.reference === 'absolute' ? standardBarometerKpa(site.altitudeMetres) : 0;
+  // A pressure that nobody has said to be absolute or gauge has no value to expect.
+  const reference = trait(kind, 'pressure')?.reference;
+  if (reference === undefined) return null;
+  return reference === 'absolute' ? standardBarometerKpa(site.altitudeMetres) : 0;
 }
 
 const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));

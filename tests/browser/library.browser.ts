@@ -50,7 +50,7 @@ test('a kind of one’s own from nothing: a gauge pressure sensor that reads zer
   const dialog = page.getByRole('dialog', { name: 'A kind of your own' });
   await dialog.getByRole('textbox', { name: 'Name', exact: true }).fill('Water pressure, bought second-hand');
   await dialog.getByRole('button', { name: 'Add a calibrated signal' }).click();
-  await choose(page, /Signal comes from/, '1 signal');
+  await expect(dialog.getByRole('button', { name: /1 signal Signal comes from/ })).toBeVisible();
   await dialog.getByRole('textbox', { name: 'to', exact: true }).fill('400');
   await dialog.getByRole('textbox', { name: 'to', exact: true }).press('Tab');
   await choose(page, /Pressure of/, 'something else');

@@ -159,6 +159,23 @@ describe('what depends on the person', () => {
   });
 });
 
+test('a pressure nobody has said to be absolute or gauge has nothing to expect', () => {
+  const part = kind('fuel-pressure');
+  const bare = { ...part, id: 'bare', traits: part.traits.filter((one) => one.type !== 'pressure') };
+  const build = edited(emptyBuild(4), call('addDevice', { kind: bare }), call('allotAll', { keep: 'locked' }));
+  expect(expectation(build.site, sensorIn(build, 'bare-1.3'))).toBeNull();
+  expect(judge('bare-1.3', 2.5, null, build)).toMatchObject({ verdict: 'not-known' });
+});
+
+test('a level sender is not said to have a second pull-up: its value depends on the tank', () => {
+  const build = edited(
+    emptyBuild(4),
+    call('addDevice', { kind: kind('fuel-level') }),
+    call('allotAll', { keep: 'locked' }),
+  );
+  expect(codes(judge('fuel-level-1.1', 0.001, null, build))).not.toContain('second-pull-up');
+});
+
 test('sentences speak the units of the build', () => {
   const psi = edited(demo, call('setUnits', { pressure: 'psi' }));
   expect(judge(MAP, null, 97, psi).sentence).toMatch(/14\.1 psi shown is right: 14\.0 psi expected/);
