@@ -5,7 +5,6 @@ import type { Ability, Decoder, EcuDefinition, Pin } from '~/core/ecu/ecu';
 interface PinSpec {
   readonly label: string;
   readonly abilities: readonly Ability[];
-  readonly pair?: string;
 }
 
 const injector = (output: number): PinSpec => ({
@@ -30,11 +29,12 @@ const lowSide = (number: number, maxAmps: number, maxHz: number): PinSpec => ({
   label: maxHz > 0 ? `Output ${number} PWM` : `Output ${number}`,
   abilities: [{ kind: 'low-side', maxAmps, maxHz }],
 });
-const halfBridge = (pair: string, side: 'plus' | 'minus', maxAmps: number): PinSpec => ({
+/** Two half-bridge pairs of one driver can turn a stepper instead: `phase` says which winding. */
+const halfBridge = (pair: string, side: 'plus' | 'minus', maxAmps: number, phase?: 'a' | 'b'): PinSpec => ({
   label: `Motor ${pair.slice(-1).toUpperCase()} ${side === 'plus' ? '+' : '–'}`,
-  pair,
   abilities: [
-    { kind: 'half-bridge', side, maxAmps },
+    { kind: 'half-bridge', pair, side, maxAmps },
+    ...(phase ? [{ kind: 'stepper', pair: 'stepper-1', phase, side, maxAmps: 1 } as const] : []),
     { kind: 'low-side', maxAmps, maxHz: 1000 },
   ],
 });
@@ -67,19 +67,15 @@ const hall = (number: number): PinSpec => ({
     { kind: 'frequency', pullUpOhms: 2200, pullUpSwitchable: true, maxHz: 12000 },
   ],
 });
-const thermocouple = (pair: string, side: 'plus' | 'minus') => ({
-  ...one(`Thermocouple ${side === 'plus' ? '+' : '–'}`, { kind: 'thermocouple', side }),
-  pair,
-});
+const thermocouple = (pair: string, side: 'plus' | 'minus') =>
+  one(`Thermocouple ${side === 'plus' ? '+' : '–'}`, { kind: 'thermocouple', pair, side });
 const vr = (pair: string, side: 'plus' | 'minus'): PinSpec => ({
   label: `VR ${pair.slice(-1)} ${side === 'plus' ? '+' : '–'}`,
-  pair,
-  abilities: [{ kind: 'vr', side }],
+  abilities: [{ kind: 'vr', pair, side }],
 });
 const can = (pair: string, side: 'plus' | 'minus'): PinSpec => ({
   label: `CAN ${pair.slice(-1)} ${side === 'plus' ? 'H' : 'L'}`,
-  pair,
-  abilities: [{ kind: 'can', side }],
+  abilities: [{ kind: 'can', pair, side }],
 });
 const one = (label: string, ability: Ability): PinSpec => ({ label, abilities: [ability] });
 const knock = (number: number) => one(`Knock ${number}`, { kind: 'knock' });
@@ -100,7 +96,6 @@ const pinsOn = (connector: string, specs: readonly PinSpec[]): Pin[] =>
     cavity: index + 1,
     label: spec.label,
     abilities: [...spec.abilities],
-    ...(spec.pair ? { pair: spec.pair } : {}),
   }));
 
 const decoder = (
@@ -116,7 +111,9 @@ const orrery26: EcuDefinition = {
   maker: 'Orrery',
   model: 'Orrery 26',
   outputOrder: 'in-turn',
-  connectors: [{ id: 'A', rows: [9, 9, 8], maxSquareMm: 1.5, sealed: false }],
+  connectors: [
+    { id: 'A', rows: [9, 9, 8], maxSquareMm: 1.5, sealed: false, keys: [{ edge: 'bottom', at: 0.3 }] },
+  ],
   pins: pinsOn('A', [
     ...times(4, injector),
     ...times(4, ignitionLogic),
@@ -133,6 +130,7 @@ const orrery26: EcuDefinition = {
     powerGround(1),
     powerGround(2),
   ]),
+  groups: [{ type: 'budget', name: '5 V supply', pins: ['A23'], amps: 0.1 }],
   decoders: [decoder('missing-tooth', 8, 60, 2), decoder('even', 2, 60, 0, true), decoder('distributor', 2, 8, 0)],
   groundsAsked: 2,
   minVolts: 7,
@@ -146,8 +144,8 @@ const orrery48: EcuDefinition = {
   model: 'Orrery 48',
   outputOrder: 'by-cylinder',
   connectors: [
-    { id: 'A', rows: [10, 10, 8], maxSquareMm: 2.5, sealed: true },
-    { id: 'B', rows: [10, 10], maxSquareMm: 1, sealed: true },
+    { id: 'A', rows: [10, 10, 8], maxSquareMm: 2.5, sealed: true, keys: [{ edge: 'bottom', at: 0.46 }] },
+    { id: 'B', rows: [10, 10], maxSquareMm: 1, sealed: true, keys: [{ edge: 'bottom', at: 0.46 }, { edge: 'left', at: 0.5 }] },
   ],
   pins: [
     ...pinsOn('A', [
@@ -181,6 +179,7 @@ const orrery48: EcuDefinition = {
       ...times(2, frequency),
     ]),
   ],
+  groups: [{ type: 'timer', name: 'motor timer', pins: ['A19', 'A20'] }],
   decoders: [
     decoder('missing-tooth', 8, 120, 4),
     decoder('even', 2, 60, 0, true),
@@ -199,9 +198,21 @@ const orrery94: EcuDefinition = {
   model: 'Orrery 94',
   outputOrder: 'by-cylinder',
   connectors: [
-    { id: 'A', rows: [12, 11, 11], maxSquareMm: 2.5, sealed: true },
-    { id: 'B', rows: [12, 11, 11], maxSquareMm: 1.5, sealed: true },
-    { id: 'C', rows: [9, 9, 8], maxSquareMm: 1, sealed: true },
+    {
+      id: 'A',
+      rows: [12, 11, 11],
+      maxSquareMm: 2.5,
+      sealed: true,
+      keys: [{ edge: 'bottom', at: 0.2 }],
+    },
+    {
+      id: 'B',
+      rows: [12, 11, 11],
+      maxSquareMm: 1.5,
+      sealed: true,
+      keys: [{ edge: 'bottom', at: 0.7 }],
+    },
+    { id: 'C', rows: [9, 9, 8], maxSquareMm: 1, sealed: true, keys: [{ edge: 'top', at: 0.5 }] },
   ],
   pins: [
     ...pinsOn('A', [
@@ -214,10 +225,10 @@ const orrery94: EcuDefinition = {
       ...times(2, (n) => lowSide(n, 3, 1000)),
     ]),
     ...pinsOn('B', [
-      halfBridge('motor-a', 'plus', 8),
-      halfBridge('motor-a', 'minus', 8),
-      halfBridge('motor-b', 'plus', 8),
-      halfBridge('motor-b', 'minus', 8),
+      halfBridge('motor-a', 'plus', 8, 'a'),
+      halfBridge('motor-a', 'minus', 8, 'a'),
+      halfBridge('motor-b', 'plus', 8, 'b'),
+      halfBridge('motor-b', 'minus', 8, 'b'),
       ...times(6, (n) => lowSide(n, 3, 1000), 3),
       ...times(8, (n) => lowSide(n, 1.5, 0), 9),
       ...times(9, switchIn),
@@ -232,7 +243,9 @@ const orrery94: EcuDefinition = {
       vr('vr-1', 'minus'),
       ...times(3, hall),
       ...times(2, knock),
-      ...['pump cell', 'reference cell', 'cell ground'].map((name) => one(`Wideband ${name}`, { kind: 'wideband' })),
+      one('Wideband pump cell', { kind: 'wideband', pair: 'cell-1', cell: 'pump' }),
+      one('Wideband reference cell', { kind: 'wideband', pair: 'cell-1', cell: 'reference' }),
+      one('Wideband cell ground', { kind: 'wideband', pair: 'cell-1', cell: 'ground' }),
       sensorGround('a'),
       sensorGround('b'),
       fiveVolts('a', 0.15),
@@ -243,6 +256,13 @@ const orrery94: EcuDefinition = {
       thermocouple('egt-1', 'minus'),
       ...times(2, frequency),
     ]),
+  ],
+  groups: [
+    { type: 'timer', name: 'timer 1', pins: ['A33', 'A34', 'B5'] },
+    { type: 'timer', name: 'timer 2', pins: ['B6', 'B7', 'B8', 'B9', 'B10'] },
+    { type: 'budget', name: 'outputs 9 to 16 together', pins: ['B11', 'B12', 'B13', 'B14', 'B15', 'B16', 'B17', 'B18'], amps: 6 },
+    { type: 'budget', name: '5 V a and b together', pins: ['C13', 'C14'], amps: 0.25 },
+    { type: 'either', name: 'VR 1 or trigger 1', sides: [['C1', 'C2'], ['C3']] },
   ],
   decoders: [
     decoder('missing-tooth', 4, 240, 6),

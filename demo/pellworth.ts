@@ -196,7 +196,7 @@ export function pellworth(): Build {
       advanceDegrees: 22,
     }),
     call('allotAll', { keep: 'locked' }),
-    call('setReserve', { reserve: 2 }),
+    call('setReserve', { kind: 'any', count: 2 }),
   ]);
   const labelled = play(
     planned,

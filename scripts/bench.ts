@@ -2,26 +2,27 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import munkres from 'munkres';
+import loadHighs from 'highs';
 import Papa from 'papaparse';
-import { catalog } from '~/catalog';
+import { catalog, entry } from '~/catalog';
 import { allot } from '~/core/allot/allot';
-import { FORBIDDEN, assign } from '~/core/allot/assignment';
+import { conflictsOf } from '~/core/allot/conflict';
+import { MINOR, modelOf } from '~/core/allot/model';
+import { solve } from '~/core/allot/solve';
 import { call, applyEdit } from '~/core/build/edits';
 import { createBuild } from '~/core/build/create';
 import type { Build } from '~/core/build/schema';
 import { solveCircuit } from '~/core/circuit/model';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
-import { serve } from '~/core/ecu/ask';
 import { isFixedPin, type EcuDefinition } from '~/core/ecu/ecu';
-import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
 import { judgeSensor } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
+import { asLinearProgram } from '../tests/allotment/random-model';
 
 /** A donor table as a spreadsheet gives it. */
 const donorTable = (wires: number): string =>
@@ -64,7 +65,7 @@ function time(runs: number, work: () => unknown, reference?: () => unknown): { m
 /** An ECU of `pins` pins made of the largest catalog ECU over and over, and `needs` needs upon it. */
 function largeBuild(needs: number, pins: number): Build {
   const base = catalog.ecus.find((one) => one.id === 'orrery-94')!;
-  const plain = base.pins.filter((pin) => !isFixedPin(pin) && !pin.pair);
+  const plain = base.pins.filter((pin) => !isFixedPin(pin) && !pin.abilities[0].pair);
   const letters = 'ABCDEFGH';
   const share = Math.ceil(pins / letters.length);
   const made: EcuDefinition = {
@@ -75,10 +76,12 @@ function largeBuild(needs: number, pins: number): Build {
       maxSquareMm: 2.5,
       sealed: false,
     })),
+    groups: [],
     pins: Array.from({ length: pins }, (_, i) => {
       const connector = letters[Math.floor(i / share)];
       const cavity = (i % share) + 1;
-      return { ...plain[i % plain.length], id: `${connector}${cavity}`, connector, cavity };
+      // Kinds of pin mixed, so that a small ECU has some of each.
+      return { ...plain[(i * 29) % plain.length], id: `${connector}${cavity}`, connector, cavity };
     }),
   };
   let build = createBuild({
@@ -89,29 +92,28 @@ function largeBuild(needs: number, pins: number): Build {
     engine: catalog.engines[0],
     ecu: made,
   });
-  const kinds = [
-    'boost-solenoid',
-    'oil-pressure',
-    'launch-button',
-    'clt-ntc',
-    'speed-hall',
-    'injector-high',
-    'coil-igniter',
-  ].map((id) => catalog.kinds.find((one) => one.id === id)!);
-  for (let i = 0; needsOf(build).length < needs; i += 1) {
-    const result = applyEdit(build, 'addDevice', call('addDevice', { kind: kinds[i % kinds.length] }).args);
+  // Single needs in the shares a large engine has them; every one can be served.
+  const mix = {
+    'injector-high': 6,
+    'coil-igniter': 6,
+    'boost-solenoid': 4,
+    'launch-button': 4,
+    'oil-pressure': 5,
+    'speed-hall': 2,
+    'clt-ntc': 1,
+  };
+  const cycle = Object.entries(mix).flatMap(([id, share]) => Array.from({ length: share }, () => id));
+  for (const id of Object.keys(mix)) {
+    const result = applyEdit(build, 'addDevice', call('addDevice', { kind: entry(catalog.kinds, id) }).args);
     if (!result.ok) throw new Error(result.problem.sentence);
     build = result.value.build;
   }
-  return build;
-}
-
-/** The same capability matrix for the general-purpose package. */
-function costMatrix(build: Build): number[][] {
-  const pins = build.ecu.pins.filter((pin) => !isFixedPin(pin));
-  return needsOf(build).map((need) =>
-    pins.map((pin, j) => (serve(pin, need.ask).ability ? (pin.abilities.length - 1) * 4 + (j % 3) : FORBIDDEN)),
-  );
+  const models = new Map(build.devices.map((device) => [device.kindId, device]));
+  const devices = Array.from({ length: needs }, (_, i) => {
+    const device = models.get(cycle[i % cycle.length])!;
+    return { ...device, id: `${device.kindId}-${i + 1}`, label: `${device.label} ${i + 1}` };
+  });
+  return { ...build, devices };
 }
 
 /** Gzipped kilobytes of script the first route asks for: entry, root and garage with everything they import. */
@@ -208,33 +210,55 @@ const sorted = time(50, () => sortWires(filterWires(donorWires, { ...allWires, t
 rows.push({ name: 'donor list, 400 wires filtered and sorted', median: sorted.median, unit: 'ms' });
 
 const large = largeBuild(200, 300);
-const matrix = costMatrix(large);
-const flat = Float64Array.from(matrix.flat());
+const largeModel = modelOf(large, { keep: 'locked' });
+// The general-purpose solver gets the same needs, pins and limits, and is spared the finer weights.
+const program = asLinearProgram(
+  { ...largeModel, cost: largeModel.minor.map((minor) => Math.floor(minor / MINOR.versatile)) },
+  10_000,
+);
+const highs = await loadHighs();
 const solver = time(
-  15,
-  () => assign(flat, matrix.length, matrix[0].length),
-  () => munkres(matrix.map((row) => [...row])),
+  9,
+  () => allot(large, { keep: 'locked' }),
+  () => highs.solve(program),
 );
 rows.push({
-  name: 'assignment alone, 200 needs x 300 pins',
+  name: 'allot, 200 needs x 300 pins, from the build to the plan',
   median: solver.median,
   unit: 'ms',
-  reference: 'munkres 2.0.4',
+  reference: 'HiGHS 1.15 solving the same',
   ratio: solver.median / solver.other,
 });
+rows.push({
+  name: '  the solver alone',
+  median: time(15, () => solve(largeModel)).median,
+  unit: 'ms',
+});
+let half: number | null = null;
 for (const [needs, pins] of [
-  [50, 75],
-  [100, 150],
-  [200, 300],
-  [280, 420],
+  [33, 50],
+  [67, 100],
+  [133, 200],
+  [267, 400],
+  [400, 600],
+  [533, 800],
 ] as const) {
   const build = largeBuild(needs, pins);
+  const { median } = time(7, () => allot(build, { keep: 'locked', explain: false }));
   rows.push({
     name: `allot, ${needs} needs x ${pins} pins`,
-    median: time(9, () => allot(build, { keep: 'locked' })).median,
+    median,
     unit: 'ms',
+    ...(half === null ? {} : { reference: 'the row above', ratio: median / half }),
   });
+  half = median;
 }
+const short = largeBuild(120, 80);
+rows.push({
+  name: 'why not: minimal conflicts, 120 needs x 80 pins',
+  median: time(5, () => conflictsOf(short)).median,
+  unit: 'ms',
+});
 const kilobytes = firstRouteKilobytes();
 if (kilobytes !== null)
   rows.push({

@@ -1,7 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { allot, spareWords } from '~/core/allot/allot';
+import { catalog } from '~/catalog';
+import { allot } from '~/core/allot/allot';
+import { compareEcus } from '~/core/allot/compare';
+import { spareWords } from '~/core/allot/spares';
+import { waysOut } from '~/core/allot/ways';
 import type { Build } from '~/core/build/schema';
+import type { EcuDefinition } from '~/core/ecu/ecu';
+import { parseEcuFile } from '~/core/ecu/file';
 import { circuitStates, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { readBundle } from '~/core/formats/bundle';
@@ -90,13 +96,62 @@ const check: Command = ([path]) =>
 
 const allotCommand: Command = ([path, ...rest]) =>
   withBuild(path, (build) => {
-    const found = allot(build, { keep: rest.includes('--anew') ? 'locked' : 'placed' });
-    const explanation = found.unserved.map(({ needId, reason, rivals, pins }) => ({ needId, reason, rivals, pins }));
+    const { values } = parseArgs({
+      args: [...rest],
+      options: {
+        anew: { type: 'boolean', default: false },
+        most: { type: 'boolean', default: false },
+        ways: { type: 'boolean', default: false },
+        compare: { type: 'boolean', default: false },
+        ecu: { type: 'string', multiple: true, default: [] },
+      },
+    });
+    const own: EcuDefinition[] = [];
+    for (const file of values.ecu) {
+      const text = readText(file, 'ECU definition');
+      if (!text.ok) return text;
+      const read = parseEcuFile(text.value);
+      if (!read.ok) return { ok: false, problem: { ...read.problem, sentence: `${file}: ${read.problem.sentence}` } };
+      own.push(...read.value);
+    }
+    const ecus = [...own, ...catalog.ecus];
+    if (values.compare) {
+      const fits = compareEcus(build, ecus)!;
+      return answer({ ecus: fits }, fits.some((fit) => fit.fits) ? 0 : 1);
+    }
+    const found = allot(build, { keep: values.anew ? 'locked' : values.most ? 'most' : 'placed' });
+    const explanation = found.conflicts.map((conflict) => ({
+      sentence: conflict.sentence,
+      needs: conflict.needs,
+      more: conflict.more,
+      pins: conflict.pins,
+      locked: conflict.locked,
+      groups: conflict.groups,
+      ...(values.ways
+        ? {
+            ways: waysOut(build, conflict, { kinds: catalog.kinds, ecus }).map(
+              ({ code, label, detail, gains, servesAll, moved, cost }) => ({
+                code,
+                label,
+                detail,
+                gains,
+                servesAll,
+                moved,
+                cost,
+              }),
+            ),
+          }
+        : {}),
+    }));
     const output = {
       status: found.status,
       assignments: found.assignments,
       spares: found.spares,
-      ...(explanation.length > 0 ? { explanation } : {}),
+      moved: found.moved,
+      recrimped: found.recrimped,
+      shared: found.shared,
+      proven: found.proven,
+      ...(found.unserved.length > 0 ? { unserved: found.unserved, explanation } : {}),
     };
     process.stderr.write(`spare: ${spareWords(found.spares) || 'none'}\n`);
     return answer(output, found.status === 'solved' ? 0 : 1);

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { cavityPlace } from '~/core/ecu/ecu';
+import { cavityPlace } from '~/core/ecu/face';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { shortLabel } from '~/core/netlist/short';
 import type { FaceCavity } from './connector-face';

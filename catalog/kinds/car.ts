@@ -42,6 +42,28 @@ const onCan = (
     twisted: true,
   });
 
+/** Eight inputs and four outputs on the bus; every channel is bare until something is wired to it. */
+const withChannels = (module: DeviceKind): DeviceKind => ({
+  ...module,
+  terminals: [
+    ...module.terminals,
+    ...[1, 2, 3, 4].map((n) => t(`A${n}`, `analog ${n}`, { to: 'nothing' })),
+    ...[1, 2, 3, 4].map((n) => t(`S${n}`, `switch ${n}`, { to: 'nothing' })),
+    ...[1, 2, 3, 4].map((n) => t(`O${n}`, `output ${n}`, { to: 'nothing' })),
+  ],
+  traits: [
+    ...module.traits,
+    {
+      type: 'module',
+      channels: [
+        ...[1, 2, 3, 4].map((n) => ({ terminal: `A${n}`, kind: 'analog' as const })),
+        ...[1, 2, 3, 4].map((n) => ({ terminal: `S${n}`, kind: 'switch' as const })),
+        ...[1, 2, 3, 4].map((n) => ({ terminal: `O${n}`, kind: 'low-side' as const, maxAmps: 2 })),
+      ],
+    },
+  ],
+});
+
 const relay = (id: string, name: string, suppressed: boolean): DeviceKind =>
   kind({
     id,
@@ -153,6 +175,16 @@ export const carKinds: readonly DeviceKind[] = [
     terminals: [t('1', 'feed', feed('key', 0.02)), t('2', 'switched', lowSide(0.05))],
     internals: [resistor('1', '2', 680)],
   }),
+  withChannels(
+    onCan(
+      'can-io-module',
+      'CAN input and output module',
+      'Takes slow signals for an ECU that has run out of pins: eight inputs, four on/off outputs. Own feed and ground.',
+      6,
+      500,
+      false,
+    ),
+  ),
   onCan(
     'can-dash',
     'Dash on CAN, 500 kbit/s',

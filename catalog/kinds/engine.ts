@@ -189,9 +189,9 @@ export const engineKinds: readonly DeviceKind[] = [
     terminals: [
       t('1', 'heater feed', feed('main', 2)),
       t('2', 'heater switched', lowSide(3, 100)),
-      t('3', 'pump cell', pin({ kind: 'wideband' })),
-      t('4', 'reference cell', pin({ kind: 'wideband' })),
-      t('5', 'cell ground', pin({ kind: 'wideband' })),
+      t('3', 'pump cell', pin({ kind: 'wideband', cell: 'pump' }, 'cell')),
+      t('4', 'reference cell', pin({ kind: 'wideband', cell: 'reference' }, 'cell')),
+      t('5', 'cell ground', pin({ kind: 'wideband', cell: 'ground' }, 'cell')),
     ],
     internals: [resistor('1', '2', 3.4)],
     traits: [{ type: 'wideband', route: 'cell' }],

@@ -1,14 +1,15 @@
 import { z } from 'zod';
 import { destinationSchema, groundPlaces, kindSchema } from '../devices/kind';
-import { ecuSchema } from '../ecu/ecu';
+import { abilityKinds, ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
+import { signalClassNames } from '../netlist/colours';
 import { checkedCurveSchema } from '../sensing/curve';
 import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../trigger/wheel';
 import { fuels, unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 2;
+export const BUILD_SCHEMA_VERSION = 3;
 
 const id = z.string().min(1).max(120);
 const text = (most: number) => z.string().max(most);
@@ -167,9 +168,27 @@ const planFields = {
     altitudeMetres: z.number().min(-430).max(6000),
     ambientCelsius: z.number().min(-40).max(60),
   }),
-  reserve: z.int().min(0).max(40),
+  /** Spares to keep, by kind of pin; `any` counts them all. */
+  reserve: z.partialRecord(z.enum(['any', ...abilityKinds]), z.int().min(0).max(40)),
+  /** Pins that must stay empty (`needId` null) or must not take one need. */
+  never: z.array(z.object({ needId: z.string().max(120).nullable(), pinId: z.string().max(8) })).max(400),
+  /** Pin of a shared 5 V supply or sensor ground, by `device.terminal`; absent: by the terminal's bank. */
+  shared: z.record(z.string(), z.string()),
   fuel: fuelDataSchema,
 };
+
+/** How classes of signal are marked on faces and prints: the person's own, by class. */
+export const tints = ['sky', 'rose', 'olive', 'mint', 'lilac', 'sand', 'slate', 'amber', 'none'] as const;
+export const patterns = ['plain', 'lines', 'dots', 'grid', 'slants'] as const;
+export const markSchema = z.object({
+  letter: z.string().regex(/^[A-Z0-9]{1,2}$/, 'one or two capital letters or digits'),
+  tint: z.enum(tints),
+  pattern: z.enum(patterns),
+});
+export type Mark = z.infer<typeof markSchema>;
+
+export const pinningOrders = ['connector', 'device', 'branch', 'powers-first'] as const;
+export type PinningOrder = (typeof pinningOrders)[number];
 
 export const planSchema = z.object(planFields);
 /** The decisions a revision keeps: everything but measurements, history and the name. */
@@ -202,6 +221,13 @@ export const buildSchema = z.object({
     by: text(40),
     readings: z.record(z.string(), readingSchema),
   }),
+  /** Cavities done at the bench, by wire: a changed end makes a new wire, and its crimp falls away visibly. */
+  pinning: z.object({
+    order: z.enum(pinningOrders),
+    done: z.record(z.string(), z.object({ at: instant, by: text(40) })),
+  }),
+  /** Own letters, tints and patterns of signal classes. */
+  marks: z.partialRecord(z.enum(signalClassNames), markSchema),
   /** Gate id to check id to who confirmed it and when. */
   fireup: z.record(z.string(), z.record(z.string(), confirmationSchema)),
   cases: z.array(caseSchema).max(100),

@@ -127,6 +127,16 @@ function addPin(
       if (on) network.source(end, ECU_GROUND, ability.side === 'plus' ? 6 : 0.05, 0.2);
       else network.resistor(end, ECU_GROUND, 10000);
       return;
+    case 'stepper':
+      network.resistor(end, ECU_GROUND, 10000);
+      return;
+    case 'supply-out':
+      if (powered) network.source(end, ECU_GROUND, ability.volts ?? 12, 0.3);
+      else network.resistor(end, ECU_GROUND, 10000);
+      return;
+    case 'high-side':
+      network.resistor(end, ECU_GROUND, 47000);
+      return;
     case 'vr':
       network.resistor(end, ECU_GROUND, 50000);
       return;
@@ -246,11 +256,12 @@ function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Dr
 
 function pairsOf(build: Build, kind: 'can' | 'vr'): [End, End][] {
   const pins = pinsOfKind(build.ecu, kind);
+  const ability = (pin: Pin) => pin.abilities.find((one) => one.kind === kind)!;
   return pins
-    .filter((pin) => pin.abilities[0].side === 'plus')
+    .filter((pin) => ability(pin).side === 'plus')
     .flatMap((plus) =>
       pins
-        .filter((other) => other !== plus && other.pair === plus.pair)
+        .filter((other) => other !== plus && ability(other).pair === ability(plus).pair)
         .map((minus): [End, End] => [ecuEnd(plus.id), ecuEnd(minus.id)]),
     );
 }

@@ -158,6 +158,20 @@ export const traitSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('trigger'), shaft: z.enum(['crank', 'cam']), sensor: z.enum(['vr', 'hall']) }),
   z.object({ type: z.literal('wideband'), route: z.enum(['volts', 'can', 'cell']) }),
   z.object({ type: z.literal('can'), kilobits: z.int().min(10).max(1000), terminated: z.boolean() }),
+  /** A module on the bus that takes signals for the ECU; each terminal is one channel. */
+  z.object({
+    type: z.literal('module'),
+    channels: z
+      .array(
+        z.object({
+          terminal: z.string(),
+          kind: z.enum(['analog', 'switch', 'low-side']),
+          maxAmps: z.number().positive().max(40).optional(),
+        }),
+      )
+      .min(1)
+      .max(40),
+  }),
   z.object({ type: z.literal('relay-load'), suppressed: z.boolean() }),
   /** A module that switches coils: each logic input works the output beside it. */
   z.object({
@@ -203,6 +217,7 @@ export type TraitOf<T extends Trait['type']> = Extract<Trait, { type: T }>;
 
 function namedTerminals(trait: Trait): string[] {
   if (trait.type === 'sensor') return [trait.terminal];
+  if (trait.type === 'module') return trait.channels.map(({ terminal }) => terminal);
   return trait.type === 'igniter' ? trait.channels.flatMap(({ input, output }) => [input, output]) : [];
 }
 

@@ -1,3 +1,4 @@
+import { natural } from '../units/natural';
 import { groupBy } from '../units/group';
 import { decisionWords, groupWords, isRestraint, type Decision, type DonorGroup, type DonorWire } from './wire';
 
@@ -47,7 +48,6 @@ export const donorColumns = ['connector', 'cavity', 'colour', 'size', 'function'
 export type SortColumn = (typeof donorColumns)[number] | 'row' | 'decision' | 'group';
 
 /** Natural order, so that cavity 10 comes after 9; rows decide ties, so that a sort can be relied on. */
-const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 /** Sorted by a column; wires of one splice stay together behind the first of them. */
 export function sortWires(
@@ -58,8 +58,8 @@ export function sortWires(
   const sign = direction === 'ascending' ? 1 : -1;
   const key = (wire: DonorWire): string => String(wire[column]);
   const sorted = [...wires].sort((one, other) => {
-    const first = column === 'row' ? one.row - other.row : collator.compare(key(one), key(other));
-    return first * sign || collator.compare(one.cavity, other.cavity) || one.row - other.row;
+    const first = column === 'row' ? one.row - other.row : natural(key(one), key(other));
+    return first * sign || natural(one.cavity, other.cavity) || one.row - other.row;
   });
   return together(sorted);
 }

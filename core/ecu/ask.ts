@@ -12,6 +12,11 @@ export const askSchema = z.object({
   /** True: a pull-up must be there. False: none may be on. Absent: either. */
   pullUp: z.boolean().optional(),
   side: z.enum(['plus', 'minus']).optional(),
+  cell: z.enum(['pump', 'reference', 'ground']).optional(),
+  /** Winding of a stepper motor. */
+  phase: z.enum(['a', 'b']).optional(),
+  /** Level a logic input wants, or a supply out, volts; absent: 5 V or either. */
+  volts: z.number().positive().max(60).optional(),
 });
 export type Ask = z.infer<typeof askSchema>;
 
@@ -22,7 +27,8 @@ export type Miss =
   | { code: 'hz'; asked: number; limit: number }
   | { code: 'ohms'; asked: number; limit: number }
   | { code: 'pull-up'; wanted: boolean }
-  | { code: 'side' };
+  | { code: 'side' }
+  | { code: 'volts'; asked: number; level: number };
 
 function missOf(ability: Ability, ask: Ask): Miss | null {
   if (ability.kind !== ask.kind) return { code: 'kind' };
@@ -32,17 +38,26 @@ function missOf(ability: Ability, ask: Ask): Miss | null {
     return { code: 'hz', asked: ask.hz, limit: ability.maxHz };
   if (ask.ohms !== undefined && ability.minOhms !== undefined && ask.ohms < ability.minOhms)
     return { code: 'ohms', asked: ask.ohms, limit: ability.minOhms };
+  if (ask.volts !== undefined && ability.volts !== undefined && Math.abs(ask.volts - ability.volts) > 0.5)
+    return { code: 'volts', asked: ask.volts, level: ability.volts };
   if (ask.pullUp === true && ability.pullUpOhms === undefined) return { code: 'pull-up', wanted: true };
   if (ask.pullUp === false && ability.pullUpOhms !== undefined && !ability.pullUpSwitchable)
     return { code: 'pull-up', wanted: false };
   if (ask.side !== undefined && ability.side !== undefined && ask.side !== ability.side) return { code: 'side' };
+  if (ask.cell !== undefined && ability.cell !== undefined && ask.cell !== ability.cell) return { code: 'side' };
+  if (ask.phase !== undefined && ability.phase !== undefined && ask.phase !== ability.phase) return { code: 'side' };
   return null;
 }
 
-/** The first ability of the pin that serves the ask, or the nearest miss. */
-export function serve(pin: Pin, ask: Ask): { ability: Ability; miss: null } | { ability: null; miss: Miss } {
+/** The first ability of the pin that serves the ask (of the pair named, if one is), or the nearest miss. */
+export function serve(
+  pin: Pick<Pin, 'abilities'>,
+  ask: Ask,
+  pair?: string,
+): { ability: Ability; miss: null } | { ability: null; miss: Miss } {
   let nearest: Miss = { code: 'kind' };
   for (const ability of pin.abilities) {
+    if (pair !== undefined && ability.pair !== pair) continue;
     const miss = missOf(ability, ask);
     if (miss === null) return { ability, miss: null };
     if (miss.code !== 'kind') nearest = miss;
@@ -55,7 +70,9 @@ const kindWords: Record<Ask['kind'], string> = {
   'ignition-logic': 'logic ignition output',
   'ignition-driver': 'coil driver',
   'low-side': 'low-side output',
+  'high-side': 'high-side output',
   'half-bridge': 'half-bridge pair',
+  stepper: 'stepper output',
   analog: 'analog input',
   switch: 'switch input',
   frequency: 'frequency input',
@@ -66,6 +83,7 @@ const kindWords: Record<Ask['kind'], string> = {
   thermocouple: 'thermocouple pair',
   can: 'CAN pair',
   'supply-5v': '5 V supply',
+  'supply-out': 'supply out',
   'sensor-ground': 'sensor ground',
   'power-ground': 'power ground',
   permanent: 'permanent supply',
@@ -98,5 +116,7 @@ export function missSentence(miss: Miss, ask: Ask): string {
       return miss.wanted ? 'has no pull-up' : 'has a fixed pull-up';
     case 'side':
       return 'is the other side of its pair';
+    case 'volts':
+      return `is at ${miss.level} V, ${miss.asked} V are asked`;
   }
 }

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 
-/** What one physical pin can be. Numbered outputs carry `output`; pairs carry `side`. */
+/** What one physical pin can be. Numbered outputs carry `output`; pairs carry `pair`, `side` and, for a stepper, `phase`. */
 export const abilityKinds = [
   'injector',
   'ignition-logic',
   'ignition-driver',
   'low-side',
+  'high-side',
   'half-bridge',
+  'stepper',
   'analog',
   'switch',
   'frequency',
@@ -17,6 +19,7 @@ export const abilityKinds = [
   'thermocouple',
   'can',
   'supply-5v',
+  'supply-out',
   'sensor-ground',
   'power-ground',
   'permanent',
@@ -25,44 +28,114 @@ export const abilityKinds = [
 ] as const;
 export type AbilityKind = (typeof abilityKinds)[number];
 
+/** Kinds that work only with a partner on the same pair of the ECU. */
+export const pairedKinds: ReadonlySet<AbilityKind> = new Set([
+  'half-bridge',
+  'stepper',
+  'vr',
+  'wideband',
+  'thermocouple',
+  'can',
+]);
+
 export const abilitySchema = z.object({
   kind: z.enum(abilityKinds),
   /** Number printed on the maker's label for injector and ignition outputs. */
-  output: z.int().min(1).max(16).optional(),
+  output: z.int().min(1).max(24).optional(),
   /** Continuous current the pin stands, amperes. */
   maxAmps: z.number().positive().max(60).optional(),
   /** Highest switching or counting frequency, hertz; 0 is on/off only. */
   maxHz: z.number().min(0).max(100000).optional(),
-  /** Lowest load resistance a saturated injector driver stands, ohms. */
+  /** Lowest load resistance an injector driver stands, ohms. */
   minOhms: z.number().positive().max(100).optional(),
+  /** How an injector driver works; absent: saturated. */
+  drive: z.enum(['saturated', 'peak-hold']).optional(),
+  /** Holding current of a peak-and-hold driver, amperes; `maxAmps` is the peak. */
+  holdAmps: z.number().positive().max(20).optional(),
+  /** Level of a logic output, or of a supply out other than 5 V, volts. */
+  volts: z.number().positive().max(60).optional(),
+  /** Range of an analog input, volts. */
+  fromVolts: z.number().min(-60).max(60).optional(),
+  toVolts: z.number().min(-60).max(60).optional(),
+  /** Where a frequency or trigger input switches, volts. */
+  thresholdVolts: z.number().min(0).max(20).optional(),
   /** Pull-up to 5 V inside the ECU, ohms. */
   pullUpOhms: z.number().positive().max(1e6).optional(),
   /** True when the pull-up can be turned off. */
   pullUpSwitchable: z.boolean().optional(),
+  /** Name of the pair or set (VR, CAN, half-bridge, stepper, wideband cell) whose member this is. */
+  pair: z.string().min(1).max(20).optional(),
   side: z.enum(['plus', 'minus']).optional(),
+  /** Which wire of a wideband cell this is. */
+  cell: z.enum(['pump', 'reference', 'ground']).optional(),
+  /** Winding of a stepper output. */
+  phase: z.enum(['a', 'b']).optional(),
 });
 export type Ability = z.infer<typeof abilitySchema>;
 
+const pinIdShape = /^[A-Z](?:[A-Z0-9]{0,2}[A-Z]?[0-9]{1,3}|[A-Z0-9]{0,3}-[0-9]{1,3})$/;
+
 export const pinSchema = z.object({
-  id: z.string().regex(/^[A-Z][0-9]{1,3}$/, 'a pin is a connector letter and a cavity number, such as A13'),
-  connector: z.string().regex(/^[A-Z]$/),
-  cavity: z.int().min(1).max(200),
+  id: z.string().regex(pinIdShape, 'a pin is a connector and a cavity number, such as A13 or J1-4'),
+  connector: z.string().regex(/^[A-Z][A-Z0-9]{0,3}$/),
+  cavity: z.int().min(1).max(400),
   label: z.string().min(1).max(40),
   abilities: z.array(abilitySchema).min(1).max(8),
-  /** Name of the pair (VR, CAN, half-bridge) this pin belongs to. */
-  pair: z.string().max(20).optional(),
+  /** Wire that comes with the ECU where it has a loom of its own: colour letters, and its size. */
+  lead: z.object({ colour: z.string().min(2).max(12), squareMm: z.number().positive().max(16).optional() }).optional(),
 });
 export type Pin = z.infer<typeof pinSchema>;
 
+/** `A13`; a connector whose own name ends in a digit keeps it apart: `J1-4`. */
+export const pinIdOf = (connector: string, cavity: number): string =>
+  `${connector}${/[0-9]$/.test(connector) ? '-' : ''}${cavity}`;
+
+export const numberingSchema = z.object({
+  /** Corner of the first cavity, seen from the wire side. */
+  from: z.enum(['top-left', 'top-right', 'bottom-left', 'bottom-right']),
+  along: z.enum(['rows', 'columns']),
+  /** Every second row or column runs back. */
+  turning: z.boolean(),
+});
+export type Numbering = z.infer<typeof numberingSchema>;
+
 export const connectorSchema = z.object({
-  id: z.string().regex(/^[A-Z]$/),
-  /** Cavities per row, numbered left to right from the top, seen from the wire side. */
-  rows: z.array(z.int().min(1).max(40)).min(1).max(8),
+  id: z.string().regex(/^[A-Z][A-Z0-9]{0,3}$/, 'a connector is up to four capital letters and digits, a letter first'),
+  /** The person's own words for it: 'grey, toward the firewall'. */
+  name: z.string().max(60).optional(),
+  /** Cavities per row, from the top, seen from the wire side. */
+  rows: z.array(z.int().min(1).max(60)).min(1).max(10),
+  /** Absent: rows from the top left. */
+  numbering: numberingSchema.optional(),
+  /** Number of its first cavity; absent: 1. */
+  first: z.int().min(1).max(400).optional(),
+  /** Every second row stands half a cavity to the right. */
+  staggered: z.boolean().optional(),
   /** Largest bare wire its terminals take, square millimetres. */
-  maxSquareMm: z.number().positive().max(6),
+  maxSquareMm: z.number().positive().max(16),
+  /** Cavities with larger terminals. */
+  large: z.object({ cavities: z.array(z.int().min(1)).max(60), maxSquareMm: z.number().positive().max(50) }).optional(),
+  /** Ribs and notches of the housing: edge, and place along it from 0 to 1, seen from the wire side. */
+  keys: z
+    .array(z.object({ edge: z.enum(['top', 'bottom', 'left', 'right']), at: z.number().min(0).max(1) }))
+    .max(8)
+    .optional(),
   sealed: z.boolean(),
 });
 export type Connector = z.infer<typeof connectorSchema>;
+
+const pinList = z.array(z.string().max(8)).min(1).max(100);
+export const groupSchema = z.discriminatedUnion('type', [
+  /** One timer: all that pulse on these pins pulse at one frequency. */
+  z.object({ type: z.literal('timer'), name: z.string().min(1).max(40), pins: pinList }),
+  /** Together at most so many amperes. */
+  z.object({ type: z.literal('budget'), name: z.string().min(1).max(40), pins: pinList, amps: z.number().positive().max(200) }),
+  /** Either this or that: pins of one side only may be used. */
+  z.object({ type: z.literal('either'), name: z.string().min(1).max(40), sides: z.array(pinList).min(2).max(6) }),
+]);
+export type PinGroup = z.infer<typeof groupSchema>;
+export const pinsOfGroup = (group: PinGroup): readonly string[] =>
+  group.type === 'either' ? group.sides.flat() : group.pins;
 
 export const wheelFamilies = [
   'missing-tooth',
@@ -85,42 +158,48 @@ export const decoderSchema = z.object({
 });
 export type Decoder = z.infer<typeof decoderSchema>;
 
-export const ecuSchema = z
-  .object({
-    id: z.string().min(1).max(60),
-    maker: z.string().max(60),
-    model: z.string().min(1).max(60),
-    outputOrder: z.enum(['in-turn', 'by-cylinder']),
-    connectors: z.array(connectorSchema).min(1).max(8),
-    pins: z.array(pinSchema).min(4).max(400),
-    decoders: z.array(decoderSchema).max(20),
-    /** Power ground wires the maker asks for. */
-    groundsAsked: z.int().min(1).max(12),
-    /** Lowest supply at which it still runs, volts (domain: often 6 to 8 V while cranking). */
-    minVolts: z.number().min(4).max(12),
-    /** Own consumption without outputs, amperes. */
-    ownAmps: z.number().min(0.05).max(20),
-    /** How far the ratio of successive tooth times may be off before the gap is missed: its fixed gap threshold. */
-    gapThreshold: z.number().min(1.05).max(10),
-  })
-  .superRefine((ecu, context) => {
-    const seen = new Set<string>();
-    ecu.pins.forEach((pin, index) => {
-      if (seen.has(pin.id))
-        context.addIssue({ code: 'custom', path: ['pins', index, 'id'], message: `cavity ${pin.id} is listed twice` });
-      seen.add(pin.id);
-      const connector = ecu.connectors.find((candidate) => candidate.id === pin.connector);
-      const count = connector?.rows.reduce((sum, row) => sum + row, 0) ?? 0;
-      if (pin.cavity > count || pin.id !== `${pin.connector}${pin.cavity}`)
-        context.addIssue({
-          code: 'custom',
-          path: ['pins', index, 'cavity'],
-          message: `cavity ${pin.id} is not on a connector of this ECU`,
-        });
-    });
-    if (!ecu.pins.some((pin) => pin.abilities.some((ability) => ability.kind === 'power-ground')))
-      context.addIssue({ code: 'custom', path: ['pins'], message: 'the ECU needs at least one power ground pin' });
+/** The shape of a definition; `ecuSchema` adds what must hold between its parts. */
+export const ecuShape = z.object({
+  id: z.string().min(1).max(60),
+  maker: z.string().max(60),
+  model: z.string().min(1).max(60),
+  /** Where the definition comes from, in the person's words. */
+  note: z.string().max(400).optional(),
+  outputOrder: z.enum(['in-turn', 'by-cylinder']),
+  connectors: z.array(connectorSchema).min(1).max(12),
+  pins: z.array(pinSchema).min(4).max(600),
+  groups: z.array(groupSchema).max(60),
+  decoders: z.array(decoderSchema).max(20),
+  /** Power ground wires the maker asks for. */
+  groundsAsked: z.int().min(1).max(12),
+  /** Lowest supply at which it still runs, volts (domain: often 6 to 8 V while cranking). */
+  minVolts: z.number().min(4).max(12),
+  /** Own consumption without outputs, amperes. */
+  ownAmps: z.number().min(0.05).max(20),
+  /** How far the ratio of successive tooth times may be off before the gap is missed: its fixed gap threshold. */
+  gapThreshold: z.number().min(1.05).max(10),
+});
+export const ecuSchema = ecuShape.superRefine((ecu, context) => {
+  const say = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
+  const seen = new Set<string>();
+  const connectors = new Map(ecu.connectors.map((connector) => [connector.id, connector]));
+  if (connectors.size < ecu.connectors.length) say(['connectors'], 'two connectors have the same name');
+  ecu.pins.forEach((pin, index) => {
+    if (seen.has(pin.id)) say(['pins', index, 'id'], `cavity ${pin.id} is listed twice`);
+    seen.add(pin.id);
+    const connector = connectors.get(pin.connector);
+    const first = connector?.first ?? 1;
+    const count = connector?.rows.reduce((sum, row) => sum + row, 0) ?? 0;
+    if (pin.cavity < first || pin.cavity >= first + count || pin.id !== pinIdOf(pin.connector, pin.cavity))
+      say(['pins', index, 'cavity'], `cavity ${pin.id} is not on a connector of this ECU`);
   });
+  ecu.groups.forEach((group, index) => {
+    const stray = pinsOfGroup(group).find((id) => !seen.has(id));
+    if (stray !== undefined) say(['groups', index], `group ${group.name} names ${stray}, which is no cavity of this ECU`);
+  });
+  if (!ecu.pins.some((pin) => pin.abilities.some((ability) => ability.kind === 'power-ground')))
+    say(['pins'], 'the ECU needs at least one power ground pin');
+});
 export type EcuDefinition = z.infer<typeof ecuSchema>;
 
 /** Fixed pins are wired by the feeds, never allotted: supplies and grounds of the ECU itself. */
@@ -137,24 +216,3 @@ export const isFixedPin = (pin: Pin): boolean => pin.abilities.every((ability) =
 export const pinsOfKind = (ecu: EcuDefinition, kind: AbilityKind): Pin[] =>
   ecu.pins.filter((pin) => pin.abilities.some((ability) => ability.kind === kind));
 
-/** Row and place of a cavity, counted from 1 on the wire side. */
-export function cavityPlace(connector: Connector, cavity: number): { row: number; place: number } {
-  let left = cavity;
-  for (const [index, count] of connector.rows.entries()) {
-    if (left <= count) return { row: index + 1, place: left };
-    left -= count;
-  }
-  return { row: connector.rows.length, place: left };
-}
-
-/** Cavities that touch this one: left, right, and those above and below on the same grid. */
-export function neighbourCavities(connector: Connector, cavity: number): number[] {
-  const { row, place } = cavityPlace(connector, cavity);
-  const start = connector.rows.slice(0, row - 1).reduce((sum, count) => sum + count, 0);
-  const found: number[] = [];
-  if (place > 1) found.push(cavity - 1);
-  if (place < connector.rows[row - 1]) found.push(cavity + 1);
-  if (row > 1 && place <= connector.rows[row - 2]) found.push(start - connector.rows[row - 2] + place);
-  if (row < connector.rows.length && place <= connector.rows[row]) found.push(start + connector.rows[row - 1] + place);
-  return found;
-}

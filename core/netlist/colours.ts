@@ -16,6 +16,7 @@ export const signalClasses = {
   bus: 'N',
 } as const;
 export type SignalClass = keyof typeof signalClasses;
+export const signalClassNames = Object.keys(signalClasses) as [SignalClass, ...SignalClass[]];
 
 export function classOfPin(pin: Pin): SignalClass {
   switch (pin.abilities[0].kind) {
@@ -25,6 +26,8 @@ export function classOfPin(pin: Pin): SignalClass {
     case 'ignition-driver':
       return 'ignition';
     case 'low-side':
+    case 'high-side':
+    case 'stepper':
     case 'half-bridge':
     case 'main-relay':
       return 'output';
@@ -35,6 +38,7 @@ export function classOfPin(pin: Pin): SignalClass {
     case 'can':
       return 'bus';
     case 'supply-5v':
+    case 'supply-out':
     case 'permanent':
     case 'switched':
       return 'supply';

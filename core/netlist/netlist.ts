@@ -3,7 +3,7 @@ import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, type SignalClass } from './colours';
-import { destinationOf } from './destination';
+import { destinationOf, sharedPin } from './destination';
 import { BATTERY, deviceEnd, ecuEnd, fuseEnd, groundEnd, parseEnd, relayEnd, spliceEnd, type End } from './ends';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
@@ -38,14 +38,15 @@ export interface Netlist {
 }
 
 /** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
-function pinColours(ecu: EcuDefinition): Map<string, string> {
+function pinColours(ecu: EcuDefinition, leads: boolean): Map<string, string> {
   const counts = new Map<SignalClass, number>();
   return new Map(
     ecu.pins.map((pin) => {
       const signal = classOfPin(pin);
       const index = counts.get(signal) ?? 0;
       counts.set(signal, index + 1);
-      return [pin.id, classColour(signal, index)];
+      // A loom that came with the ECU keeps its own colours.
+      return [pin.id, leads && pin.lead ? pin.lead.colour : classColour(signal, index)];
     }),
   );
 }
@@ -128,7 +129,7 @@ function addSharedPins(list: WireList, build: Build, colours: ReadonlyMap<string
       for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
         const destination = destinationOf(device, terminal);
         if (destination.to !== to) continue;
-        const pin = pins[destination.bank % pins.length];
+        const pin = sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank);
         users.get(pin.id)!.push({
           end: deviceEnd(device.id, terminal.id),
           device,
@@ -298,7 +299,7 @@ export function netlist(build: Build): Netlist {
   const needs = needsOf(build);
   const circuits = circuitsOf(build);
   const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
-  const colours = pinColours(build.ecu);
+  const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
   const list = new WireList(build);
   addNeedWires(list, build, needs, pins, colours);
   addSharedPins(list, build, colours);

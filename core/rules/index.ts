@@ -5,6 +5,7 @@ import { busRules } from './bus';
 import { calibrationRules } from './calibration';
 import { loomRules } from './loom';
 import { orderRules } from './order';
+import { pinRules } from './pins';
 import { planRules } from './plan';
 import { powerRules } from './power';
 import { runRule, type Finding, type Rule, type Severity } from './rule';
@@ -14,6 +15,7 @@ import { triggerRules } from './trigger';
 /** Every design rule, family by family. */
 export const rules: readonly Rule[] = [
   ...planRules,
+  ...pinRules,
   ...orderRules,
   ...triggerRules,
   ...sensorRules,

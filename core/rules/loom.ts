@@ -1,7 +1,8 @@
 import { call } from '../build/edits';
+import { cavitySquareMm } from '../ecu/face';
 import { parseEnd } from '../netlist/ends';
 import { trunkMillimetres } from '../loom/loom';
-import { sparesOf } from '../allot/allot';
+import { spareCount, sparesOf } from '../allot/spares';
 import { formatSquare, inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import type { Rule } from './rule';
@@ -59,17 +60,18 @@ export const loomRules: Rule[] = [
     sheet: 'loom',
     check: ({ build }) => {
       if (build.loom.covering !== 'sealed') return [];
-      const spare = sparesOf(build).reduce((sum, one) => sum + one.pins.length, 0);
-      if (build.reserve > 0 && spare >= build.reserve) return [];
+      const wanted = Object.values(build.reserve).reduce((sum, count) => sum + count, 0);
+      const spare = spareCount(sparesOf(build));
+      if (wanted > 0 && spare >= wanted) return [];
       return [
         {
           at: '',
-          detail: `A sealed sleeve is closed once: lay spare wires first. ${plural(spare, 'cavity', 'cavities')} free, ${build.reserve} asked to keep.`,
+          detail: `A sealed sleeve is closed once: lay spare wires first. ${plural(spare, 'cavity', 'cavities')} free, ${wanted} asked to keep.`,
           remedy:
             spare > 0
               ? {
                   label: `Keep ${Math.min(2, spare)} spare`,
-                  calls: [call('setReserve', { reserve: Math.min(2, spare) })],
+                  calls: [call('setReserve', { kind: 'any', count: Math.min(2, spare) })],
                 }
               : undefined,
         },
@@ -85,12 +87,13 @@ export const loomRules: Rule[] = [
     sheet: 'loom',
     check: ({ build, net }) => {
       const seen = new Map<string, string[]>();
+      const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
       for (const wire of net.wires) {
         if (wire.signal === 'ground') continue;
         for (const end of [wire.from, wire.to]) {
           const { type, owner } = parseEnd(end);
           if (type !== 'ecu') continue;
-          const key = `${owner.slice(0, 1)} ${wire.colour} ${wire.squareMm}`;
+          const key = `${connectorOf.get(owner)} ${wire.colour} ${wire.squareMm}`;
           seen.set(key, [...(seen.get(key) ?? []), owner]);
         }
       }
@@ -143,14 +146,15 @@ export const loomRules: Rule[] = [
       net.wires.flatMap((wire) =>
         [wire.from, wire.to].flatMap((end) => {
           const { type, owner } = parseEnd(end);
-          const connector =
-            type === 'ecu' ? build.ecu.connectors.find((one) => one.id === owner.slice(0, 1)) : undefined;
-          if (!connector || wire.squareMm <= connector.maxSquareMm) return [];
+          const pin = type === 'ecu' ? build.ecu.pins.find((one) => one.id === owner) : undefined;
+          const connector = build.ecu.connectors.find((one) => one.id === pin?.connector);
+          const most = pin && connector ? cavitySquareMm(connector, pin.cavity) : Infinity;
+          if (wire.squareMm <= most) return [];
           return [
             {
               at: wire.id,
               where: { type: 'wire' as const, wireId: wire.id },
-              detail: `${owner} takes up to ${formatSquare(connector.maxSquareMm)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
+              detail: `${owner} takes up to ${formatSquare(most)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
             },
           ];
         }),

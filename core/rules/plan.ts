@@ -1,6 +1,10 @@
-import { sparesOf, whyOpen } from '../allot/allot';
+import { whyOpen } from '../allot/allot';
+import { conflictsOf, type Conflict } from '../allot/conflict';
+import { shortfalls, shortfallWords } from '../allot/spares';
 import { call } from '../build/edits';
 import { missSentence, serve } from '../ecu/ask';
+import type { Pin } from '../ecu/ecu';
+import type { Need } from '../netlist/needs';
 import { progressOf } from '../prove/verdict';
 import { proveTests } from '../prove/tests';
 import { listWords, plural } from '../units/format';
@@ -27,20 +31,24 @@ export const planRules: Rule[] = [
             remedy: { label: 'Allot the rest', calls: [call('allotAll', { keep: 'placed' })] },
           },
         ];
+      let known: readonly Conflict[] | null = null;
+      const conflicts = () => (known ??= conflictsOf(build, net.needs));
       return open.map((need) => {
-        const why = whyOpen(build, need.id)!;
+        const why = whyOpen(build, need.id, net.needs, conflicts)!;
         return {
           at: need.id,
           title: `${need.label} has no pin`,
           detail: why.reason,
           where: { type: 'need' as const, needId: need.id },
           remedy:
-            why.rivals.length === 1 && why.pins.length > 0 && need.pair === null
+            why.fits.length > 0 && need.pair === null
               ? {
-                  label: `Place it on ${why.pins[0]}`,
-                  calls: [call('assign', { needId: need.id, pinId: why.pins[0] })],
+                  label: `Place it on ${why.fits[0]}`,
+                  calls: [call('assign', { needId: need.id, pinId: why.fits[0] })],
                 }
-              : undefined,
+              : why.conflict === null
+                ? { label: 'Make room for it', calls: [call('allotAll', { keep: 'most' })] }
+                : undefined,
         };
       });
     },
@@ -113,7 +121,8 @@ export const planRules: Rule[] = [
       for (const need of net.needs) if (need.pair) groups.set(need.pair, [...(groups.get(need.pair) ?? []), need]);
       return [...groups].flatMap(([pair, needs]) => {
         const pins = needs.map((need) => build.ecu.pins.find((pin) => pin.id === build.assignments[need.id]));
-        if (pins.some((pin) => !pin) || new Set(pins.map((pin) => pin!.pair ?? pin!.id)).size === 1) return [];
+        const pairAt = (pin: Pin, need: Need) => serve(pin, need.ask).ability?.pair ?? pin.id;
+        if (pins.some((pin) => !pin) || new Set(pins.map((pin, i) => pairAt(pin!, needs[i]))).size === 1) return [];
         return [
           {
             at: pair,
@@ -138,16 +147,9 @@ export const planRules: Rule[] = [
     title: 'Fewer spares than you asked for',
     source: "The builder's own wish",
     sheet: 'allot',
-    check: ({ build }) => {
-      const spare = sparesOf(build).reduce((sum, one) => sum + one.pins.length, 0);
-      return spare >= build.reserve
-        ? []
-        : [
-            {
-              at: '',
-              detail: `You asked to keep ${plural(build.reserve, 'pin')} for later; ${spare} ${spare === 1 ? 'is' : 'are'} left.`,
-            },
-          ];
+    check: ({ build, net }) => {
+      const short = shortfalls(build, net.needs);
+      return short.length === 0 ? [] : [{ at: '', detail: `${shortfallWords(short)}.` }];
     },
   },
   {

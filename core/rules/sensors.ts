@@ -1,7 +1,8 @@
+import { allotSupplies } from '../allot/supplies';
 import { call } from '../build/edits';
 import { hasRole, pressureRange, sensorsIn, thermistorIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf, sharedPin } from '../netlist/destination';
 import { groundSchools } from '../power/grounds';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { readQuantity } from '../units/units';
@@ -112,12 +113,14 @@ export const sensorRules: Rule[] = [
     sheet: 'feeds',
     check: ({ build, devices }) => {
       const pins = pinsOfKind(build.ecu, 'supply-5v');
-      return pins.flatMap((pin, bank) => {
+      const spread = allotSupplies(build);
+      return pins.flatMap((pin) => {
         const limit = pin.abilities.find((ability) => ability.kind === 'supply-5v')?.maxAmps;
         const users = devices.flatMap(({ device, kind }) =>
           kind.terminals.flatMap((terminal) => {
             const destination = destinationOf(device, terminal);
-            return destination.to === 'supply-5v' && destination.bank % pins.length === bank
+            return destination.to === 'supply-5v' &&
+              sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank) === pin
               ? [{ device, amps: destination.milliamps / 1000 }]
               : [];
           }),
@@ -132,6 +135,13 @@ export const sensorRules: Rule[] = [
             title: over ? undefined : '5 V supply near its limit',
             where: { type: 'end' as const, end: `ecu:${pin.id}` },
             detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
+            remedy:
+              spread.fits && Object.entries(spread.shared).some(([id, to]) => build.shared[id] !== to)
+                ? {
+                    label: 'Spread them over the supplies',
+                    calls: [call('setShared', { shared: { ...spread.shared } })],
+                  }
+                : undefined,
           },
         ];
       });
@@ -145,16 +155,23 @@ export const sensorRules: Rule[] = [
     source: 'Drive-by-wire: separate supplies where possible; common practice',
     sheet: 'feeds',
     check: ({ build, devices }) => {
-      const count = pinsOfKind(build.ecu, 'supply-5v').length;
+      const pins = pinsOfKind(build.ecu, 'supply-5v');
+      const count = pins.length;
       return devices.flatMap(({ device, kind }) => {
         if (!hasRole(kind, 'pedal')) return [];
         const banks = kind.terminals.flatMap((terminal) => {
           const destination = destinationOf(device, terminal);
           return destination.to === 'supply-5v'
-            ? [{ terminal, destination, bank: destination.bank % Math.max(1, count) }]
+            ? [
+                {
+                  terminal,
+                  destination,
+                  pin: count === 0 ? '' : sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank).id,
+                },
+              ]
             : [];
         });
-        if (banks.length < 2 || new Set(banks.map((one) => one.bank)).size > 1) return [];
+        if (banks.length < 2 || new Set(banks.map((one) => one.pin)).size > 1) return [];
         const other = { ...banks[1].destination, bank: (banks[0].destination.bank + 1) % 4 };
         return [
           {

@@ -158,7 +158,7 @@ describe('failing', () => {
   test('a refused edit changes nothing and says why', async () => {
     const session = await start();
     const result = await session.edit([
-      call('setReserve', { reserve: 3 }),
+      call('setReserve', { kind: 'any', count: 3 }),
       { name: 'assign', args: { needId: 'clt-ntc-1.1', pinId: 'A1' } },
     ]);
     expect(result.ok).toBe(false);
@@ -183,7 +183,7 @@ describe('failing', () => {
 describe('edits as one step', () => {
   test('several calls undo together', async () => {
     const session = await start();
-    await session.edit([call('setReserve', { reserve: 1 }), call('setPower', { ecuGround: 'battery' })]);
+    await session.edit([call('setReserve', { kind: 'any', count: 1 }), call('setPower', { ecuGround: 'battery' })]);
     await session.undo();
     expect(session.snapshot().build).toEqual(build);
     expect(session.snapshot().notice).toMatch(/^Undone: Set spares/);

@@ -4,7 +4,8 @@ import { whyOpen } from '~/core/allot/allot';
 import { call } from '~/core/build/edits';
 import { solveCircuit } from '~/core/circuit/model';
 import { trait } from '~/core/devices/kind';
-import { cavityPlace, isFixedPin, pinsOfKind } from '~/core/ecu/ecu';
+import { isFixedPin, pinsOfKind } from '~/core/ecu/ecu';
+import { cavityPlace } from '~/core/ecu/face';
 import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { runOf } from '~/core/netlist/run';
@@ -52,7 +53,7 @@ describe.each(catalog.ecus.map((ecu) => [ecu.model, ecu] as const))('%s', (_, ec
   test('keeps pairs whole: a plus and a minus each', () => {
     const pairs = new Map<string, string[]>();
     for (const pin of ecu.pins)
-      if (pin.pair) pairs.set(pin.pair, [...(pairs.get(pin.pair) ?? []), pin.abilities[0].side!]);
+      for (const { kind, pair, side } of pin.abilities) if (pair && side && kind !== 'stepper') pairs.set(pair, [...(pairs.get(pair) ?? []), side]);
     for (const sides of pairs.values()) expect(sides.sort()).toEqual(['minus', 'plus']);
   });
   test('numbers its outputs without a gap', () => {
@@ -103,7 +104,7 @@ describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', 
         expect(whyOpen(build, need.id)!.reason).toMatch(
           kind.id.startsWith('injector-low')
             ? /No pin is an injector driver: .* has [23]\.\d Ω/
-            : /is taken|only \d+ pins? can/,
+            : /only \d+ pins? can|could only go to|compete for/,
         );
       else expect(net.nodeOf.get(need.end)!.ends).toContain(`ecu:${pinId}`);
     }

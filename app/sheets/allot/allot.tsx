@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import { sparesOf, spareWords, whyOpen } from '~/core/allot/allot';
 import { call } from '~/core/build/edits';
 import { askWords, kindWord, serve } from '~/core/ecu/ask';
-import { cavityPlace } from '~/core/ecu/ecu';
+import { cavityPlace } from '~/core/ecu/face';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { signalClasses } from '~/core/netlist/colours';
 import { formatAmps, formatOhms, listWords, plural } from '~/core/units/format';

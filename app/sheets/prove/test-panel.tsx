@@ -1,7 +1,7 @@
 import { useState, type KeyboardEvent } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
-import { cavityPlace } from '~/core/ecu/ecu';
+import { cavityPlace } from '~/core/ecu/face';
 import { parseEnd } from '~/core/netlist/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import type { ProveTest } from '~/core/prove/tests';

@@ -3,12 +3,13 @@ import type { Build } from '../schema';
 import { runEdit, type Edit } from './edit';
 import { foundEdits } from './found';
 import { partEdits } from './parts';
+import { pinEdits } from './pins';
 import { planEdits } from './plan';
 import { proofEdits } from './proof';
 import { surveyEdits } from './survey';
 
 /** Every change a person can make, by name. */
-export const edits = { ...surveyEdits, ...foundEdits, ...partEdits, ...planEdits, ...proofEdits };
+export const edits = { ...surveyEdits, ...foundEdits, ...partEdits, ...planEdits, ...pinEdits, ...proofEdits };
 export type EditName = keyof typeof edits;
 export type EditArgs<N extends EditName> = (typeof edits)[N] extends Edit<infer A> ? A : never;
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { allot } from '../../allot/allot';
+import { abilityKinds } from '../../ecu/ecu';
 import { missSentence, serve } from '../../ecu/ask';
 import { isColour } from '../../netlist/colours';
 import { needsOf } from '../../netlist/needs';
@@ -17,6 +18,12 @@ const place = (build: Build, needId: string, pinId: string): Build => ({
   ...build,
   assignments: { ...build.assignments, [needId]: pinId },
 });
+
+const allotWords = {
+  placed: 'Allot the rest',
+  most: 'Allot, moving what must move',
+  locked: 'Allot all anew',
+} as const;
 
 /** Decisions of sheets 2 to 5: pins, trigger, power, loom. */
 export const planEdits = {
@@ -79,17 +86,25 @@ export const planEdits = {
     },
   ),
   allotAll: edit(
-    z.object({ keep: z.enum(['placed', 'locked']) }),
-    ({ keep }) => (keep === 'placed' ? 'Allot the rest' : 'Allot all anew'),
+    z.object({ keep: z.enum(['placed', 'most', 'locked']) }),
+    ({ keep }) => allotWords[keep],
     (build, { keep }) => {
-      const { assignments } = allot(build, { keep });
-      return ok({ ...build, assignments: Object.fromEntries(assignments.map(({ needId, pinId }) => [needId, pinId])) });
+      const { assignments, shared } = allot(build, { keep, explain: false });
+      return ok({
+        ...build,
+        assignments: Object.fromEntries(assignments.map(({ needId, pinId }) => [needId, pinId])),
+        shared: { ...build.shared, ...shared },
+      });
     },
   ),
   setReserve: edit(
-    z.object({ reserve: z.int().min(0).max(40) }),
+    z.object({ kind: z.enum(['any', ...abilityKinds]), count: z.int().min(0).max(40) }),
     () => 'Set spares to keep',
-    (build, { reserve }) => ok({ ...build, reserve }),
+    (build, { kind, count }) => {
+      const reserve = { ...build.reserve, [kind]: count };
+      if (count === 0) delete reserve[kind];
+      return ok({ ...build, reserve });
+    },
   ),
   setWheel: edit(
     z.object({ shaft: z.enum(['crank', 'cam']), wheel: wheelSchema.nullable() }),

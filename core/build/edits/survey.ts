@@ -66,7 +66,17 @@ export const surveyEdits = {
   chooseEcu: edit(
     z.object({ ecu: ecuSchema }),
     ({ ecu }) => `Choose ${ecu.model}`,
-    (build, { ecu }) => ok(dropStale({ ...build, ecu, outputOrder: ecu.outputOrder, assignments: {}, locked: [] })),
+    (build, { ecu }) => ok(
+        dropStale({
+          ...build,
+          ecu,
+          outputOrder: ecu.outputOrder,
+          assignments: {},
+          locked: [],
+          never: [],
+          shared: {},
+        }),
+      ),
   ),
   addDevice: edit(
     z.object({

@@ -81,7 +81,7 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   unassign: { args: { needId: 'relay-fan-1.85' } },
   lock: { args: { needId: 'relay-fan-1.85', locked: true } },
   allotAll: { on: () => edited(demo(), call('unassign', { needId: 'relay-fan-1.85' })), args: { keep: 'placed' } },
-  setReserve: { args: { reserve: 4 } },
+  setReserve: { args: { kind: 'any', count: 4 } },
   setWheel: { args: { shaft: 'crank', wheel: wheel('36-1') } },
   setTrigger: { args: { offsetDegrees: 90 } },
   readLight: { args: { at, rpm: 250, seenDegrees: 14 } },

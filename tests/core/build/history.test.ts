@@ -43,7 +43,7 @@ describe('undo and redo', () => {
   test('a new step forgets what was undone', () => {
     const { build, history } = walk(emptyBuild(), steps);
     const back = undo(build, history)!;
-    const next = edited(back.build, call('setReserve', { reserve: 3 }));
+    const next = edited(back.build, call('setReserve', { kind: 'any', count: 3 }));
     const recorded = record(back.history, 'other', back.build, next);
     expect(recorded.history.undone).toEqual([]);
   });
@@ -53,7 +53,7 @@ describe('undo and redo', () => {
     let history: History = emptyHistory;
     let now = build;
     for (let reserve = 0; reserve < HISTORY_LIMIT + 20; reserve += 1) {
-      const next = { ...now, reserve: reserve + 100 };
+      const next = { ...now, reserve: { any: reserve + 100 } };
       ({ history } = record(history, 'reserve', now, next));
       now = next;
     }

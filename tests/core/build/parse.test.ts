@@ -30,9 +30,9 @@ describe('reading a build', () => {
     ['foreign JSON', '{"name":"something"}', 'not-a-build'],
     ['a list', '[1,2]', 'not-a-build'],
     ['null', 'null', 'not-a-build'],
-    ['a newer version', text.replace('"schemaVersion":2', '"schemaVersion":99'), 'too-new'],
-    ['version 0', text.replace('"schemaVersion":2', '"schemaVersion":0'), 'not-a-build'],
-    ['deep nesting', `{"schemaVersion":2,"a":${'['.repeat(40)}${']'.repeat(40)}}`, 'too-deep'],
+    ['a newer version', text.replace('"schemaVersion":3', '"schemaVersion":99'), 'too-new'],
+    ['version 0', text.replace('"schemaVersion":3', '"schemaVersion":0'), 'not-a-build'],
+    ['deep nesting', `{"schemaVersion":3,"a":${'['.repeat(40)}${']'.repeat(40)}}`, 'too-deep'],
     ['too large', ' '.repeat(FILE_LIMITS.bytes + 1), 'too-large'],
   ])('%s is refused in one sentence', (_, input, code) => {
     const problem = problemOf(input);

@@ -24,7 +24,7 @@ test('the spine fills as sheets get done, always within 0 and 1', () => {
   expect(demo.allot).toBe(1);
   expect(demo.prove).toBeGreaterThan(0.1);
   expect(demo.book).toBe(1);
-  expect(shares(edited(demoBuild(), call('setReserve', { reserve: 5 }))).book).toBe(0.5);
+  expect(shares(edited(demoBuild(), call('setReserve', { kind: 'any', count: 5 }))).book).toBe(0.5);
   for (const share of [...Object.values(empty), ...Object.values(demo)]) {
     expect(share).toBeGreaterThanOrEqual(0);
     expect(share).toBeLessThanOrEqual(1);

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { askWords, kindWord, missSentence, serve, type Ask } from '~/core/ecu/ask';
-import { abilityKinds, cavityPlace, ecuSchema, neighbourCavities, type Ability, type Pin } from '~/core/ecu/ecu';
+import { abilityKinds, ecuSchema, type Ability, type Pin } from '~/core/ecu/ecu';
+import { cavityPlace, neighbourCavities } from '~/core/ecu/face';
 import { ecu } from '../../helpers';
 
 const pin = (...abilities: Ability[]): Pin => ({ id: 'A1', connector: 'A', cavity: 1, label: 'x', abilities });

@@ -52,7 +52,7 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
       ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? { ...pin, pair: 'vr-9' } : pin)) },
     },
   },
-  'PL-5': { bad: demo, good: edited(demo, call('setReserve', { reserve: 1 })) },
+  'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
   'PL-6': { bad: edited(demo, call('assign', { needId: 'relay-fan-1.85', pinId: 'A8' })) },
   'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
   'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
@@ -265,7 +265,7 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
   'LO-2': { bad: edited(demo, call('setLoom', { zoneCelsius: 130, wireCelsius: 125 })) },
   'LO-3': {
     bad: edited(demo, call('setLoom', { covering: 'sealed' })),
-    good: edited(demo, call('setLoom', { covering: 'sealed' }), call('setReserve', { reserve: 1 })),
+    good: edited(demo, call('setLoom', { covering: 'sealed' }), call('setReserve', { kind: 'any', count: 1 })),
   },
   'LO-4': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', colour: 'WH/BK' })) },
   'LO-5': { bad: demo, good: edited(demo, call('setLoom', { blanksFitted: true })) },
