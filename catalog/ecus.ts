@@ -111,9 +111,7 @@ const orrery26: EcuDefinition = {
   maker: 'Orrery',
   model: 'Orrery 26',
   outputOrder: 'in-turn',
-  connectors: [
-    { id: 'A', rows: [9, 9, 8], maxSquareMm: 1.5, sealed: false, keys: [{ edge: 'bottom', at: 0.3 }] },
-  ],
+  connectors: [{ id: 'A', rows: [9, 9, 8], maxSquareMm: 1.5, sealed: false, keys: [{ edge: 'bottom', at: 0.3 }] }],
   pins: pinsOn('A', [
     ...times(4, injector),
     ...times(4, ignitionLogic),
@@ -145,7 +143,16 @@ const orrery48: EcuDefinition = {
   outputOrder: 'by-cylinder',
   connectors: [
     { id: 'A', rows: [10, 10, 8], maxSquareMm: 2.5, sealed: true, keys: [{ edge: 'bottom', at: 0.46 }] },
-    { id: 'B', rows: [10, 10], maxSquareMm: 1, sealed: true, keys: [{ edge: 'bottom', at: 0.46 }, { edge: 'left', at: 0.5 }] },
+    {
+      id: 'B',
+      rows: [10, 10],
+      maxSquareMm: 1,
+      sealed: true,
+      keys: [
+        { edge: 'bottom', at: 0.46 },
+        { edge: 'left', at: 0.5 },
+      ],
+    },
   ],
   pins: [
     ...pinsOn('A', [
@@ -260,7 +267,12 @@ const orrery94: EcuDefinition = {
   groups: [
     { type: 'timer', name: 'timer 1', pins: ['A33', 'A34', 'B5'] },
     { type: 'timer', name: 'timer 2', pins: ['B6', 'B7', 'B8', 'B9', 'B10'] },
-    { type: 'budget', name: 'outputs 9 to 16 together', pins: ['B11', 'B12', 'B13', 'B14', 'B15', 'B16', 'B17', 'B18'], amps: 6 },
+    {
+      type: 'budget',
+      name: 'outputs 9 to 16 together',
+      pins: ['B11', 'B12', 'B13', 'B14', 'B15', 'B16', 'B17', 'B18'],
+      amps: 6,
+    },
     { type: 'budget', name: '5 V a and b together', pins: ['C13', 'C14'], amps: 0.25 },
     { type: 'either', name: 'VR 1 or trigger 1', sides: [['C1', 'C2'], ['C3']] },
   ],

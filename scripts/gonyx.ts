@@ -121,7 +121,7 @@ const allotCommand: Command = ([path, ...rest]) =>
     }
     const found = allot(build, { keep: values.anew ? 'locked' : values.most ? 'most' : 'placed' });
     const explanation = found.conflicts.map((conflict) => ({
-      sentence: conflict.sentence,
+      reason: conflict.sentence,
       needs: conflict.needs,
       more: conflict.more,
       pins: conflict.pins,

@@ -89,11 +89,14 @@ export function whyOpen(
   const never = barredPins(build);
   const fits = build.ecu.pins
     .filter(
-      (pin) => !used.has(pin.id) && !never(null, pin.id) && !never(needId, pin.id) && serve(pin, need.ask).ability !== null,
+      (pin) =>
+        !used.has(pin.id) && !never(null, pin.id) && !never(needId, pin.id) && serve(pin, need.ask).ability !== null,
     )
     .map((pin) => pin.id);
   // A whole pair must be free, and groups must allow it: ask the solver, with everything else left as it is.
-  const possible = fits.length > 0 && allot(build, { keep: 'placed', explain: false }).assignments.some((one) => one.needId === needId);
+  const possible =
+    fits.length > 0 &&
+    allot(build, { keep: 'placed', explain: false }).assignments.some((one) => one.needId === needId);
   if (possible) return { needId, reason: `Not placed yet: ${listWords(fits)} would do.`, fits, conflict: null };
   const conflict = conflicts().find((one) => one.needs.includes(needId) || one.more.includes(needId)) ?? null;
   if (conflict) return { needId, reason: conflict.sentence, fits: [], conflict };

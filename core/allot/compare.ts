@@ -86,7 +86,9 @@ export function compareEcus(
   ecus: readonly EcuDefinition[],
   onProgress?: (done: number, of: number) => boolean,
 ): EcuFit[] | null {
-  const all = ecus.some((ecu) => ecu.id === build.ecu.id) ? ecus.map((ecu) => (ecu.id === build.ecu.id ? build.ecu : ecu)) : [build.ecu, ...ecus];
+  const all = ecus.some((ecu) => ecu.id === build.ecu.id)
+    ? ecus.map((ecu) => (ecu.id === build.ecu.id ? build.ecu : ecu))
+    : [build.ecu, ...ecus];
   const fits: EcuFit[] = [];
   for (const ecu of all) {
     if (onProgress?.(fits.length, all.length)) return null;

@@ -47,7 +47,14 @@ function manyWords(ask: Ask): string {
   return `${head}${head.endsWith('s') ? '' : 's'}${tail}`;
 }
 
-function sentenceOf(build: Build, members: readonly Need[], pins: readonly string[], groups: readonly PinGroup[], locked: readonly Need[], never: boolean): string {
+function sentenceOf(
+  build: Build,
+  members: readonly Need[],
+  pins: readonly string[],
+  groups: readonly PinGroup[],
+  locked: readonly Need[],
+  never: boolean,
+): string {
   const parts: string[] = [];
   const byAsk = new Map<string, Need[]>();
   for (const need of members) {
@@ -61,7 +68,9 @@ function sentenceOf(build: Build, members: readonly Need[], pins: readonly strin
         .map((pin) => ({ pin, served: serve(pin, need.ask) }))
         .find(({ served }) => served.miss && served.miss.code !== 'kind');
       const hint = near?.served.miss ? `: ${near.pin.id} ${missSentence(near.served.miss, need.ask)}` : '';
-      return need.pair === null ? `No pin is ${withArticle(askWords(need.ask))}${hint}.` : `This ECU has no ${askWords(need.ask)}${hint}.`;
+      return need.pair === null
+        ? `No pin is ${withArticle(askWords(need.ask))}${hint}.`
+        : `This ECU has no ${askWords(need.ask)}${hint}.`;
     }
     parts.push(`${need.label} could only go to ${listWords(pins)}.`);
   } else if (byAsk.size === 1)
@@ -71,7 +80,9 @@ function sentenceOf(build: Build, members: readonly Need[], pins: readonly strin
   else
     parts.push(
       `${plural(members.length, 'need')} compete for ${plural(pins.length, 'pin')} (${listWords(pins)}): ${listWords(
-        [...byAsk.values()].map((own) => `${own.length} for ${own.length === 1 ? askWords(own[0].ask) : manyWords(own[0].ask)}`),
+        [...byAsk.values()].map(
+          (own) => `${own.length} for ${own.length === 1 ? askWords(own[0].ask) : manyWords(own[0].ask)}`,
+        ),
       )}.`,
     );
   for (const group of groups) {
@@ -94,10 +105,17 @@ function sentenceOf(build: Build, members: readonly Need[], pins: readonly strin
 /** The whole pair of each need, so that half a pair is never left. */
 const withPairs = (all: readonly Need[], ids: ReadonlySet<string>): Set<string> => {
   const pairs = new Set(all.flatMap((need) => (ids.has(need.id) && need.pair !== null ? [need.pair] : [])));
-  return new Set(all.filter((need) => ids.has(need.id) || (need.pair !== null && pairs.has(need.pair))).map(({ id }) => id));
+  return new Set(
+    all.filter((need) => ids.has(need.id) || (need.pair !== null && pairs.has(need.pair))).map(({ id }) => id),
+  );
 };
 
-function describe(build: Build, all: readonly Need[], ids: ReadonlySet<string>, moreIds: ReadonlySet<string>): Conflict {
+function describe(
+  build: Build,
+  all: readonly Need[],
+  ids: ReadonlySet<string>,
+  moreIds: ReadonlySet<string>,
+): Conflict {
   const members = all.filter((need) => ids.has(need.id) || moreIds.has(need.id));
   const pins = pinsFor(build, all, ids);
   const groups = build.ecu.groups.filter(
@@ -141,7 +159,8 @@ function pinsFor(build: Build, all: readonly Need[], ids: ReadonlySet<string>): 
 function minimal(build: Build, all: readonly Need[], start: ReadonlySet<string>): Set<string> {
   let kept = withPairs(all, start);
   const units = new Map<string, string[]>();
-  for (const need of all) if (kept.has(need.id)) units.set(need.pair ?? need.id, [...(units.get(need.pair ?? need.id) ?? []), need.id]);
+  for (const need of all)
+    if (kept.has(need.id)) units.set(need.pair ?? need.id, [...(units.get(need.pair ?? need.id) ?? []), need.id]);
   for (const unit of units.values()) {
     const without = new Set([...kept].filter((id) => !unit.includes(id)));
     if (without.size > 0 && !feasible(build, all, without)) kept = without;
@@ -159,7 +178,11 @@ function alternating(model: Model, edgeOf: Int32Array, row: number): Set<string>
   edgeOf.forEach((edge, own) => {
     if (edge >= 0) for (const pin of pinsOfEdge(model, edge)) holder.set(pin, own);
   });
-  const tied = new Set(model.limits.flatMap((limit) => (limit.type === 'either' ? limit.sides.flatMap((side) => [...side]) : [...limit.pins])));
+  const tied = new Set(
+    model.limits.flatMap((limit) =>
+      limit.type === 'either' ? limit.sides.flatMap((side) => [...side]) : [...limit.pins],
+    ),
+  );
   const rows = [row];
   const seen = new Set(rows);
   for (let head = 0; head < rows.length; head += 1) {
@@ -179,11 +202,14 @@ function alternating(model: Model, edgeOf: Int32Array, row: number): Set<string>
 
 /** Needs that can be reached from one by pins both could use: where its conflict must lie. */
 function around(build: Build, all: readonly Need[], from: Need): Set<string> {
-  const able = new Map(all.map((need) => [need.id, build.ecu.pins.filter((pin) => serve(pin, need.ask).ability).map((pin) => pin.id)]));
+  const able = new Map(
+    all.map((need) => [need.id, build.ecu.pins.filter((pin) => serve(pin, need.ask).ability).map((pin) => pin.id)]),
+  );
   const byPin = new Map<string, string[]>();
   for (const [id, pins] of able) for (const pin of pins) byPin.set(pin, [...(byPin.get(pin) ?? []), id]);
   const tied = new Map<string, string[]>();
-  for (const group of build.ecu.groups) for (const pin of pinsOfGroup(group)) tied.set(pin, [...(tied.get(pin) ?? []), ...pinsOfGroup(group)]);
+  for (const group of build.ecu.groups)
+    for (const pin of pinsOfGroup(group)) tied.set(pin, [...(tied.get(pin) ?? []), ...pinsOfGroup(group)]);
   const reached = new Set([from.id]);
   const queue = [from.id];
   const seen = new Set<string>();
@@ -218,7 +244,13 @@ export function conflictsOf(build: Build, all: readonly Need[] = needsOf(build))
     const { needs } = model.rows[row];
     // One that asks the same as a single need of a set is in the same bind.
     const alike = found.find(({ ids }) =>
-      [...ids].some((id) => byId.get(id)!.pair === null && needs[0].pair === null && sameAsk(byId.get(id)!, needs[0]) && !build.locked.includes(id)),
+      [...ids].some(
+        (id) =>
+          byId.get(id)!.pair === null &&
+          needs[0].pair === null &&
+          sameAsk(byId.get(id)!, needs[0]) &&
+          !build.locked.includes(id),
+      ),
     );
     if (alike) {
       alike.more.add(needs[0].id);

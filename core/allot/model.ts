@@ -26,7 +26,12 @@ export type Limit =
   | { readonly type: 'timer'; readonly name: string; readonly pins: ReadonlySet<number>; readonly hz: number | null }
   | { readonly type: 'budget'; readonly name: string; readonly pins: ReadonlySet<number>; readonly amps: number }
   /** `shut`: another side is in use already, so none of these may be. */
-  | { readonly type: 'either'; readonly name: string; readonly sides: readonly ReadonlySet<number>[]; readonly shut: boolean };
+  | {
+      readonly type: 'either';
+      readonly name: string;
+      readonly sides: readonly ReadonlySet<number>[];
+      readonly shut: boolean;
+    };
 
 export interface Model {
   /** Pins that may still be given, in the order of the definition. */
@@ -160,12 +165,19 @@ function pairChoices(
       });
     };
     if (!settle(0)) return [];
-    return [{ pins: chosen.map(({ pin }) => pin), versatile: chosen.reduce((sum, { versatile }) => sum + versatile, 0) }];
+    return [
+      { pins: chosen.map(({ pin }) => pin), versatile: chosen.reduce((sum, { versatile }) => sum + versatile, 0) },
+    ];
   });
 }
 
 /** Placements that stay: locked ones, and with `placed` every one that still fits, whole pairs only. */
-function settled(build: Build, needs: readonly Need[], pinById: ReadonlyMap<string, Pin>, keep: Keep): Map<string, Pin> {
+function settled(
+  build: Build,
+  needs: readonly Need[],
+  pinById: ReadonlyMap<string, Pin>,
+  keep: Keep,
+): Map<string, Pin> {
   const locked = new Set(build.locked);
   const fixed = new Map<string, Pin>();
   const taken = new Set<string>();
@@ -250,7 +262,9 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
   const taken = new Set([...fixed.values()].map((pin) => pin.id));
   const locked = new Set(options.locksAsRows ? build.locked : []);
   const pins = everyPin.filter(
-    (pin) => !taken.has(pin.id) && (!never(null, pin.id) || (locked.size > 0 && build.locked.some((id) => build.assignments[id] === pin.id))),
+    (pin) =>
+      !taken.has(pin.id) &&
+      (!never(null, pin.id) || (locked.size > 0 && build.locked.some((id) => build.assignments[id] === pin.id))),
   );
   const index = new Map(pins.map((pin, i) => [pin.id, i]));
   const offered = offers(pins);

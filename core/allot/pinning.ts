@@ -20,7 +20,9 @@ export function staleCrimps(build: Build, net: Netlist): StaleCrimp[] {
     const ends = wireId.split('~');
     const own = ends.find((end) => parseEnd(end).type === 'ecu');
     const far = ends.find((end) => end !== own);
-    return own === undefined ? [] : [{ wireId, pinId: parseEnd(own).owner, was: far === undefined ? '' : net.labelOf(far) }];
+    return own === undefined
+      ? []
+      : [{ wireId, pinId: parseEnd(own).owner, was: far === undefined ? '' : net.labelOf(far) }];
   });
 }
 
@@ -61,8 +63,7 @@ export function pinSteps(build: Build, net: Netlist, order: PinningOrder = build
     connector: byCavity,
     device: (one, other) => natural(one.group, other.group) || byCavity(one, other),
     branch: (one, other) => one.wire.lengthMetres - other.wire.lengthMetres || byCavity(one, other),
-    'powers-first': (one, other) =>
-      classRank[one.wire.signal] - classRank[other.wire.signal] || byCavity(one, other),
+    'powers-first': (one, other) => classRank[one.wire.signal] - classRank[other.wire.signal] || byCavity(one, other),
   };
   return steps.sort(keys[order]);
 }
@@ -73,7 +74,11 @@ export interface CavityHelp {
   readonly row: number;
   readonly place: number;
   /** Neighbours by side, as the person sees them from this side: name of the pin and what goes there. */
-  readonly beside: readonly { readonly side: 'left' | 'right' | 'above' | 'below'; readonly pinId: string; readonly holds: string }[];
+  readonly beside: readonly {
+    readonly side: 'left' | 'right' | 'above' | 'below';
+    readonly pinId: string;
+    readonly holds: string;
+  }[];
   readonly largestSquareMm: number;
 }
 

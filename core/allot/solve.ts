@@ -112,7 +112,9 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
     }
   });
   const touches = (limit: Limit) =>
-    limit.type === 'either' ? limit.sides.some((side) => [...side].some((pin) => seen.has(pin))) : [...limit.pins].some((pin) => seen.has(pin));
+    limit.type === 'either'
+      ? limit.sides.some((side) => [...side].some((pin) => seen.has(pin)))
+      : [...limit.pins].some((pin) => seen.has(pin));
   return {
     model,
     rows,

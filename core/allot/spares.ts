@@ -49,7 +49,8 @@ export function shortfalls(build: Build, needs: readonly Need[] = needsOf(build)
     const left =
       kind === 'any'
         ? free.size
-        : build.ecu.pins.filter((pin) => free.has(pin.id) && pin.abilities.some((ability) => ability.kind === kind)).length;
+        : build.ecu.pins.filter((pin) => free.has(pin.id) && pin.abilities.some((ability) => ability.kind === kind))
+            .length;
     return left < asked ? [{ kind, asked, left }] : [];
   });
 }
@@ -57,6 +58,8 @@ export function shortfalls(build: Build, needs: readonly Need[] = needsOf(build)
 export const shortfallWords = (list: readonly Shortfall[]): string =>
   listWords(
     list.map(({ kind, asked, left }) =>
-      kind === 'any' ? `${plural(asked, 'spare')} asked, ${left} left` : `${plural(asked, kindWord(kind))} asked, ${left} left`,
+      kind === 'any'
+        ? `${plural(asked, 'spare')} asked, ${left} left`
+        : `${plural(asked, kindWord(kind))} asked, ${left} left`,
     ),
   );

@@ -17,7 +17,14 @@ export const supplyUsers = (build: Build): SupplyUser[] =>
     (build.kinds[device.kindId]?.terminals ?? []).flatMap((terminal) => {
       const destination = destinationOf(device, terminal);
       return destination.to === 'supply-5v'
-        ? [{ id: `${device.id}.${terminal.id}`, deviceId: device.id, bank: destination.bank, amps: destination.milliamps / 1000 }]
+        ? [
+            {
+              id: `${device.id}.${terminal.id}`,
+              deviceId: device.id,
+              bank: destination.bank,
+              amps: destination.milliamps / 1000,
+            },
+          ]
         : [];
     }),
   );
@@ -31,6 +38,8 @@ export interface SupplyPlan {
   readonly amps: Readonly<Record<string, number>>;
 }
 
+/** Share of a supply's current that is used where it can be helped (common practice). */
+const HEADROOM = 0.9;
 /** Placements tried before the best so far is taken; plans people make need a few dozen. */
 const TRIES = 20_000;
 
@@ -40,13 +49,20 @@ const TRIES = 20_000;
  * terminal first, with the count of departures as the bound. When nothing fits, the banks stay as they are.
  */
 export function allotSupplies(build: Build): SupplyPlan {
+  const roomy = spread(build, HEADROOM);
+  return roomy.fits ? roomy : spread(build, 1);
+}
+
+function spread(build: Build, share: number): SupplyPlan {
   const pins = pinsOfKind(build.ecu, 'supply-5v');
   const users = [...supplyUsers(build)].sort((one, other) => other.amps - one.amps);
   if (pins.length === 0) return { fits: users.length === 0, shared: {}, amps: {} };
-  const limit = pins.map((pin) => pin.abilities.find(({ kind }) => kind === 'supply-5v')?.maxAmps ?? Infinity);
+  const limit = pins
+    .map((pin) => pin.abilities.find(({ kind }) => kind === 'supply-5v')?.maxAmps ?? Infinity)
+    .map((amps) => amps * share);
   const budgets = build.ecu.groups.flatMap((group) =>
     group.type === 'budget' && group.pins.some((id) => pins.some((pin) => pin.id === id))
-      ? [{ amps: group.amps, member: pins.map((pin) => group.pins.includes(pin.id)) }]
+      ? [{ amps: group.amps * share, member: pins.map((pin) => group.pins.includes(pin.id)) }]
       : [],
   );
   const load = pins.map(() => 0);
@@ -62,7 +78,9 @@ export function allotSupplies(build: Build): SupplyPlan {
     users.every(
       (other, i) =>
         pins.length < 2 ||
-        i >= user || other.deviceId !== users[user].deviceId || (other.bank === users[user].bank) === (at[i] === pin),
+        i >= user ||
+        other.deviceId !== users[user].deviceId ||
+        (other.bank === users[user].bank) === (at[i] === pin),
     );
   const put = (user: number, pin: number, sign: 1 | -1) => {
     load[pin] += sign * users[user].amps;
@@ -90,7 +108,9 @@ export function allotSupplies(build: Build): SupplyPlan {
   users.forEach((user, i) => (amps[pins[chosen[i]].id] += user.amps));
   return {
     fits: found !== null,
-    shared: Object.fromEntries(users.flatMap((user, i) => (chosen[i] === own[i] ? [] : [[user.id, pins[chosen[i]].id]]))),
+    shared: Object.fromEntries(
+      users.flatMap((user, i) => (chosen[i] === own[i] ? [] : [[user.id, pins[chosen[i]].id]])),
+    ),
     amps,
   };
 }

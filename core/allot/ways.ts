@@ -16,7 +16,17 @@ export interface Help {
 }
 
 export interface WayOut {
-  readonly code: 'move' | 'unlock' | 'lift-never' | 'key-feed' | 'pull-up' | 'on-off' | 'relay' | 'can-module' | 'next-ecu' | 'leave-out';
+  readonly code:
+    | 'move'
+    | 'unlock'
+    | 'lift-never'
+    | 'key-feed'
+    | 'pull-up'
+    | 'on-off'
+    | 'relay'
+    | 'can-module'
+    | 'next-ecu'
+    | 'leave-out';
   readonly label: string;
   /** What it costs and what to mind, in a sentence. */
   readonly detail: string;
@@ -45,7 +55,11 @@ function terminalOf(build: Build, need: Need) {
   return device && kind && terminal ? { device, kind, terminal } : null;
 }
 
-const rewire = (build: Build, need: Need, destination: Parameters<typeof destinationOf>[1]['destination']): EditCall[] => {
+const rewire = (
+  build: Build,
+  need: Need,
+  destination: Parameters<typeof destinationOf>[1]['destination'],
+): EditCall[] => {
   const at = terminalOf(build, need);
   return at ? [call('setDestination', { deviceId: at.device.id, terminalId: at.terminal.id, destination })] : [];
 };
@@ -82,7 +96,11 @@ function simpler(build: Build, need: Need): Candidate[] {
       label: `Put a relay between for ${need.label}`,
       detail: `The pin then carries a relay winding of 0.2 A instead of ${need.ask.amps ?? 0} A; the load gets a fuse and a feed of its own.`,
       calls: [
-        call('setDestination', { deviceId: at.device.id, terminalId: feed.id, destination: { to: 'feed', feed: 'own', amps: fed.amps } }),
+        call('setDestination', {
+          deviceId: at.device.id,
+          terminalId: feed.id,
+          destination: { to: 'feed', feed: 'own', amps: fed.amps },
+        }),
         ...rewire(build, need, { to: 'ground', place: 'chassis' }),
       ],
       effort: 2,
@@ -118,7 +136,10 @@ function byModule(build: Build, members: readonly Need[], kinds: readonly Device
         })
         .map((channel) => ({ device, channel })),
     )[0];
-    const line = `m-${need.id}`.toLowerCase().replace(/[^a-z0-9-]/g, '-').slice(0, 24);
+    const line = `m-${need.id}`
+      .toLowerCase()
+      .replace(/[^a-z0-9-]/g, '-')
+      .slice(0, 24);
     const join = (deviceId: string, terminalId: string): EditCall[] => [
       ...rewire(build, need, { to: 'line', line }),
       call('setDestination', { deviceId, terminalId, destination: { to: 'line', line } }),
@@ -176,7 +197,8 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
     found.push({
       code: 'key-feed',
       label: 'Feed the coils by the key',
-      detail: 'The relay then follows the ignition switch and needs no output. The ECU can no longer take the coils away.',
+      detail:
+        'The relay then follows the ignition switch and needs no output. The ECU can no longer take the coils away.',
       calls: [call('setCircuit', { circuitId: 'coils', choice: { switchedBy: 'key' } })],
       effort: 1,
     });
@@ -251,7 +273,12 @@ function tried(build: Build, needs: readonly Need[], served: number, candidate: 
  * Ways out of a conflict, each tried by the solver on the changed build, cheapest first; ways that gain nothing are left
  * out. `served` is how many needs have a pin at best today.
  */
-export function waysOut(build: Build, conflict: Conflict, help: Help, needs: readonly Need[] = needsOf(build)): WayOut[] {
+export function waysOut(
+  build: Build,
+  conflict: Conflict,
+  help: Help,
+  needs: readonly Need[] = needsOf(build),
+): WayOut[] {
   const served = bestServed(build, needs).size;
   return [...candidates(build, conflict, needs, help), ...nextEcu(build, help.ecus)]
     .flatMap((candidate) => tried(build, needs, served, candidate) ?? [])

@@ -129,7 +129,12 @@ export const groupSchema = z.discriminatedUnion('type', [
   /** One timer: all that pulse on these pins pulse at one frequency. */
   z.object({ type: z.literal('timer'), name: z.string().min(1).max(40), pins: pinList }),
   /** Together at most so many amperes. */
-  z.object({ type: z.literal('budget'), name: z.string().min(1).max(40), pins: pinList, amps: z.number().positive().max(200) }),
+  z.object({
+    type: z.literal('budget'),
+    name: z.string().min(1).max(40),
+    pins: pinList,
+    amps: z.number().positive().max(200),
+  }),
   /** Either this or that: pins of one side only may be used. */
   z.object({ type: z.literal('either'), name: z.string().min(1).max(40), sides: z.array(pinList).min(2).max(6) }),
 ]);
@@ -195,7 +200,8 @@ export const ecuSchema = ecuShape.superRefine((ecu, context) => {
   });
   ecu.groups.forEach((group, index) => {
     const stray = pinsOfGroup(group).find((id) => !seen.has(id));
-    if (stray !== undefined) say(['groups', index], `group ${group.name} names ${stray}, which is no cavity of this ECU`);
+    if (stray !== undefined)
+      say(['groups', index], `group ${group.name} names ${stray}, which is no cavity of this ECU`);
   });
   if (!ecu.pins.some((pin) => pin.abilities.some((ability) => ability.kind === 'power-ground')))
     say(['pins'], 'the ECU needs at least one power ground pin');
@@ -215,4 +221,3 @@ const fixedKinds: ReadonlySet<AbilityKind> = new Set([
 export const isFixedPin = (pin: Pin): boolean => pin.abilities.every((ability) => fixedKinds.has(ability.kind));
 export const pinsOfKind = (ecu: EcuDefinition, kind: AbilityKind): Pin[] =>
   ecu.pins.filter((pin) => pin.abilities.some((ability) => ability.kind === kind));
-

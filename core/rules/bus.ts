@@ -133,7 +133,8 @@ export const busRules: Rule[] = [
             (terminal) =>
               build.ecu.pins.find((pin) => pin.id === build.assignments[`${device.id}.${terminal.id}`]) ?? [],
           );
-        if (new Set(pins.map((pin) => pin.abilities.find(({ kind: can }) => can === 'can')?.pair ?? pin.id)).size < 2) return [];
+        if (new Set(pins.map((pin) => pin.abilities.find(({ kind: can }) => can === 'can')?.pair ?? pin.id)).size < 2)
+          return [];
         return [
           {
             at: device.id,

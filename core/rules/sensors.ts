@@ -136,7 +136,9 @@ export const sensorRules: Rule[] = [
             where: { type: 'end' as const, end: `ecu:${pin.id}` },
             detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
             remedy:
-              spread.fits && Object.entries(spread.shared).some(([id, to]) => build.shared[id] !== to)
+              spread.fits &&
+              spread.amps[pin.id] <= limit * 0.9 &&
+              Object.entries(spread.shared).some(([id, to]) => build.shared[id] !== to)
                 ? {
                     label: 'Spread them over the supplies',
                     calls: [call('setShared', { shared: { ...spread.shared } })],

@@ -28,7 +28,17 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
   })) as Pin[];
   const need = (name: string, pair: string | null): Need => {
     const ask: Ask = { kind: 'low-side', amps: [0.5, 1, 2][pick(3)], hz: random() < 0.5 ? speeds[pick(3)] : 0 };
-    return { id: name, label: name, system: 'Driver', end: `dev:${name}.1`, ask, deviceId: name, pair, cylinder: null, output: null };
+    return {
+      id: name,
+      label: name,
+      system: 'Driver',
+      end: `dev:${name}.1`,
+      ask,
+      deviceId: name,
+      pair,
+      cylinder: null,
+      output: null,
+    };
   };
   const rows: Row[] = [];
   const start = [0];
@@ -49,7 +59,8 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
   }
   const some = () => new Set(Array.from({ length: 2 + pick(4) }, () => pick(count)));
   const limits: Limit[] = [];
-  if (random() < 0.6) limits.push({ type: 'timer', name: 'timer', pins: some(), hz: random() < 0.2 ? speeds[pick(3)] : null });
+  if (random() < 0.6)
+    limits.push({ type: 'timer', name: 'timer', pins: some(), hz: random() < 0.2 ? speeds[pick(3)] : null });
   if (random() < 0.6) limits.push({ type: 'budget', name: 'budget', pins: some(), amps: 1 + pick(4) });
   if (random() < 0.6) {
     const all = [...some()];
@@ -72,7 +83,9 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
   };
 }
 
-export const edgePins = (model: Model, edge: number): number[] => [...(model.members.get(edge) ?? [model.column[edge]])];
+export const edgePins = (model: Model, edge: number): number[] => [
+  ...(model.members.get(edge) ?? [model.column[edge]]),
+];
 export const rowOfEdge = (model: Model, edge: number): number => model.start.findIndex((end) => end > edge) - 1;
 
 /** Everything a set of edges breaks, in words; empty when it keeps every limit. Written apart from the solver. */
@@ -136,7 +149,10 @@ export function asLinearProgram(model: Model, unserved: number): string {
     } else if (limit.type === 'budget') {
       const parts = edges.flatMap((edge) => {
         const { needs } = model.rows[rowOfEdge(model, edge)];
-        const amps = edgePins(model, edge).reduce((sum, pin, i) => sum + (limit.pins.has(pin) ? needs[i].ask.amps! : 0), 0);
+        const amps = edgePins(model, edge).reduce(
+          (sum, pin, i) => sum + (limit.pins.has(pin) ? needs[i].ask.amps! : 0),
+          0,
+        );
         return amps > 0 ? [`${amps} ${x(edge)}`] : [];
       });
       if (parts.length > 0) rules.push(`${parts.join(' + ')} <= ${limit.amps}`);
@@ -149,6 +165,7 @@ export function asLinearProgram(model: Model, unserved: number): string {
       rules.push(`${limit.sides.map((_, s) => `z${g}s${s}`).join(' + ')} <= ${limit.shut ? 0 : 1}`);
     }
   });
-  const wrap = (terms: readonly string[]) => terms.map((term, i) => (i > 0 && i % 12 === 0 ? `\n  ${term}` : term)).join(' + ');
+  const wrap = (terms: readonly string[]) =>
+    terms.map((term, i) => (i > 0 && i % 12 === 0 ? `\n  ${term}` : term)).join(' + ');
   return `Minimize\n obj: ${wrap(objective)}\nSubject To\n${rules.map((rule, i) => ` r${i}: ${rule}`).join('\n')}\nBinary\n ${binaries.join('\n ')}\nEnd\n`;
 }

@@ -53,7 +53,8 @@ describe.each(catalog.ecus.map((ecu) => [ecu.model, ecu] as const))('%s', (_, ec
   test('keeps pairs whole: a plus and a minus each', () => {
     const pairs = new Map<string, string[]>();
     for (const pin of ecu.pins)
-      for (const { kind, pair, side } of pin.abilities) if (pair && side && kind !== 'stepper') pairs.set(pair, [...(pairs.get(pair) ?? []), side]);
+      for (const { kind, pair, side } of pin.abilities)
+        if (pair && side && kind !== 'stepper') pairs.set(pair, [...(pairs.get(pair) ?? []), side]);
     for (const sides of pairs.values()) expect(sides.sort()).toEqual(['minus', 'plus']);
   });
   test('numbers its outputs without a gap', () => {

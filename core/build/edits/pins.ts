@@ -17,7 +17,11 @@ const wireIds = z.array(z.string().max(200)).min(1).max(600);
 export const pinEdits = {
   /** Takes over what the solver found elsewhere; refused when it no longer fits the build it meets. */
   placeAll: edit(
-    z.object({ assignments: z.record(z.string(), z.string()), shared: z.record(z.string(), z.string()), label: z.string().max(60) }),
+    z.object({
+      assignments: z.record(z.string(), z.string()),
+      shared: z.record(z.string(), z.string()),
+      label: z.string().max(60),
+    }),
     ({ label }) => label,
     (build, { assignments, shared }) => {
       const needs = new Map(needsOf(build).map((need) => [need.id, need]));
@@ -25,19 +29,32 @@ export const pinEdits = {
       const used = new Map<string, string>();
       for (const [needId, pinId] of Object.entries(assignments)) {
         const [need, pin] = [needs.get(needId), pins.get(pinId)];
-        if (!need || !pin) return fail('stale', `assignments.${needId}`, 'The plan changed while it was worked out: allot again.');
+        if (!need || !pin)
+          return fail('stale', `assignments.${needId}`, 'The plan changed while it was worked out: allot again.');
         const { miss } = serve(pin, need.ask);
         const stays = build.locked.includes(needId) && build.assignments[needId] === pinId;
         if (miss && !stays)
-          return fail('cannot-serve', `assignments.${needId}`, `${pin.id} ${missSentence(miss, need.ask)}: ${need.label} cannot go there.`);
+          return fail(
+            'cannot-serve',
+            `assignments.${needId}`,
+            `${pin.id} ${missSentence(miss, need.ask)}: ${need.label} cannot go there.`,
+          );
         const other = used.get(pinId);
         if (other !== undefined)
-          return fail('twice', `assignments.${needId}`, `${pinId} would be used by ${needs.get(other)!.label} and ${need.label}.`);
+          return fail(
+            'twice',
+            `assignments.${needId}`,
+            `${pinId} would be used by ${needs.get(other)!.label} and ${need.label}.`,
+          );
         used.set(pinId, needId);
       }
       const moved = build.locked.find((id) => needs.has(id) && assignments[id] !== build.assignments[id]);
       if (moved !== undefined)
-        return fail('locked', `assignments.${moved}`, `${needs.get(moved)!.label} is locked on ${build.assignments[moved]}.`);
+        return fail(
+          'locked',
+          `assignments.${moved}`,
+          `${needs.get(moved)!.label} is locked on ${build.assignments[moved]}.`,
+        );
       return ok({ ...build, assignments, shared: { ...build.shared, ...shared } });
     },
   ),
@@ -66,9 +83,16 @@ export const pinEdits = {
     z.object({ shared: z.record(z.string().max(80), z.string().max(8)) }),
     () => 'Move on the shared supplies',
     (build, { shared }) => {
-      const able = new Set([...pinsOfKind(build.ecu, 'supply-5v'), ...pinsOfKind(build.ecu, 'sensor-ground')].map((pin) => pin.id));
+      const able = new Set(
+        [...pinsOfKind(build.ecu, 'supply-5v'), ...pinsOfKind(build.ecu, 'sensor-ground')].map((pin) => pin.id),
+      );
       const stray = Object.entries(shared).find(([, pinId]) => pinId !== '' && !able.has(pinId));
-      if (stray) return fail('no-pin', `shared.${stray[0]}`, `${stray[1]} is no 5 V supply or sensor ground of ${build.ecu.model}.`);
+      if (stray)
+        return fail(
+          'no-pin',
+          `shared.${stray[0]}`,
+          `${stray[1]} is no 5 V supply or sensor ground of ${build.ecu.model}.`,
+        );
       const merged = Object.entries({ ...build.shared, ...shared }).filter(([, pinId]) => pinId !== '');
       return ok({ ...build, shared: Object.fromEntries(merged) });
     },

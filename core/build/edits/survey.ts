@@ -66,7 +66,8 @@ export const surveyEdits = {
   chooseEcu: edit(
     z.object({ ecu: ecuSchema }),
     ({ ecu }) => `Choose ${ecu.model}`,
-    (build, { ecu }) => ok(
+    (build, { ecu }) =>
+      ok(
         dropStale({
           ...build,
           ecu,

@@ -29,7 +29,11 @@ describe('every allotment', () => {
         const pairs = new Map<string, Set<string | undefined>>();
         for (const { needId, pinId } of found.assignments) {
           const { pair } = needs.get(needId)!;
-          if (pair) pairs.set(pair, (pairs.get(pair) ?? new Set()).add(serve(pins.get(pinId)!, needs.get(needId)!.ask).ability!.pair));
+          if (pair)
+            pairs.set(
+              pair,
+              (pairs.get(pair) ?? new Set()).add(serve(pins.get(pinId)!, needs.get(needId)!.ask).ability!.pair),
+            );
         }
         for (const partners of pairs.values()) expect(partners.size).toBe(1);
         expect(found.assignments.length + found.unserved.length).toBe(needs.size);
@@ -127,4 +131,3 @@ test('spares are what no need holds, stale placements aside', () => {
     sparesOf({ ...demoBuild(), ecu: ecu('orrery-94'), assignments: {} }).reduce((sum, one) => sum + one.pins.length, 0),
   ).toBe(82);
 });
-

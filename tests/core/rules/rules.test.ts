@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
+import type { Pin } from '~/core/ecu/ecu';
 import { countFindings, findingsOf, rules } from '~/core/rules';
 import { stubLimitMetres } from '~/core/rules/bus';
 import { sheetIds } from '~/core/rules/rule';
@@ -10,6 +11,10 @@ import { missingToothWheel } from '~/core/trigger/wheel';
 import { demoBuild, donorWire, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
 
 const demo = demoBuild();
+const withPair = (pin: Pin, pair: string): Pin => ({
+  ...pin,
+  abilities: pin.abilities.map((ability) => ({ ...ability, pair })),
+});
 const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
   ...demo,
   kinds: { ...demo.kinds, [id]: { ...demo.kinds[id], traits: change(demo.kinds[id].traits) } },
@@ -49,10 +54,62 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
   'PL-4': {
     bad: {
       ...demo,
-      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? { ...pin, pair: 'vr-9' } : pin)) },
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? withPair(pin, 'vr-9') : pin)) },
     },
   },
   'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
+  'PL-7': {
+    bad: {
+      ...edited(
+        emptyBuild(4, 'orrery-94'),
+        call('addDevice', { kind: kind('boost-solenoid') }),
+        call('addDevice', { kind: kind('idle-three-wire') }),
+      ),
+      assignments: { 'boost-solenoid-1.2': 'B6', 'idle-three-wire-1.1': 'B7' },
+    },
+    good: {
+      ...edited(
+        emptyBuild(4, 'orrery-94'),
+        call('addDevice', { kind: kind('boost-solenoid') }),
+        call('addDevice', { kind: kind('idle-three-wire') }),
+      ),
+      assignments: { 'boost-solenoid-1.2': 'B6', 'idle-three-wire-1.1': 'B5' },
+    },
+  },
+  'PL-8': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'budget', name: 'outputs 1 to 3', pins: ['A6', 'A7', 'A8'], amps: 0.1 }] },
+    },
+    good: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'budget', name: 'outputs 1 to 3', pins: ['A6', 'A7', 'A8'], amps: 4 }] },
+    },
+  },
+  'PL-9': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'either', name: 'VR or Hall', sides: [['B1', 'B2'], ['B3']] }] },
+    },
+    good: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'either', name: 'VR or spare', sides: [['B1', 'B2'], ['A16']] }] },
+    },
+  },
+  'PL-10': {
+    bad: { ...demo, never: [{ needId: null, pinId: demo.assignments['clt-ntc-1.1'] }] },
+    good: { ...demo, never: [{ needId: 'clt-ntc-1.1', pinId: 'A16' }] },
+  },
+  'PL-11': {
+    bad: edited(
+      demo,
+      call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A16'], at: '2026-03-01T10:00:00.000Z', by: 'AB' }),
+    ),
+    good: edited(
+      demo,
+      call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A11'], at: '2026-03-01T10:00:00.000Z', by: 'AB' }),
+    ),
+  },
   'PL-6': { bad: edited(demo, call('assign', { needId: 'relay-fan-1.85', pinId: 'A8' })) },
   'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
   'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
@@ -287,7 +344,7 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
   'BB-6': {
     bad: {
       ...demo,
-      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'A26' ? { ...pin, pair: 'can-9' } : pin)) },
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'A26' ? withPair(pin, 'can-9') : pin)) },
     },
   },
 };
