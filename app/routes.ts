@@ -4,6 +4,8 @@ export default [
   index('routes/garage.tsx'),
   route('new', 'routes/new.tsx'),
   route('library', 'routes/library.tsx'),
+  route('library/ecus', 'routes/library-ecus.tsx'),
+  route('library/ecus/:draftId', 'routes/library-ecu.tsx'),
   route('demo/:demoId', 'routes/demo.ts'),
   route('build/:buildId', 'routes/build.tsx', [
     index('routes/build-index.tsx'),
@@ -15,6 +17,9 @@ export default [
     route('survey/fuel', 'routes/survey-fuel.tsx'),
     route('survey/notes', 'routes/survey-notes.tsx'),
     route('allot', 'routes/allot.tsx'),
+    route('allot/pinning', 'routes/allot-pinning.tsx'),
+    route('allot/io', 'routes/allot-io.tsx'),
+    route('allot/compare', 'routes/allot-compare.tsx'),
     route('trigger', 'routes/trigger.tsx'),
     route('feeds', 'routes/feeds.tsx'),
     route('loom', 'routes/loom.tsx'),

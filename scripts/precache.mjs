@@ -18,7 +18,15 @@ const files = walk(client)
 const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'];
 // One document stands for every build: the build itself is read in the browser.
 const pages = ['identify', 'donor', 'body', 'sensing', 'fuel', 'notes'].map((page) => `survey/${page}`);
-const documents = ['/', '/new', '/library', ...[...sheets, ...pages].map((sheet) => `/build/any/${sheet}`)];
+const desk = ['pinning', 'io', 'compare'].map((page) => `allot/${page}`);
+const documents = [
+  '/',
+  '/new',
+  '/library',
+  '/library/ecus',
+  '/library/ecus/any',
+  ...[...sheets, ...pages, ...desk].map((sheet) => `/build/any/${sheet}`),
+];
 const data = ['/demo/demo-pellworth', '/demo/demo-twin'];
 // Data of the routes with a server loader, asked as the client asks; kept under the bare path.
 const routeData = [
@@ -27,7 +35,10 @@ const routeData = [
   '/build/any/survey.data?_routes=routes%2Fsurvey',
   '/build/any/survey/identify.data?_routes=routes%2Fsurvey-identify',
   '/build/any/survey/sensing.data?_routes=routes%2Fsurvey-sensing',
+  '/build/any/allot.data?_routes=routes%2Fallot',
+  '/build/any/allot/compare.data?_routes=routes%2Fallot-compare',
   '/library.data?_routes=routes%2Flibrary',
+  '/library/ecus.data?_routes=routes%2Flibrary-ecus',
   '/build/any/trigger.data?_routes=routes%2Ftrigger',
 ];
 
@@ -59,7 +70,7 @@ self.addEventListener('activate', (event) => {
     await self.clients.claim();
   })());
 });
-const standIn = (path) => path.replace(/^\\/build\\/[^/]+\\//, '/build/any/').replace(/^\\/build\\/[^/]+$/, '/build/any/survey');
+const standIn = (path) => path.replace(/^\\/library\\/ecus\\/[^/.]+/, '/library/ecus/any').replace(/^\\/build\\/[^/]+\\//, '/build/any/').replace(/^\\/build\\/[^/]+$/, '/build/any/survey');
 self.addEventListener('fetch', (event) => {
   const url = new URL(event.request.url);
   if (event.request.method !== 'GET' || url.origin !== self.location.origin) return;

@@ -1,12 +1,13 @@
-import { Check, Lock } from 'lucide-react';
+import { Ban, Check, CheckCheck, Lock } from 'lucide-react';
 import { useRef, type KeyboardEvent } from 'react';
 import { Button as AriaButton, DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
+import type { Mark } from '~/core/build/schema';
 import type { Connector } from '~/core/ecu/ecu';
-import { cavityPlace } from '~/core/ecu/face';
-import { signalClasses, type SignalClass } from '~/core/netlist/colours';
+import { cavityAt, cavityPlace, faceOf } from '~/core/ecu/face';
 import { VisuallyHidden } from '../ui/text';
 import { at, color, shape, type } from '../ui/theme';
+import { markGround } from './marks';
 
 /** What one cavity of a face shows. */
 export interface FaceCavity {
@@ -15,13 +16,17 @@ export interface FaceCavity {
   readonly text: string;
   /** Spoken in full. */
   readonly spoken: string;
-  readonly signal: SignalClass | null;
-  readonly state: 'empty' | 'wired' | 'proved';
+  /** Letter, tint and pattern of its signal; null shows the bare cavity. */
+  readonly mark: Mark | null;
+  readonly state: 'empty' | 'wired' | 'crimped' | 'proved';
   readonly locked: boolean;
+  /** Kept empty by the person. */
+  readonly barred?: boolean;
 }
 
 export type FaceSide = 'wire' | 'mating';
 export const NEED_TYPE = 'gonyx-need';
+export type FaceSize = 'small' | 'usual' | 'large';
 
 interface Props {
   readonly connector: Connector;
@@ -34,7 +39,7 @@ interface Props {
   readonly able: ReadonlySet<string> | null;
   readonly onPress: (pinId: string) => void;
   readonly onDropNeed?: (pinId: string, needId: string) => void;
-  readonly small?: boolean;
+  readonly size?: FaceSize;
 }
 
 /** Moves focus over the grid by arrow keys: one tab stop for a whole face. */
@@ -53,7 +58,7 @@ function useGridKeys(connector: Connector, mirrored: boolean) {
     }[event.key];
     if (!target || target.row < 1 || target.row > connector.rows.length) return;
     const bounded = Math.min(Math.max(1, target.place), connector.rows[target.row - 1]);
-    const cavity = connector.rows.slice(0, target.row - 1).reduce((sum, count) => sum + count, 0) + bounded;
+    const cavity = cavityAt(connector, target.row, bounded);
     const found = root.current?.querySelector<HTMLElement>(`[data-cavity="${cavity}"] button[data-face]`);
     if (!found) return;
     event.preventDefault();
@@ -63,7 +68,7 @@ function useGridKeys(connector: Connector, mirrored: boolean) {
   return { root, onKeyDown };
 }
 
-/** A connector drawn to its rows, from the wire side or mirrored from the mating side. */
+/** A connector drawn to its geometry, from the wire side or mirrored from the mating side. */
 export function ConnectorFace({
   connector,
   cavities,
@@ -73,11 +78,19 @@ export function ConnectorFace({
   able,
   onPress,
   onDropNeed,
-  small = false,
+  size = 'usual',
 }: Props) {
   const mirrored = side === 'mating';
+  const small = size === 'small';
   const columns = Math.max(...connector.rows);
   const { root, onKeyDown } = useGridKeys(connector, mirrored);
+  const byNumber = new Map(cavities.map((cavity) => [cavity.cavity, cavity]));
+  const large = new Set(connector.large?.cavities);
+  const rows = connector.rows.map((_, row) =>
+    faceOf(connector)
+      .filter((place) => place.row === row + 1)
+      .sort((one, other) => one.place - other.place),
+  );
   return (
     <Housing
       ref={root}
@@ -86,85 +99,96 @@ export function ConnectorFace({
       aria-label={`Connector ${connector.id}, ${side} side`}
       $small={small}
     >
-      {connector.rows.map((count, rowIndex) => {
-        const start = connector.rows.slice(0, rowIndex).reduce((sum, one) => sum + one, 0);
-        const row = cavities.slice(start, start + count);
-        return (
-          <FaceRow
-            key={rowIndex}
-            style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, direction: mirrored ? 'rtl' : 'ltr' }}
-          >
-            {row.map((cavity) => {
-              const canTake = able === null ? undefined : able.has(cavity.pinId);
-              const button = (
-                <Cell
-                  data-face
-                  aria-pressed={selected.has(cavity.pinId)}
-                  data-selected={selected.has(cavity.pinId)}
-                  data-touched={touched?.has(cavity.pinId)}
-                  data-state={cavity.state}
-                  data-able={canTake}
-                  data-empty={cavity.state === 'empty'}
-                  style={
-                    cavity.signal &&
-                    cavity.state !== 'empty' &&
-                    !(small && (selected.has(cavity.pinId) || touched?.has(cavity.pinId) || cavity.state === 'proved'))
-                      ? { background: `var(--class-${cavity.signal})` }
-                      : undefined
-                  }
-                  onPress={() => onPress(cavity.pinId)}
-                  $small={small}
-                >
-                  <VisuallyHidden>{cavity.spoken}</VisuallyHidden>
-                  <Top aria-hidden>
-                    <span>{cavity.cavity}</span>
-                    {!small && cavity.locked && <Lock size={11} aria-hidden />}
-                    {!small && (
-                      <Letter>{cavity.signal && cavity.state !== 'empty' ? signalClasses[cavity.signal] : ''}</Letter>
-                    )}
-                  </Top>
-                  {!small && <Text aria-hidden>{cavity.text}</Text>}
-                  {!small && (
-                    <Marks aria-hidden>
-                      {cavity.state === 'proved' && (
-                        <Check size={14} aria-hidden strokeWidth={3} style={{ color: color.proved }} />
-                      )}
-                    </Marks>
-                  )}
-                </Cell>
-              );
+      {rows.map((row, rowIndex) => (
+        <FaceRow
+          key={rowIndex}
+          style={{
+            gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+            direction: mirrored ? 'rtl' : 'ltr',
+            paddingInlineStart: connector.staggered && rowIndex % 2 === 1 ? `${50 / columns}%` : undefined,
+            paddingInlineEnd: connector.staggered && rowIndex % 2 === 0 ? `${50 / columns}%` : undefined,
+          }}
+        >
+          {row.map(({ cavity: number }) => {
+            const cavity = byNumber.get(number);
+            if (!cavity)
               return (
-                <Slot key={cavity.pinId} data-cavity={cavity.cavity} style={{ direction: 'ltr' }}>
-                  {onDropNeed ? (
-                    <Drop
-                      aria-label={`Place on ${cavity.pinId}`}
-                      getDropOperation={(types) => (types.has(NEED_TYPE) ? 'move' : 'cancel')}
-                      onDrop={(event) => {
-                        for (const item of event.items)
-                          if (item.kind === 'text' && item.types.has(NEED_TYPE))
-                            void item.getText(NEED_TYPE).then((needId) => onDropNeed(cavity.pinId, needId));
-                      }}
-                    >
-                      {button}
-                    </Drop>
-                  ) : (
-                    button
-                  )}
-                </Slot>
+                <Plug key={number} $size={size} title={`Cavity ${number}: no pin behind it`}>
+                  <span aria-hidden>{number}</span>
+                </Plug>
               );
-            })}
-          </FaceRow>
-        );
-      })}
-      <Key aria-hidden viewBox="0 0 120 14" preserveAspectRatio="none" $mirrored={mirrored}>
-        <path
-          d="M0 0 L20 12 H100 L120 0"
-          fill="var(--housing)"
-          stroke="currentColor"
-          strokeWidth="1.5"
-          vectorEffect="non-scaling-stroke"
+            const lit = selected.has(cavity.pinId) || touched?.has(cavity.pinId) || cavity.state === 'proved';
+            const button = (
+              <Cell
+                data-face
+                aria-pressed={selected.has(cavity.pinId)}
+                data-selected={selected.has(cavity.pinId)}
+                data-touched={touched?.has(cavity.pinId)}
+                data-state={cavity.state}
+                data-able={able === null ? undefined : able.has(cavity.pinId)}
+                data-empty={cavity.state === 'empty'}
+                data-large={large.has(number)}
+                style={
+                  cavity.mark && cavity.state !== 'empty' && !(small && lit)
+                    ? { background: markGround(cavity.mark) }
+                    : undefined
+                }
+                onPress={() => onPress(cavity.pinId)}
+                $size={size}
+              >
+                <VisuallyHidden>{cavity.spoken}</VisuallyHidden>
+                <Top aria-hidden>
+                  <span>{cavity.cavity}</span>
+                  {!small && cavity.locked && <Lock size={11} aria-hidden />}
+                  {!small && cavity.barred && <Ban size={11} aria-hidden />}
+                  {!small && <Letter>{cavity.mark && cavity.state !== 'empty' ? cavity.mark.letter : ''}</Letter>}
+                </Top>
+                {!small && (
+                  <Text aria-hidden $size={size}>
+                    {cavity.text}
+                  </Text>
+                )}
+                {!small && (
+                  <Marks aria-hidden>
+                    {cavity.state === 'crimped' && <Check size={13} aria-hidden strokeWidth={3} />}
+                    {cavity.state === 'proved' && (
+                      <CheckCheck size={15} aria-hidden strokeWidth={2.6} style={{ color: color.proved }} />
+                    )}
+                  </Marks>
+                )}
+              </Cell>
+            );
+            return (
+              <Slot key={number} data-cavity={number} style={{ direction: 'ltr' }}>
+                {onDropNeed ? (
+                  <Drop
+                    aria-label={`Place on ${cavity.pinId}`}
+                    getDropOperation={(types) => (types.has(NEED_TYPE) ? 'move' : 'cancel')}
+                    onDrop={(event) => {
+                      for (const item of event.items)
+                        if (item.kind === 'text' && item.types.has(NEED_TYPE))
+                          void item.getText(NEED_TYPE).then((needId) => onDropNeed(cavity.pinId, needId));
+                    }}
+                  >
+                    {button}
+                  </Drop>
+                ) : (
+                  button
+                )}
+              </Slot>
+            );
+          })}
+        </FaceRow>
+      ))}
+      {connector.keys?.map((key, index) => (
+        <Rib
+          key={index}
+          aria-hidden
+          $edge={key.edge}
+          $at={mirrored && (key.edge === 'top' || key.edge === 'bottom') ? 1 - key.at : key.at}
+          $mirrored={mirrored}
         />
-      </Key>
+      ))}
     </Housing>
   );
 }
@@ -174,7 +198,7 @@ const Housing = styled.div<{ $small: boolean }>`
   display: grid;
   gap: ${({ $small }) => ($small ? '4px' : '3px')};
   padding: ${({ $small }) => ($small ? '8px' : '10px')};
-  margin-bottom: 14px;
+  margin-block: 8px 10px;
   background: var(--housing);
   border: ${shape.line} solid ${color.ink};
   border-radius: 3px;
@@ -182,14 +206,27 @@ const Housing = styled.div<{ $small: boolean }>`
   ${at.narrow} {
     padding: 6px;
   }
+  ${at.print} {
+    break-inside: avoid;
+  }
 `;
-const Key = styled.svg<{ $mirrored: boolean }>`
+/** A rib or notch of the housing, where it keeps the plug from going in the wrong way round. */
+const Rib = styled.span<{ $edge: 'top' | 'bottom' | 'left' | 'right'; $at: number; $mirrored: boolean }>`
   position: absolute;
-  bottom: -12px;
-  ${({ $mirrored }) => ($mirrored ? 'right: 42%' : 'left: 42%')};
-  width: 80px;
-  height: 12px;
-  color: ${color.ink};
+  background: var(--housing);
+  border: ${shape.line} solid ${color.ink};
+  ${({ $edge, $at, $mirrored }) => {
+    const edge = $mirrored && $edge === 'left' ? 'right' : $mirrored && $edge === 'right' ? 'left' : $edge;
+    const along = `calc(${Math.round($at * 100)}% - 30px)`;
+    if (edge === 'top')
+      return `left: ${along}; top: -10px; width: 60px; height: 10px; border-bottom: 0; border-radius: 5px 5px 0 0;`;
+    if (edge === 'bottom')
+      return `left: ${along}; bottom: -10px; width: 60px; height: 10px; border-top: 0; border-radius: 0 0 5px 5px;`;
+    const across = `top: calc(${Math.round($at * 100)}% - 14px); width: 8px; height: 28px;`;
+    return edge === 'left'
+      ? `${across} left: -8px; border-right: 0; border-radius: 5px 0 0 5px;`
+      : `${across} right: -8px; border-left: 0; border-radius: 0 5px 5px 0;`;
+  }}
 `;
 const FaceRow = styled.div`
   display: grid;
@@ -197,6 +234,18 @@ const FaceRow = styled.div`
 `;
 const Slot = styled.div`
   min-width: 0;
+`;
+const heights: Record<FaceSize, string> = { small: '28px', usual: '50px', large: '78px' };
+const Plug = styled.div<{ $size: FaceSize }>`
+  display: grid;
+  place-items: center;
+  height: ${({ $size }) => heights[$size]};
+  min-width: 0;
+  border: 1.2px solid ${color.rule};
+  border-radius: 8px;
+  color: ${color.soft};
+  font-size: ${type.small};
+  opacity: 0.7;
 `;
 const Drop = styled(DropZone)`
   border-radius: 8px;
@@ -208,21 +257,25 @@ const Drop = styled(DropZone)`
     outline: 2.5px solid ${color.selection};
   }
 `;
-const Cell = styled(AriaButton)<{ $small: boolean }>`
+const Cell = styled(AriaButton)<{ $size: FaceSize }>`
   position: relative;
   display: grid;
   grid-template-rows: auto 1fr;
   align-content: space-between;
   width: 100%;
-  height: ${({ $small }) => ($small ? '28px' : '50px')};
+  height: ${({ $size }) => heights[$size]};
   padding: 2px 3px;
   border: 1.2px solid ${color.ink};
   border-radius: 8px;
   background: ${color.sheet};
+  color: ${color.ink};
   font-size: ${type.small};
   line-height: 1.15;
   text-align: left;
   cursor: pointer;
+  &[data-large='true'] {
+    border-width: 2.4px;
+  }
   &[data-empty='true'] {
     border: 1.5px dashed ${color.soft};
     color: ${color.soft};
@@ -241,8 +294,8 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
   &[data-hovered] {
     filter: brightness(0.97);
   }
-  ${({ $small }) =>
-    $small &&
+  ${({ $size }) =>
+    $size === 'small' &&
     `
     grid-template-rows: 1fr; place-items: center; padding: 0;
     &[data-state='proved'] { background: var(--proved-wash); }
@@ -251,6 +304,9 @@ const Cell = styled(AriaButton)<{ $small: boolean }>`
   `}
   ${at.narrow} {
     padding: 1px 2px;
+  }
+  ${at.print} {
+    print-color-adjust: exact;
   }
 `;
 const Top = styled.span`
@@ -270,8 +326,8 @@ const Top = styled.span`
 const Letter = styled.span`
   font-size: 12px;
 `;
-const Text = styled.span`
-  font-size: 12px;
+const Text = styled.span<{ $size: FaceSize }>`
+  font-size: ${({ $size }) => ($size === 'large' ? '15px' : '12px')};
   overflow: hidden;
   line-height: 1.12;
   white-space: pre;

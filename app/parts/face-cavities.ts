@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
-import { cavityPlace } from '~/core/ecu/face';
+import { barredPins, inPlace } from '~/core/allot/model';
+import { countingWords } from '~/core/ecu/face';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { shortLabel } from '~/core/netlist/short';
 import type { FaceCavity } from './connector-face';
+import { markOf } from './marks';
 import { useBuild } from '../build/context';
 
 /** The cavities of every connector as they stand in the build, by connector. */
@@ -11,26 +13,35 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
   return useMemo(() => {
     const { net, progress } = derived;
     const faces = new Map<string, FaceCavity[]>(build.ecu.connectors.map((connector) => [connector.id, []]));
+    const connectors = new Map(build.ecu.connectors.map((connector) => [connector.id, connector]));
     const locked = new Set(build.locked);
+    const never = barredPins(build);
     for (const { pin, needId, label, signal } of net.cavities) {
       const wires = net.wiresAt.get(ecuEnd(pin.id)) ?? [];
       const [wire] = wires;
       const fixed = wire && !needId;
       const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
       const text = needId ? label : fixed ? pin.label : '';
-      const connector = build.ecu.connectors.find((one) => one.id === pin.connector)!;
-      const { row, place } = cavityPlace(connector, pin.cavity);
       const where = far && parseEnd(far).type !== 'splice' ? `, to ${net.labelOf(far)}` : '';
       const state =
-        wires.length === 0 ? 'empty' : wires.every((one) => progress.proved.has(one.id)) ? 'proved' : 'wired';
+        wires.length === 0
+          ? 'empty'
+          : wires.every((one) => progress.proved.has(one.id))
+            ? 'proved'
+            : wires.every((one) => inPlace(build, one.from, one.to))
+              ? 'crimped'
+              : 'wired';
+      const barred = never(null, pin.id);
+      const states = { empty: '', wired: '', crimped: ', clicked and pulled', proved: ', proved' };
       faces.get(pin.connector)!.push({
         cavity: pin.cavity,
         pinId: pin.id,
         text: shortLabel(text),
-        spoken: `${pin.id}, ${text || `free, ${pin.label}`}${where}${state === 'proved' ? ', proved' : ''}, row ${row}, place ${place}`,
-        signal,
+        spoken: `${pin.id}, ${text || `free, ${pin.label}`}${where}${states[state]}${barred ? ', kept empty' : ''}, ${countingWords(connectors.get(pin.connector)!, pin.cavity)}`,
+        mark: markOf(build, signal),
         state,
         locked: needId !== null && locked.has(needId),
+        barred,
       });
     }
     return faces;

@@ -176,6 +176,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
                 <FolderOpen size={18} aria-hidden /> Import a file
               </Button>
             </FileTrigger>
+            <PlainLink to="/library/ecus">ECUs</PlainLink>
             <PlainLink to="/library">Library of kinds</PlainLink>
             <Button weight="quiet" onPress={() => applyTheme(currentTheme() === 'night' ? 'paper' : 'night')}>
               Paper or night

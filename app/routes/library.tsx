@@ -123,6 +123,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
             >
               Export yours
             </Button>
+            <Link to="/library/ecus">ECUs</Link>
             <Link to="/">Garage</Link>
           </Row>
         </PlainHead>

@@ -12,6 +12,7 @@ import { engineSchema } from '~/core/engine/engine';
 import { inSentence } from '~/core/units/format';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
+import { ownEcus } from '../storage/library';
 import { lastUnits } from '../storage/units';
 import { PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button } from '../ui/button';
@@ -23,6 +24,13 @@ import { color, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/new';
 
 export const loader = () => ({ ecus: catalog.ecus, engines: catalog.engines, kinds: catalog.kinds });
+
+/** ECUs of the person's own library stand before the catalog's. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const [served, ecus] = await Promise.all([serverLoader(), ownEcus()]);
+  return { ...served, ecus: [...ecus, ...served.ecus] };
+}
+clientLoader.hydrate = true as const;
 
 const draftSchema = z.object({
   name: z.string().trim().min(1).max(80),
@@ -41,6 +49,14 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   const kept = await keepBuild(build.value);
   return kept.ok ? redirect(`/build/${kept.value}/survey`) : kept.problem;
 }
+
+export const HydrateFallback = () => (
+  <PlainPage aria-busy="true">
+    <PlainSheet>
+      <h1>New build</h1>
+    </PlainSheet>
+  </PlainPage>
+);
 
 export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const { ecus, engines, kinds } = loaderData;

@@ -54,6 +54,10 @@ export interface Database {
   readonly photos: KeyValue;
   /** The person's own device kinds. */
   readonly library: KeyValue;
+  /** The person's own ECU definitions. */
+  readonly ecus: KeyValue;
+  /** Definitions in the making. */
+  readonly drafts: KeyValue;
 }
 
 let opened: Database | null = null;
@@ -67,6 +71,8 @@ export function database(): Database {
     trash: localforage.createInstance({ name: 'gonyx', storeName: 'trash' }),
     photos: localforage.createInstance({ name: 'gonyx', storeName: 'photos' }),
     library: localforage.createInstance({ name: 'gonyx', storeName: 'library' }),
+    ecus: localforage.createInstance({ name: 'gonyx', storeName: 'ecus' }),
+    drafts: localforage.createInstance({ name: 'gonyx', storeName: 'drafts' }),
   };
   return opened;
 }

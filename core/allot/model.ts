@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
-import { ecuEnd, wireId } from '../netlist/ends';
+import { ecuEnd, wireId, type End } from '../netlist/ends';
 import { needsOf, type Need } from '../netlist/needs';
 
 /** What stays where it is: `locked` only what is locked; `most` may move the rest but seldom; `placed` all that fits. */
@@ -53,9 +53,14 @@ export interface Model {
 export const pulses = ({ kind, hz }: Ask): boolean =>
   (kind === 'low-side' || kind === 'high-side' || kind === 'half-bridge') && (hz ?? 0) > 0;
 
-/** True when this need's wire has been clicked into this cavity. */
-export const isCrimped = (build: Build, need: Need, pinId: string): boolean =>
-  build.pinning.done[wireId(ecuEnd(pinId), need.end)] !== undefined;
+/** True when a wire between these ends sits in its cavities: clicked and pulled, or measured end to end. */
+export const inPlace = (build: Pick<Build, 'pinning' | 'prove'>, from: End, to: End): boolean =>
+  build.pinning.done[wireId(from, to)] !== undefined ||
+  build.prove.readings[`c|${from}|${to}`] !== undefined ||
+  build.prove.readings[`c|${to}|${from}`] !== undefined;
+
+/** True when this need's wire sits in this cavity. */
+export const isCrimped = (build: Build, need: Need, pinId: string): boolean => inPlace(build, ecuEnd(pinId), need.end);
 
 /** How much a pin is wasted on an ask: 0 for a pin that can be nothing else. */
 function versatility(pin: Pin, ability: Ability, ask: Ask): number {

@@ -3,6 +3,7 @@ import { cavityPlace, cavitySquareMm, countingWords, neighbours } from '../ecu/f
 import { pinIdOf, type Connector, type Pin } from '../ecu/ecu';
 import { ecuEnd, parseEnd } from '../netlist/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { inPlace } from './model';
 import { natural } from '../units/natural';
 
 /** A wire that was clicked into a cavity and is no longer planned there. */
@@ -33,6 +34,8 @@ export interface PinStep {
   readonly connector: Connector;
   readonly farLabel: string;
   readonly done: boolean;
+  /** Known to be in place by a reading only. */
+  readonly measured: boolean;
   /** The branch it belongs to, for orders that go by device. */
   readonly group: string;
 }
@@ -52,7 +55,8 @@ export function pinSteps(build: Build, net: Netlist, order: PinningOrder = build
         pin,
         connector: connectors.get(pin.connector)!,
         farLabel: net.labelOf(far),
-        done: build.pinning.done[wire.id] !== undefined,
+        done: inPlace(build, wire.from, wire.to),
+        measured: inPlace(build, wire.from, wire.to) && build.pinning.done[wire.id] === undefined,
         group: device?.label ?? (wire.signal === 'ground' ? 'Grounds' : 'Feeds and relays'),
       };
     }),

@@ -178,7 +178,7 @@ const planFields = {
 };
 
 /** How classes of signal are marked on faces and prints: the person's own, by class. */
-export const tints = ['sky', 'rose', 'olive', 'mint', 'lilac', 'sand', 'slate', 'amber', 'none'] as const;
+export const tints = ['sky', 'rose', 'olive', 'mint', 'lilac', 'blush', 'slate', 'teal', 'amber', 'none'] as const;
 export const patterns = ['plain', 'lines', 'dots', 'grid', 'slants'] as const;
 export const markSchema = z.object({
   letter: z.string().regex(/^[A-Z0-9]{1,2}$/, 'one or two capital letters or digits'),

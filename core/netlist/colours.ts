@@ -18,7 +18,7 @@ export const signalClasses = {
 export type SignalClass = keyof typeof signalClasses;
 export const signalClassNames = Object.keys(signalClasses) as [SignalClass, ...SignalClass[]];
 
-export function classOfPin(pin: Pin): SignalClass {
+export function classOfPin(pin: Pick<Pin, 'abilities'>): SignalClass {
   switch (pin.abilities[0].kind) {
     case 'injector':
       return 'injector';

@@ -66,6 +66,8 @@ beforeEach(() => {
     trash: new Store(),
     photos: new Store(),
     library: new Store(),
+    ecus: new Store(),
+    drafts: new Store(),
   };
   db = stores;
 });

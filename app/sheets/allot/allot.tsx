@@ -1,137 +1,70 @@
 import { useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import { sparesOf, spareWords, whyOpen } from '~/core/allot/allot';
+import { spareCount, sparesOf, spareWords, shortfalls, shortfallWords } from '~/core/allot/spares';
+import type { Keep } from '~/core/allot/model';
+import type { Help } from '~/core/allot/ways';
 import { call } from '~/core/build/edits';
-import { askWords, kindWord, serve } from '~/core/ecu/ask';
-import { cavityPlace } from '~/core/ecu/face';
+import { kindWord, serve } from '~/core/ecu/ask';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
-import { signalClasses } from '~/core/netlist/colours';
-import { formatAmps, formatOhms, listWords, plural } from '~/core/units/format';
+import { signalClassNames } from '~/core/netlist/colours';
+import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { ConnectorFace, type FaceSide } from '../../parts/connector-face';
 import { useFaceCavities } from '../../parts/face-cavities';
-import { SheetFrame } from '../../parts/sheet-frame';
-import { WireMark } from '../../parts/wire-mark';
+import { markOf } from '../../parts/marks';
 import { Button } from '../../ui/button';
-import { Dialog } from '../../ui/dialog';
 import { Segmented } from '../../ui/choice';
-import { NumberField } from '../../ui/number-field';
-import { Callout, Heading, Kbd, Mono, Row, Small, Soft, Stack } from '../../ui/text';
+import { Heading, Kbd, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
+import { AllotFrame } from './allot-frame';
+import { MarksDialog } from './marks-dialog';
 import { NeedList } from './need-list';
+import { PinCard } from './pin-card';
+import { ReserveDialog } from './reserve-dialog';
+import { useAllotTask } from './use-allot';
+import { WhyNot } from './why-not';
 
-function PinCard({ pinId }: { pinId: string }) {
-  const { build, derived, edit } = useBuild();
-  const pin = build.ecu.pins.find((one) => one.id === pinId);
-  const cavity = derived.net.cavities.find((one) => one.pin.id === pinId);
-  if (!pin || !cavity) return null;
-  const connector = build.ecu.connectors.find((one) => one.id === pin.connector)!;
-  const { row, place } = cavityPlace(connector, pin.cavity);
-  const wire = derived.net.wiresAt.get(ecuEnd(pinId))?.[0];
-  const need = derived.net.needs.find((one) => one.id === cavity.needId);
-  const locked = need ? build.locked.includes(need.id) : false;
-  return (
-    <Card aria-label={`Pin ${pinId}`}>
-      <Row $gap={3}>
-        <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
-        <span>
-          {pin.label}
-          <br />
-          <Soft>
-            row {row}, {place} from the left, wire side
-          </Soft>
-        </span>
-        {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
-      </Row>
-      <Small>
-        Can be{' '}
-        {listWords(
-          pin.abilities.map((ability) =>
-            [
-              kindWord(ability.kind),
-              ability.output ? `number ${ability.output}` : '',
-              ability.maxAmps ? `to ${formatAmps(ability.maxAmps)}` : '',
-              ability.maxHz ? `to ${ability.maxHz} Hz` : '',
-              ability.pullUpOhms
-                ? `pull-up ${formatOhms(ability.pullUpOhms)}${ability.pullUpSwitchable ? ', switchable' : ''}`
-                : '',
-            ]
-              .filter(Boolean)
-              .join(' '),
-          ),
-        )}
-        .
-      </Small>
-      <Row $gap={3}>
-        <span>
-          {need ? (
-            <>
-              Serves <strong>{need.label}</strong>, which asks for {askWords(need.ask)}.
-            </>
-          ) : wire ? (
-            'Wired by the feeds.'
-          ) : (
-            'Free.'
-          )}
-        </span>
-        {need && (
-          <Button weight="quiet" onPress={() => edit(call('lock', { needId: need.id, locked: !locked }))}>
-            {locked ? 'Unlock' : 'Lock'}
-          </Button>
-        )}
-        {need && !locked && (
-          <Button weight="quiet" onPress={() => edit(call('unassign', { needId: need.id }))}>
-            Free the pin
-          </Button>
-        )}
-      </Row>
-    </Card>
+const keepWords: Record<Keep, string> = {
+  placed: 'Allot the rest',
+  most: 'Allot, moving what must move',
+  locked: 'Allot all anew',
+};
+
+/** Solves off the page's thread, then writes the plan as one step. */
+function useAllotment(keep: Keep) {
+  const { build, edit } = useBuild();
+  return useAllotTask(
+    (api, onProgress) => api.allot(build, keep, onProgress),
+    ({ assignments, shared }) =>
+      edit(
+        call('placeAll', {
+          assignments: Object.fromEntries(assignments.map(({ needId, pinId }) => [needId, pinId])),
+          shared: { ...shared },
+          label: keepWords[keep],
+        }),
+      ),
   );
 }
 
-function WhyNot({ onClose }: { onClose: () => void }) {
-  const { build, derived } = useBuild();
-  const open = derived.net.needs.filter((need) => build.assignments[need.id] === undefined);
-  return (
-    <Dialog title="Why not?" isOpen onClose={onClose}>
-      {open.length === 0 && <p>Every need has its pin.</p>}
-      <Stack as="ul" $gap={4}>
-        {open.map((need) => {
-          const why = whyOpen(build, need.id)!;
-          const rivals = why.rivals
-            .filter((id) => id !== need.id)
-            .map((id) => derived.net.needs.find((one) => one.id === id)!.label);
-          return (
-            <li key={need.id}>
-              <Callout $tone="pencil">
-                <strong>{need.label}</strong>
-                <span>{why.reason}</span>
-                {rivals.length > 0 && <Small>They are held by {listWords(rivals)}.</Small>}
-              </Callout>
-            </li>
-          );
-        })}
-      </Stack>
-    </Dialog>
-  );
-}
-
-export function Allot() {
-  const { build, derived, edit, selection, select } = useBuild();
+export function Allot({ help }: { help: Help }) {
+  const { build, derived, selection, select, edit } = useBuild();
   const [inHand, setInHand] = useState<string | null>(null);
   const [side, setSide] = useState<FaceSide>('wire');
-  const [whyNot, setWhyNot] = useState(false);
+  const [zoom, setZoom] = useState('all');
+  const [details, setDetails] = useState(false);
+  const [dialog, setDialog] = useState<'why' | 'spares' | 'marks' | null>(null);
   const faces = useFaceCavities();
   const { needs } = derived.net;
   const need = needs.find((one) => one.id === inHand) ?? null;
   const placed = needs.filter((one) => build.assignments[one.id] !== undefined).length;
   const open = needs.length - placed;
+  const rest = useAllotment(open > 0 ? 'placed' : 'locked');
   const able = useMemo(
     () => (need ? new Set(build.ecu.pins.filter((pin) => serve(pin, need.ask).ability).map((pin) => pin.id)) : null),
     [need, build.ecu],
   );
-  const spares = sparesOf(build);
-  const spareCount = spares.reduce((sum, one) => sum + one.pins.length, 0);
+  const spares = sparesOf(build, needs);
+  const short = shortfalls(build, needs);
 
   const selectedPins = useMemo(() => {
     if (!selection) return new Set<string>();
@@ -184,14 +117,17 @@ export function Allot() {
   }, []);
 
   const [cardPin] = selectedPins;
+  const shownConnectors = build.ecu.connectors.filter((connector) => zoom === 'all' || connector.id === zoom);
+  const large = shownConnectors.length === 1 && Math.max(...shownConnectors[0].rows) <= 12;
   return (
-    <SheetFrame
-      sheet="allot"
+    <AllotFrame
       summary={
         <span role="status">
           {placed} of {plural(needs.length, 'need')} placed.
           <br />
-          {open > 0 ? (
+          {rest.failure ? (
+            <strong style={{ color: color.stop }}>The solver stopped: {rest.failure}</strong>
+          ) : open > 0 ? (
             <strong style={{ color: color.pencil }}>{open} open.</strong>
           ) : (
             <Soft>{spareWords(spares) || 'Nothing'} spare.</Soft>
@@ -200,14 +136,14 @@ export function Allot() {
       }
       actions={
         <>
-          {open > 0 ? (
-            <Button weight="act" onPress={() => edit(call('allotAll', { keep: 'placed' }))}>
-              Allot the rest
-            </Button>
+          {rest.busy ? (
+            <Button onPress={rest.cancel}>Cancel, {Math.round(rest.progress * 100)} %</Button>
           ) : (
-            <Button onPress={() => edit(call('allotAll', { keep: 'locked' }))}>Allot all anew</Button>
+            <Button weight={open > 0 ? 'act' : 'plain'} onPress={rest.run}>
+              {keepWords[open > 0 ? 'placed' : 'locked']}
+            </Button>
           )}
-          <Button isDisabled={open === 0} onPress={() => setWhyNot(true)}>
+          <Button isDisabled={open === 0} onPress={() => setDialog('why')}>
             Why not?
           </Button>
         </>
@@ -224,7 +160,7 @@ export function Allot() {
           )}
         </NeedColumn>
         <Stack $gap={3}>
-          <Row $gap={2} style={{ justifyContent: 'space-between' }}>
+          <Tools>
             <Segmented
               label="Side"
               hideLabel
@@ -235,6 +171,15 @@ export function Allot() {
               value={side}
               onChange={setSide}
             />
+            {build.ecu.connectors.length > 1 && (
+              <Segmented
+                label="Connector"
+                hideLabel
+                choices={[{ id: 'all', name: 'all' }, ...build.ecu.connectors.map(({ id }) => ({ id, name: id }))]}
+                value={zoom}
+                onChange={setZoom}
+              />
+            )}
             <Small>
               {need ? (
                 <>
@@ -242,17 +187,21 @@ export function Allot() {
                 </>
               ) : (
                 <>
-                  Drag a need here, or press both. <Kbd>F</Kbd> flips.
+                  Drag a need here. <Kbd>F</Kbd> flips.
                 </>
               )}
             </Small>
-          </Row>
-          {build.ecu.connectors.map((connector) => (
+          </Tools>
+          {cardPin && <PinCard pinId={cardPin} side={side} open={details} onOpen={setDetails} onTake={take} />}
+          {shownConnectors.map((connector) => (
             <Stack key={connector.id} $gap={1}>
               <Row $gap={3} style={{ justifyContent: 'space-between' }}>
-                <strong>{connector.id}</strong>
+                <strong>
+                  {connector.id} <Soft style={{ fontWeight: 400 }}>{connector.name}</Soft>
+                </strong>
                 <Small>
                   {side} side{side === 'mating' ? ', mirrored' : ''} · up to {connector.maxSquareMm} mm²
+                  {connector.large ? `, large ${connector.large.maxSquareMm} mm²` : ''}
                   {connector.sealed ? ' · sealed' : ''}
                 </Small>
               </Row>
@@ -264,43 +213,44 @@ export function Allot() {
                 able={able}
                 onPress={press}
                 onDropNeed={put}
+                size={large ? 'large' : 'usual'}
               />
             </Stack>
           ))}
           <Legend>
-            {Object.entries(signalClasses).map(([name, letter]) => (
-              <span key={name}>
-                <b>{letter}</b> {name}
+            {signalClassNames.map((signal) => (
+              <span key={signal}>
+                <b>{markOf(build, signal).letter}</b> {signal}
               </span>
             ))}
-            <span>✓ proved</span>
+            <span>✓ clicked and pulled</span>
+            <span>✓✓ proved</span>
+            <Button weight="quiet" onPress={() => setDialog('marks')}>
+              Letters and colours
+            </Button>
           </Legend>
-          {cardPin && <PinCard pinId={cardPin} />}
-          <Row $gap={4} style={{ alignItems: 'end' }}>
-            <Stack $gap={1} style={{ flex: '1 1 240px' }}>
+          <Stack $gap={1}>
+            <Row $gap={3} style={{ justifyContent: 'space-between' }}>
               <Heading>Spare</Heading>
-              <p>
-                {spareCount === 0
-                  ? 'No pin is free.'
-                  : spares
-                      .map(({ kind, pins }) => `${plural(pins.length, kindWord(kind))} (${pins.join(', ')})`)
-                      .join(' · ')}
-              </p>
-            </Stack>
-            <NumberField
-              label="Keep for later"
-              unit="pins"
-              value={build.reserve}
-              minValue={0}
-              maxValue={40}
-              onChange={(value) => value !== null && edit(call('setReserve', { reserve: value }))}
-              style={{ width: 130 }}
-            />
-          </Row>
+              <Button weight="quiet" onPress={() => setDialog('spares')}>
+                Spares to keep
+              </Button>
+            </Row>
+            <p>
+              {spareCount(spares) === 0
+                ? 'No pin is free.'
+                : spares
+                    .map(({ kind, pins }) => `${plural(pins.length, kindWord(kind))} (${pins.join(', ')})`)
+                    .join(' · ')}
+            </p>
+            {short.length > 0 && <Small>You asked for more: {shortfallWords(short)}.</Small>}
+          </Stack>
         </Stack>
       </Columns>
-      {whyNot && <WhyNot onClose={() => setWhyNot(false)} />}
-    </SheetFrame>
+      {dialog === 'why' && <WhyNot help={help} onClose={() => setDialog(null)} />}
+      {dialog === 'spares' && <ReserveDialog onClose={() => setDialog(null)} />}
+      {dialog === 'marks' && <MarksDialog onClose={() => setDialog(null)} />}
+    </AllotFrame>
   );
 }
 
@@ -308,53 +258,56 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: 270px minmax(0, 1fr);
   gap: ${space[4]};
-  height: 100%;
-  min-height: 0;
+  /* The list and the faces scroll by themselves: what is in hand never leaves the sight of where it goes. */
+  height: calc(100% - 57px);
+  min-height: 420px;
+  & > * {
+    min-height: 0;
+    overflow: auto;
+  }
   ${at.tablet} {
     grid-template-columns: 220px minmax(0, 1fr);
   }
   ${at.narrow} {
     grid-template-columns: 1fr;
     height: auto;
+    & > * {
+      overflow: visible;
+    }
     & > :last-child {
       order: -1;
     }
   }
   ${at.print} {
     height: auto;
+    & > * {
+      overflow: visible;
+    }
     grid-template-columns: 230px 1fr;
   }
-  & > * {
-    min-height: 0;
+`;
+const Tools = styled(Row)`
+  gap: ${space[2]} ${space[4]};
+  ${at.print} {
+    display: none;
   }
 `;
 const NeedColumn = styled.div`
-  overflow: auto;
   padding-right: ${space[3]};
   border-right: 1px solid ${color.rule};
   ${at.narrow} {
     border: 0;
     padding: 0;
-    overflow: visible;
-  }
-  ${at.print} {
-    overflow: visible;
   }
 `;
 const Legend = styled.p`
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   gap: 2px 9px;
   font-size: 12px;
   color: ${color.soft};
   b {
     color: ${color.ink};
   }
-`;
-const Card = styled.section`
-  display: grid;
-  gap: ${space[1]};
-  padding: ${space[2]} ${space[3]};
-  border-left: 3px solid ${color.selection};
-  background: ${color.raised};
 `;

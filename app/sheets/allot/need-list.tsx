@@ -1,46 +1,94 @@
 import { GripVertical, Lock } from 'lucide-react';
+import { useState } from 'react';
 import { Button, GridList, GridListHeader, GridListItem, GridListSection, useDragAndDrop } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { systems } from '~/core/devices/kind';
+import { askWords } from '~/core/ecu/ask';
+import { isCrimped } from '~/core/allot/model';
 import type { Need } from '~/core/netlist/needs';
 import { useBuild } from '../../build/context';
 import { NEED_TYPE } from '../../parts/connector-face';
+import { Checkbox } from '../../ui/choice';
+import { TextField } from '../../ui/text-field';
+import { Small, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 
-/** Needs by system. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
+/** Needs by system, with a search. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
 export function NeedList({ inHand, onTake }: { inHand: string | null; onTake: (needId: string | null) => void }) {
   const { build, derived } = useBuild();
   const { needs } = derived.net;
+  const [text, setText] = useState('');
+  const [openOnly, setOpenOnly] = useState(false);
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ [NEED_TYPE]: String(key), 'text/plain': String(key) })),
     getAllowedDropOperations: () => ['move'],
   });
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = needs.filter((need) => {
+    const pinId = build.assignments[need.id];
+    const about = `${need.label} ${need.system} ${askWords(need.ask)} ${pinId ?? 'open'}`.toLowerCase();
+    return words.every((word) => about.includes(word)) && (!openOnly || pinId === undefined);
+  });
   const groups = systems
-    .map((system) => ({ system, needs: needs.filter((need) => need.system === system) }))
+    .map((system) => ({ system, needs: shown.filter((need) => need.system === system) }))
     .filter((group) => group.needs.length > 0);
   const locked = new Set(build.locked);
   return (
-    <List
-      aria-label="Needs"
-      selectionMode="single"
-      selectionBehavior="replace"
-      selectedKeys={inHand ? [inHand] : []}
-      onSelectionChange={(keys) => onTake(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))}
-      dragAndDropHooks={dragAndDropHooks}
-    >
-      {groups.map((group) => (
-        <GridListSection key={group.system} id={group.system}>
-          <SectionHead>{group.system}</SectionHead>
-          {group.needs.map((need) => (
-            <NeedRow key={need.id} need={need} pinId={build.assignments[need.id]} locked={locked.has(need.id)} />
-          ))}
-        </GridListSection>
-      ))}
-    </List>
+    <Stack $gap={2}>
+      <Search>
+        <TextField
+          label="Search needs"
+          hideLabel
+          value={text}
+          onChange={setText}
+          placeholder="Search: coil, PWM, A13"
+        />
+        <Checkbox isSelected={openOnly} onChange={setOpenOnly}>
+          open
+        </Checkbox>
+      </Search>
+      {groups.length === 0 && <Small>{openOnly && text === '' ? 'Nothing is open.' : 'No need of that name.'}</Small>}
+      <List
+        aria-label="Needs"
+        selectionMode="single"
+        selectionBehavior="replace"
+        selectedKeys={inHand ? [inHand] : []}
+        onSelectionChange={(keys) => onTake(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))}
+        dragAndDropHooks={dragAndDropHooks}
+      >
+        {groups.map((group) => (
+          <GridListSection key={group.system} id={group.system}>
+            <SectionHead>{group.system}</SectionHead>
+            {group.needs.map((need) => {
+              const pinId = build.assignments[need.id];
+              return (
+                <NeedRow
+                  key={need.id}
+                  need={need}
+                  pinId={pinId}
+                  locked={locked.has(need.id)}
+                  crimped={pinId !== undefined && isCrimped(build, need, pinId)}
+                />
+              );
+            })}
+          </GridListSection>
+        ))}
+      </List>
+    </Stack>
   );
 }
 
-function NeedRow({ need, pinId, locked }: { need: Need; pinId: string | undefined; locked: boolean }) {
+function NeedRow({
+  need,
+  pinId,
+  locked,
+  crimped,
+}: {
+  need: Need;
+  pinId: string | undefined;
+  locked: boolean;
+  crimped: boolean;
+}) {
   return (
     <Item id={need.id} textValue={need.label} data-need={need.id}>
       <Grip slot="drag" aria-label={`Move ${need.label}`}>
@@ -48,11 +96,26 @@ function NeedRow({ need, pinId, locked }: { need: Need; pinId: string | undefine
       </Grip>
       <span>{need.label}</span>
       {locked && <Lock size={13} aria-label="locked" />}
+      {crimped && <Crimped>crimped</Crimped>}
       {pinId ? <Pin>{pinId}</Pin> : <Open>open</Open>}
     </Item>
   );
 }
 
+const Search = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: ${space[2]};
+  align-items: center;
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  background: ${color.sheet};
+  padding-bottom: ${space[1]};
+  ${at.print} {
+    display: none;
+  }
+`;
 const List = styled(GridList)`
   display: grid;
   gap: ${space[3]};
@@ -106,6 +169,10 @@ const Item = styled(GridListItem)`
 const Pin = styled.span`
   font-family: ${type.mono};
   font-weight: 700;
+`;
+const Crimped = styled.span`
+  font-size: 12px;
+  color: ${color.soft};
 `;
 const Open = styled.span`
   font-size: ${type.small};

@@ -42,7 +42,7 @@ function Place({ test }: { test: ProveTest }) {
       {connector && pin && (
         <div style={{ maxWidth: 420 }}>
           <ConnectorFace
-            small
+            size="small"
             connector={connector}
             cavities={faces.get(connector.id) ?? []}
             side="wire"

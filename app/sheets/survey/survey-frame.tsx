@@ -1,8 +1,5 @@
 import type { ReactNode } from 'react';
-import { NavLink, useLocation, useParams } from 'react-router';
-import { styled } from 'styled-components';
-import { SheetFrame } from '../../parts/sheet-frame';
-import { at, color, shape, space } from '../../ui/theme';
+import { PagedSheet } from '../../parts/sheet-pages';
 
 const pages = [
   { path: '', name: 'Devices' },
@@ -14,76 +11,7 @@ const pages = [
   { path: '/notes', name: 'Notes' },
 ] as const;
 
-/** The Survey sheet's frame: one sheet, seven pages, each with an address of its own. */
-export function SurveyFrame({
-  summary,
-  actions,
-  children,
-}: {
-  summary: ReactNode;
-  actions?: ReactNode;
-  children: ReactNode;
-}) {
-  const { buildId } = useParams();
-  const { pathname } = useLocation();
-  return (
-    <SheetFrame sheet="survey" summary={summary} actions={actions}>
-      <Pages aria-label="Pages of the survey">
-        {pages.map((page) => (
-          <li key={page.path}>
-            <PageLink to={`/build/${buildId}/survey${page.path}`} end prefetch="intent">
-              {page.name}
-            </PageLink>
-          </li>
-        ))}
-      </Pages>
-      <PrintName>{pages.find((page) => pathname.endsWith(`/survey${page.path}`))?.name}</PrintName>
-      {children}
-    </SheetFrame>
-  );
+/** The Survey sheet's frame: one sheet, seven pages. */
+export function SurveyFrame(props: { summary: ReactNode; actions?: ReactNode; children: ReactNode }) {
+  return <PagedSheet sheet="survey" pages={pages} label="Pages of the survey" {...props} />;
 }
-
-const Pages = styled.ul.attrs({ role: 'list' })`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 ${space[4]};
-  margin-bottom: ${space[4]};
-  border-bottom: ${shape.hair} solid ${color.rule};
-  ${at.narrow} {
-    flex-wrap: nowrap;
-    overflow-x: auto;
-    scrollbar-width: thin;
-  }
-  ${at.print} {
-    display: none;
-  }
-`;
-/** The tabs are tools and do not print; which page it is must. */
-const PrintName = styled.strong`
-  display: none;
-  ${at.print} {
-    display: block;
-  }
-`;
-const PageLink = styled(NavLink)`
-  display: inline-flex;
-  align-items: center;
-  padding: ${space[1]} 2px;
-  min-height: 36px;
-  text-decoration: none;
-  color: ${color.soft};
-  border-bottom: 3px solid transparent;
-  white-space: nowrap;
-  &:hover {
-    color: ${color.ink};
-  }
-  scroll-margin-inline: 80px;
-  &[aria-current='page'] {
-    color: ${color.ink};
-    font-weight: 700;
-    border-bottom-color: ${color.pencil};
-  }
-  @media (pointer: coarse) {
-    min-height: ${shape.target};
-  }
-`;

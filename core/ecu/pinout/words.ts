@@ -466,25 +466,25 @@ const signOf = (at: Ability['side']): string => (at === 'plus' ? ' +' : at === '
 
 /** An ability in words that `proposeFrom` reads back: what a CSV of a definition holds. */
 export function abilityText(ability: Ability): string {
-  const parts: string[] = [kindTexts[ability.kind]];
-  if (ability.drive === 'peak-hold') parts.push('peak and hold');
-  if (ability.output !== undefined) parts.push(String(ability.output));
-  if (ability.kind === 'stepper') parts.push(`${ability.phase ?? 'a'}${signOf(ability.side).trim()}`);
-  else if (ability.kind === 'wideband')
-    parts.push(ability.cell ?? 'reference', ability.pair?.replace(/^.*-/, '') ?? '');
-  else if (ability.pair !== undefined) parts.push(`${ability.pair.replace(/^.*-/, '')}${signOf(ability.side)}`);
-  if (ability.volts !== undefined) parts.push(`${ability.volts} V`);
+  const name: string[] = [kindTexts[ability.kind]];
+  if (ability.drive === 'peak-hold') name.push('peak and hold');
+  if (ability.output !== undefined) name.push(String(ability.output));
+  if (ability.kind === 'stepper') name.push(`${ability.phase ?? 'a'}${signOf(ability.side).trim()}`);
+  else if (ability.kind === 'wideband') name.push(ability.cell ?? 'reference', ability.pair?.replace(/^.*-/, '') ?? '');
+  else if (ability.pair !== undefined) name.push(`${ability.pair.replace(/^.*-/, '')}${signOf(ability.side)}`);
+  const figures: string[] = [name.filter((part) => part !== '').join(' ')];
+  if (ability.volts !== undefined) figures.push(`${ability.volts} V`);
   if (ability.fromVolts !== undefined && ability.toVolts !== undefined)
-    parts.push(`${ability.fromVolts}-${ability.toVolts} V`);
-  if (ability.maxAmps !== undefined) parts.push(`${ability.maxAmps} A`);
-  if (ability.holdAmps !== undefined) parts.push(`hold ${ability.holdAmps} A`);
-  if (ability.maxHz !== undefined && ability.maxHz > 0) parts.push(`${ability.maxHz} Hz`);
-  else if (ability.maxHz === undefined && (ability.kind === 'low-side' || ability.kind === 'high-side'))
-    parts.push('PWM');
-  if (ability.minOhms !== undefined) parts.push(`${ability.minOhms} Ω`);
+    figures.push(`${ability.fromVolts}-${ability.toVolts} V`);
+  if (ability.maxAmps !== undefined) figures.push(`${ability.maxAmps} A`);
+  if (ability.holdAmps !== undefined) figures.push(`hold ${ability.holdAmps} A`);
+  const switches = ability.kind === 'low-side' || ability.kind === 'high-side';
+  if (ability.maxHz !== undefined && ability.maxHz > 0) figures.push(`${ability.maxHz} Hz`);
+  else if (switches) figures.push(ability.maxHz === undefined ? 'PWM' : 'on/off');
+  if (ability.minOhms !== undefined) figures.push(`${ability.minOhms} Ω`);
   if (ability.pullUpOhms !== undefined)
-    parts.push(`pull-up ${ability.pullUpOhms} Ω${ability.pullUpSwitchable ? ' switchable' : ''}`);
-  if (ability.thresholdVolts !== undefined) parts.push(`threshold ${ability.thresholdVolts} V`);
-  return parts.filter((part) => part !== '').join(' ');
+    figures.push(`pull-up ${ability.pullUpOhms} Ω${ability.pullUpSwitchable ? ' switchable' : ''}`);
+  if (ability.thresholdVolts !== undefined) figures.push(`threshold ${ability.thresholdVolts} V`);
+  return figures.join(', ');
 }
 export const abilitiesText = (abilities: readonly Ability[]): string => abilities.map(abilityText).join('; ');

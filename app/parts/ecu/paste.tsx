@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { takePinout, type EcuDraft } from '~/core/ecu/draft';
+import { readPinout, type ReadPinout } from '~/core/ecu/pinout/read';
+import { plural } from '~/core/units/format';
+import { Button } from '../../ui/button';
+import { Callout, Row, Small, Stack } from '../../ui/text';
+import { TextAreaField } from '../../ui/text-area';
+
+const signs: Record<ReadPinout['delimiter'], string> = {
+  '\t': 'tabs',
+  '|': 'bars',
+  ';': 'semicolons',
+  ',': 'commas',
+  spaces: 'runs of spaces',
+  single: 'the cavity at the head of each line',
+};
+
+/** A pinout pasted from anywhere, what was understood of it, and then its pins. */
+export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuDraft) => void }) {
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const read = text.trim() === '' ? null : readPinout(text);
+  const onFile = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > 2_000_000) {
+      setProblem(`${file.name} is larger than 2 MB: it is not a pinout.`);
+      return;
+    }
+    setProblem(null);
+    setText(await file.text());
+  };
+  return (
+    <Stack $gap={3}>
+      <p>
+        Copy the pinout out of the manual or the spreadsheet and paste it here: cavity, label and function in any order,
+        one connector or several, ranges such as A1-A4. Gonyx proposes what each pin can be; you set right what is not.
+      </p>
+      <TextAreaField label="The pinout" rows={12} value={text} onChange={setText} />
+      <Row>
+        <FileTrigger
+          acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/plain', 'text/csv']}
+          onSelect={(files) => void onFile(files?.[0])}
+        >
+          <Button>From a text or CSV file</Button>
+        </FileTrigger>
+        <Small>Nothing leaves this device.</Small>
+      </Row>
+      {problem && <Callout $tone="stop">{problem}</Callout>}
+      {read && !read.ok && <Callout $tone="stop">{read.problem.sentence}</Callout>}
+      {read?.ok && (
+        <Stack $gap={2}>
+          <Callout $tone="proved">
+            <strong>
+              {plural(read.value.pins.length, 'cavity', 'cavities')} on{' '}
+              {read.value.connectors.map(({ id, name }) => (name ? `${id} (${name})` : id)).join(', ')}
+            </strong>
+            <span>
+              Columns parted by {signs[read.value.delimiter]}.{' '}
+              {read.value.pins.filter((pin) => pin.confidence === 'sure').length} read outright,{' '}
+              {read.value.pins.filter((pin) => pin.confidence === 'likely').length} likely,{' '}
+              {read.value.pins.filter((pin) => pin.confidence === 'guess').length} guessed,{' '}
+              {read.value.pins.filter((pin) => pin.confidence === 'none').length} not understood.
+              {read.value.empty.length > 0 && ` Empty: ${read.value.empty.join(', ')}.`}
+            </span>
+          </Callout>
+          {read.value.notes.length > 0 && (
+            <details>
+              <summary>{plural(read.value.notes.length, 'line is', 'lines are')} no cavity</summary>
+              <ul>
+                {read.value.notes.map(({ line, sentence }) => (
+                  <li key={line}>
+                    <Small>{sentence}</Small>
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
+          <Row>
+            <Button
+              weight="act"
+              onPress={() => {
+                onTake(takePinout(draft, read.value));
+                setText('');
+              }}
+            >
+              {draft.pins.length === 0 ? 'Take these pins' : 'Add these pins'}
+            </Button>
+            {draft.pins.length > 0 && <Small>Cavities that are listed already are overwritten.</Small>}
+          </Row>
+        </Stack>
+      )}
+    </Stack>
+  );
+}

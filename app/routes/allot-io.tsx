@@ -1,0 +1,5 @@
+import { IoSheet } from '../sheets/allot/io-sheet';
+
+export default function IoSheetRoute() {
+  return <IoSheet />;
+}

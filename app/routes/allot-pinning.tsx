@@ -1,0 +1,5 @@
+import { Pinning } from '../sheets/allot/pinning';
+
+export default function PinningRoute() {
+  return <Pinning />;
+}

@@ -1,0 +1,94 @@
+import { useRef } from 'react';
+import { Link, redirect, useFetcher, useSubmit } from 'react-router';
+import { draftSchema, type EcuDraft } from '~/core/ecu/draft';
+import { ecuSchema, type EcuDefinition } from '~/core/ecu/ecu';
+import { EcuEditor } from '../parts/ecu/editor';
+import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
+import { dropDraft, ecuDraft, keepDraft, keepOwnEcu } from '../storage/library';
+import { Callout, Soft } from '../ui/text';
+import type { Route } from './+types/library-ecu';
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const draft = await ecuDraft(params.draftId);
+  if (!draft)
+    throw new Response('There is no such definition on this device.', {
+      status: 404,
+      statusText: 'There is no such definition on this device.',
+    });
+  return { draft };
+}
+clientLoader.hydrate = true as const;
+/** The page holds the draft while it is open; the store only follows. */
+export const shouldRevalidate = () => false;
+
+type EcuAction = { intent: 'draft'; draft: EcuDraft } | { intent: 'save'; ecu: EcuDefinition };
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const action = (await request.json()) as EcuAction;
+  try {
+    if (action.intent === 'draft') {
+      await keepDraft(draftSchema.parse(action.draft));
+      return { ok: true as const };
+    }
+    // The definition first: if the second step is cut off, only a finished draft is left over.
+    await keepOwnEcu(ecuSchema.parse(action.ecu));
+    await dropDraft(action.ecu.id);
+  } catch {
+    return {
+      problem:
+        'The browser refused to store it: free some space or leave the private window, and change something to try again.',
+    };
+  }
+  return redirect('/library/ecus');
+}
+
+export default function EcuRoute({ loaderData }: Route.ComponentProps) {
+  const fetcher = useFetcher<typeof clientAction>();
+  const submit = useSubmit();
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const send = (action: EcuAction) => action as unknown as Parameters<typeof submit>[0];
+  const answer = fetcher.data;
+  return (
+    <PlainPage>
+      <title>ECU definition · Gonyx</title>
+      <PlainSheet $width={1480}>
+        <PlainHead>
+          <div>
+            <h1>ECU definition</h1>
+            <Soft>What each pin can really do: every plan, check and sheet follows it.</Soft>
+          </div>
+          <Link to="/library/ecus">All ECUs</Link>
+        </PlainHead>
+        {answer && 'problem' in answer && <Callout $tone="stop">{answer.problem}</Callout>}
+        <EcuEditor
+          start={loaderData.draft}
+          onDraft={(draft) => {
+            // Keys come fast: the last of a burst is written.
+            clearTimeout(timer.current);
+            timer.current = setTimeout(
+              () =>
+                void fetcher.submit(send({ intent: 'draft', draft }), { method: 'post', encType: 'application/json' }),
+              250,
+            );
+          }}
+          onSave={(ecu) => {
+            clearTimeout(timer.current);
+            void submit(send({ intent: 'save', ecu }), { method: 'post', encType: 'application/json' });
+          }}
+        />
+      </PlainSheet>
+    </PlainPage>
+  );
+}
+
+export function HydrateFallback() {
+  return (
+    <PlainPage aria-busy="true">
+      <PlainSheet $width={1480}>
+        <PlainHead>
+          <h1>ECU definition</h1>
+        </PlainHead>
+      </PlainSheet>
+    </PlainPage>
+  );
+}

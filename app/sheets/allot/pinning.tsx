@@ -1,0 +1,320 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import { cavityHelp, pinSteps, staleCrimps, type PinStep } from '~/core/allot/pinning';
+import { call } from '~/core/build/edits';
+import { pinningOrders, type PinningOrder } from '~/core/build/schema';
+import { formatSquare, plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { ConnectorFace, type FaceSide } from '../../parts/connector-face';
+import { useFaceCavities } from '../../parts/face-cavities';
+import { WireLine } from '../../parts/wire-mark';
+import { Button } from '../../ui/button';
+import { Segmented } from '../../ui/choice';
+import { Select } from '../../ui/select';
+import { Callout, Mono, Row, Small, Soft, Stack } from '../../ui/text';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { useNarrow } from '../../ui/use-narrow';
+import { AllotFrame } from './allot-frame';
+
+const orderNames: Record<PinningOrder, string> = {
+  connector: 'by connector and cavity',
+  device: 'by device',
+  branch: 'shortest branch first',
+  'powers-first': 'powers and grounds first',
+};
+
+/** One cavity at a time, in the order chosen; stands where it was left. */
+export function Pinning() {
+  const { build, derived, edit, select } = useBuild();
+  const { net } = derived;
+  const [side, setSide] = useState<FaceSide>('wire');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const narrow = useNarrow();
+  const steps = pinSteps(build, net);
+  const stale = staleCrimps(build, net);
+  const done = steps.filter((step) => step.done).length;
+  const next = steps.find((step) => !step.done) ?? null;
+  const step = steps.find((one) => one.wire.id === chosen) ?? next;
+  const index = step ? steps.indexOf(step) : -1;
+  const go = (to: PinStep | undefined) => {
+    setChosen(to?.wire.id ?? null);
+    if (to) select({ type: 'wire', wireId: to.wire.id });
+  };
+  const click = (one: PinStep) => {
+    edit(call('crimp', { wireIds: [one.wire.id], at: new Date().toISOString(), by: build.prove.by }));
+    go(
+      steps.slice(steps.indexOf(one) + 1).find((other) => !other.done) ??
+        steps.find((other) => !other.done && other !== one),
+    );
+  };
+  return (
+    <AllotFrame
+      summary={
+        <span role="status">
+          {done} of {plural(steps.length, 'wire')} clicked and pulled.
+          <br />
+          {stale.length > 0 ? (
+            <strong style={{ color: color.pencil }}>{plural(stale.length, 'wire')} to take out first.</strong>
+          ) : (
+            <Soft>Battery disconnected? Stop when you are tired.</Soft>
+          )}
+        </span>
+      }
+    >
+      <Order>
+        <Top>
+          <Select
+            label="Order of pinning"
+            choices={pinningOrders.map((id) => ({ id, name: orderNames[id] }))}
+            value={build.pinning.order}
+            onChange={(order) => {
+              edit(call('setPinningOrder', { order: order as PinningOrder }));
+              setChosen(null);
+            }}
+          />
+          <Segmented
+            label="You look at the"
+            choices={[
+              { id: 'wire', name: 'wire side' },
+              { id: 'mating', name: 'mating side' },
+            ]}
+            value={side}
+            onChange={setSide}
+          />
+          <Progress
+            role="progressbar"
+            aria-label="Pinned"
+            aria-valuenow={done}
+            aria-valuemin={0}
+            aria-valuemax={steps.length}
+          >
+            <span style={{ width: `${steps.length === 0 ? 0 : (100 * done) / steps.length}%` }} />
+          </Progress>
+        </Top>
+        {stale.length > 0 && (
+          <Callout $tone="pencil">
+            {stale.map(({ wireId, pinId, was }) => (
+              <Row key={wireId} $gap={2}>
+                <span>
+                  <b>{pinId}</b> holds a wire to {was} that is no longer planned.
+                </span>
+                <Button weight="quiet" onPress={() => edit(call('uncrimp', { wireIds: [wireId] }))}>
+                  It is out
+                </Button>
+              </Row>
+            ))}
+          </Callout>
+        )}
+        {steps.length === 0 && (
+          <p>
+            No wire ends at the ECU yet. <Soft>Allot the pins on the desk first.</Soft>
+          </p>
+        )}
+        {steps.length > 0 && !step && (
+          <Callout $tone="proved">
+            <strong>Every cavity is clicked and pulled.</strong>
+            <span>Close the locks of the connectors, plug the empty cavities, then prove every wire on sheet 6.</span>
+          </Callout>
+        )}
+        {step && (
+          <Step
+            step={step}
+            number={index + 1}
+            of={steps.length}
+            side={side}
+            big={!narrow}
+            onDone={() => click(step)}
+            onUndo={() => edit(call('uncrimp', { wireIds: [step.wire.id] }))}
+            onBack={index > 0 ? () => go(steps[index - 1]) : undefined}
+            onSkip={index < steps.length - 1 ? () => go(steps[index + 1]) : undefined}
+          />
+        )}
+      </Order>
+    </AllotFrame>
+  );
+}
+
+function Step({
+  step,
+  number,
+  of,
+  side,
+  big,
+  onDone,
+  onUndo,
+  onBack,
+  onSkip,
+}: {
+  step: PinStep;
+  number: number;
+  of: number;
+  side: FaceSide;
+  big: boolean;
+  onDone: () => void;
+  onUndo: () => void;
+  onBack?: () => void;
+  onSkip?: () => void;
+}) {
+  const { derived, select } = useBuild();
+  const faces = useFaceCavities();
+  const { pin, wire, connector } = step;
+  const help = cavityHelp(derived.net, pin, connector, side);
+  const tooThick = wire.squareMm > help.largestSquareMm;
+  return (
+    <Bench aria-label={`Cavity ${pin.id}`}>
+      <Stack $gap={2}>
+        <Soft>
+          {number} of {of} · {step.group}
+        </Soft>
+        <Figure>{pin.id}</Figure>
+        <Counting>{help.counting}</Counting>
+        <WireBox>
+          <WireLine colour={wire.colour} length="84px" />
+          <Mono>{wire.colour}</Mono>
+          <span>{formatSquare(wire.squareMm)}</span>
+        </WireBox>
+        <span>
+          to <strong>{step.farLabel}</strong>
+        </span>
+        <Small>
+          {pin.label}. Terminal for up to {formatSquare(help.largestSquareMm)}
+          {connector.sealed ? ', with its seal' : ''}.
+        </Small>
+        {tooThick && (
+          <Callout $tone="stop">
+            This wire is too thick for the terminal: step down at a splice close to the plug.
+          </Callout>
+        )}
+      </Stack>
+      <FaceBox>
+        <Small>
+          Connector {connector.id}, {side} side{side === 'mating' ? ', mirrored' : ''}
+        </Small>
+        <ConnectorFace
+          connector={connector}
+          cavities={faces.get(connector.id) ?? []}
+          side={side}
+          selected={new Set([pin.id])}
+          able={null}
+          onPress={(pinId) => select({ type: 'end', end: `ecu:${pinId}` })}
+          size={big ? 'usual' : 'small'}
+        />
+        <Beside>
+          {help.beside.map(({ side: where, pinId, holds }) => (
+            <li key={where}>
+              <Small>
+                {where} <b>{pinId}</b> {holds}
+              </Small>
+            </li>
+          ))}
+        </Beside>
+      </FaceBox>
+      <Keys>
+        <BigKey onPress={onBack} isDisabled={!onBack}>
+          Back
+        </BigKey>
+        {step.done ? (
+          <BigKey onPress={onUndo} isDisabled={step.measured}>
+            {step.measured ? 'Measured in place' : 'Taken out again'}
+          </BigKey>
+        ) : (
+          <BigKey weight="act" onPress={onDone}>
+            Clicked and pulled
+          </BigKey>
+        )}
+        <BigKey onPress={onSkip} isDisabled={!onSkip}>
+          Skip
+        </BigKey>
+      </Keys>
+    </Bench>
+  );
+}
+
+/** On a phone the cavity in hand comes first, how it is chosen after it. */
+const Order = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: ${space[4]};
+  ${at.narrow} {
+    & > :first-child {
+      order: 9;
+    }
+  }
+`;
+const Top = styled(Row)`
+  align-items: end;
+  ${at.print} {
+    display: none;
+  }
+`;
+const Progress = styled.div`
+  flex: 1 1 140px;
+  height: 10px;
+  border: ${shape.hair} solid ${color.ink};
+  border-radius: 5px;
+  overflow: hidden;
+  margin-bottom: 12px;
+  span {
+    display: block;
+    height: 100%;
+    background: ${color.proved};
+  }
+`;
+const Bench = styled.section`
+  display: grid;
+  grid-template-columns: minmax(220px, 300px) minmax(0, 1fr);
+  gap: ${space[4]};
+  max-width: 1060px;
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    gap: ${space[2]};
+  }
+`;
+const Figure = styled.strong`
+  font-family: ${type.mono};
+  font-size: 76px;
+  line-height: 1;
+  ${at.narrow} {
+    font-size: 64px;
+  }
+`;
+const Counting = styled.span`
+  font-size: ${type.lead};
+`;
+const WireBox = styled.span`
+  display: flex;
+  align-items: center;
+  gap: ${space[3]};
+  font-size: 22px;
+`;
+const FaceBox = styled.div`
+  min-width: 0;
+`;
+const Beside = styled.ul.attrs({ role: 'list' })`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 2px ${space[3]};
+`;
+const Keys = styled.div`
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: 1fr 2.4fr 1fr;
+  gap: ${space[3]};
+  ${at.narrow} {
+    /* Above the run strip and the spine, which lie at the foot of a phone. */
+    position: sticky;
+    bottom: 104px;
+    z-index: 1;
+    background: ${color.sheet};
+    padding-block: ${space[2]};
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+/** Keys for gloves: 64 px high. */
+const BigKey = styled(Button)`
+  min-height: 64px;
+  font-size: 19px;
+  padding-inline: ${space[2]};
+`;

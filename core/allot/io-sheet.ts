@@ -1,0 +1,101 @@
+import Papa from 'papaparse';
+import type { Build } from '../build/schema';
+import { askWords } from '../ecu/ask';
+import { ecuEnd } from '../netlist/ends';
+import type { Netlist } from '../netlist/netlist';
+import { neutralise } from '../formats/csv';
+import { inPlace } from './model';
+import { natural } from '../units/natural';
+
+export const ioOrders = ['pin', 'device', 'branch'] as const;
+export type IoOrder = (typeof ioOrders)[number];
+
+/** One cavity of the ECU on the sheet people print and tick. */
+export interface IoRow {
+  readonly pinId: string;
+  readonly connector: string;
+  readonly cavity: number;
+  readonly ecuLabel: string;
+  /** What it serves, `free` or `feeds`. */
+  readonly serves: string;
+  readonly device: string;
+  /** Far end of the wire. */
+  readonly to: string;
+  readonly asks: string;
+  readonly colour: string;
+  readonly squareMm: number | null;
+  readonly metres: number | null;
+  readonly crimped: boolean;
+  readonly proved: boolean;
+}
+
+/** Every cavity with a pin behind it, spare ones too, in the order asked. Spares come last when sorted by device or branch. */
+export function ioRows(build: Build, net: Netlist, proved: ReadonlySet<string>, order: IoOrder): IoRow[] {
+  const devices = new Map(build.devices.map((device) => [device.id, device]));
+  const needs = new Map(net.needs.map((need) => [need.id, need]));
+  const rows = net.cavities.map(({ pin, needId }): IoRow => {
+    const [wire] = net.wiresAt.get(ecuEnd(pin.id)) ?? [];
+    const need = needId === null ? undefined : needs.get(needId);
+    const device = wire?.deviceId ? devices.get(wire.deviceId) : undefined;
+    return {
+      pinId: pin.id,
+      connector: pin.connector,
+      cavity: pin.cavity,
+      ecuLabel: pin.label,
+      serves: need?.label ?? (wire ? 'feeds and grounds' : 'free'),
+      device: device?.label ?? (need || wire ? 'Feeds and relays' : ''),
+      to: wire ? net.labelOf(wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '',
+      asks: need ? askWords(need.ask) : '',
+      colour: wire?.colour ?? '',
+      squareMm: wire?.squareMm ?? null,
+      metres: wire?.lengthMetres ?? null,
+      crimped: wire !== undefined && inPlace(build, wire.from, wire.to),
+      proved: wire !== undefined && proved.has(wire.id),
+    };
+  });
+  const byPin = (one: IoRow, other: IoRow) => natural(one.connector, other.connector) || one.cavity - other.cavity;
+  const free = (row: IoRow) => (row.to === '' ? 1 : 0);
+  return rows.sort((one, other) => {
+    if (order === 'device') return free(one) - free(other) || natural(one.device, other.device) || byPin(one, other);
+    if (order === 'branch')
+      return free(one) - free(other) || (one.metres ?? 0) - (other.metres ?? 0) || byPin(one, other);
+    return byPin(one, other);
+  });
+}
+
+const headings = [
+  'pin',
+  'ECU label',
+  'serves',
+  'device',
+  'to',
+  'asks for',
+  'colour',
+  'size mm²',
+  'length m',
+  'crimped',
+  'proved',
+];
+const cellsOf = (row: IoRow): string[] => [
+  row.pinId,
+  row.ecuLabel,
+  row.serves,
+  row.device,
+  row.to,
+  row.asks,
+  row.colour,
+  row.squareMm === null ? '' : String(row.squareMm),
+  row.metres === null ? '' : row.metres.toFixed(2),
+  row.crimped ? 'yes' : '',
+  row.proved ? 'yes' : '',
+];
+
+/** As a CSV file (RFC 4180). */
+export const ioCsv = (rows: readonly IoRow[]): string =>
+  Papa.unparse([headings, ...rows.map((row) => cellsOf(row).map(neutralise))], { newline: '\r\n' });
+
+/** For the clipboard: a spreadsheet pastes it into cells. */
+export const ioTsv = (rows: readonly IoRow[]): string =>
+  [headings, ...rows.map((row) => cellsOf(row).map((cell) => String(neutralise(cell.replace(/\s+/g, ' ')))))]
+    .map((cells) => cells.join('\t'))
+    .join('\n');
