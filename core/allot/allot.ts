@@ -1,10 +1,11 @@
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { needsOf, type Need } from '../netlist/needs';
+import { groupBy } from '../units/group';
 import { listWords } from '../units/format';
 import { conflictsOf, type Conflict } from './conflict';
-import { barredPins, isCrimped, modelOf, type Keep } from './model';
-import { placements, solve, type SolveOptions } from './solve';
+import { MINOR, barredPins, isCrimped, modelOf, type Keep, type Model } from './model';
+import { placements, solve, type SolveOptions, type Solved } from './solve';
 import { sparesOf, type Spare } from './spares';
 import { allotSupplies } from './supplies';
 
@@ -30,15 +31,63 @@ export interface AllotOptions extends SolveOptions {
   readonly explain?: boolean;
 }
 
+interface Plan {
+  readonly model: Model;
+  readonly solved: Solved;
+}
+/** Rows up to which devices are brought together by solving again; beyond it the first answer stands. */
+const TOGETHER_ROWS = 120;
+const TOGETHER_TRIES = 10;
+
+/** Devices whose single needs stand on more than one connector, with the connectors that could take them. */
+function split(plan: Plan, needs: readonly Need[], connectorOf: ReadonlyMap<string, string>): Map<string, string[]> {
+  const placed = placements(plan.model, plan.solved);
+  const singles = needs.filter((need) => need.deviceId !== null && need.pair === null && placed.has(need.id));
+  const apart = [...groupBy(singles, (need) => need.deviceId!)].flatMap(([deviceId, own]) => {
+    const at = [...new Set(own.map((need) => connectorOf.get(placed.get(need.id)!)!))];
+    return at.length > 1 ? [[deviceId, at] as const] : [];
+  });
+  return new Map(apart);
+}
+
+/**
+ * Brings the needs of a device to one connector where that costs nothing that weighs more. Which connector is the home of a
+ * device is worked out before the solution; here other homes are tried, one device after the other, and kept when fewer
+ * devices are split. A local search: nearness alone is not proven optimal, everything above it stays so.
+ */
+function together(build: Build, needs: readonly Need[], keep: Keep, first: Plan): Plan {
+  if (first.model.rows.length > TOGETHER_ROWS || build.ecu.connectors.length < 2) return first;
+  const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
+  let best = first;
+  let homes = new Map<string, string>();
+  let apart = split(best, needs, connectorOf);
+  let tries = 0;
+  for (const deviceId of [...apart.keys()])
+    for (const { id } of build.ecu.connectors) {
+      if (!apart.has(deviceId) || tries >= TOGETHER_TRIES) continue;
+      tries += 1;
+      const tried = new Map(homes).set(deviceId, id);
+      const model = modelOf(build, { keep, homes: tried }, needs);
+      const plan: Plan = { model, solved: solve(model)! };
+      const versatile = (one: Plan) => Math.floor(one.solved.minor / MINOR.versatile);
+      if (plan.solved.cost > best.solved.cost || versatile(plan) > versatile(best)) continue;
+      const now = split(plan, needs, connectorOf);
+      if (now.size >= apart.size) continue;
+      [best, homes, apart] = [plan, tried, now];
+    }
+  return best;
+}
+
 /**
  * Serves as many needs as the pins allow at the least cost (the weights are in model.ts), within every limit, with pairs and
  * groups kept whole and locked needs left alone. Null only when `onProgress` stopped it. Deterministic.
  */
 export function allotWith(build: Build, options: AllotOptions): Allotment | null {
   const needs = needsOf(build);
-  const model = modelOf(build, { keep: options.keep }, needs);
-  const solved = solve(model, options);
-  if (!solved) return null;
+  const first = modelOf(build, { keep: options.keep }, needs);
+  const found = solve(first, options);
+  if (!found) return null;
+  const { model, solved } = together(build, needs, options.keep, { model: first, solved: found });
   const placed = placements(model, solved);
   const assignments = needs.flatMap((need) => {
     const pinId = placed.get(need.id);

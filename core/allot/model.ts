@@ -255,6 +255,8 @@ export interface ModelOptions {
   /** Groups of the ECU that are looked away from. */
   readonly without?: ReadonlySet<string>;
   readonly ignoreNever?: boolean;
+  /** Connector where a device should live, over the one worked out. */
+  readonly homes?: ReadonlyMap<string, string>;
 }
 
 /** The assignment that a build asks for. O(different asks x different pins + edges). */
@@ -286,7 +288,7 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
       if (need.pair !== null) grouped.set(need.pair, own);
     }
   }
-  const home = homes(pins, fixed, needs, offered);
+  const home = new Map([...homes(pins, fixed, needs, offered), ...(options.homes ?? [])]);
   const start = new Int32Array(rows.length + 1);
   const columns: number[] = [];
   const costs: number[] = [];

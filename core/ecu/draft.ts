@@ -305,7 +305,8 @@ export function issuesOf(draft: EcuDraft): DraftIssue[] {
         `Group ${group.name} names ${some(stray)}, which ${stray.length === 1 ? 'is no cavity' : 'are no cavities'} here.`,
       );
   }
-  return issues;
+  const rank = { stop: 0, fix: 1, note: 2 };
+  return issues.sort((one, other) => rank[one.severity] - rank[other.severity]);
 }
 
 /** The finished definition, or the first thing that is in its way. */

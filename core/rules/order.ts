@@ -47,6 +47,8 @@ export const orderRules: Rule[] = [
               ...wrong
                 .filter((use) => build.locked.includes(use.needId))
                 .map((use) => call('lock', { needId: use.needId, locked: false })),
+              // Taken off their pins first: what is crimped would else be left where it is.
+              ...wrong.map((use) => call('unassign', { needId: use.needId })),
               call('allotAll', { keep: 'locked' }),
             ],
           },

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   Cell,
   Column,
@@ -43,7 +43,13 @@ export function PinGrid({
   onChoose: (ids: ReadonlySet<string>) => void;
   onChange: (draft: EcuDraft) => void;
 }) {
+  const scroll = useRef<HTMLDivElement>(null);
   const [unsure, setUnsure] = useState(false);
+  const [start] = chosen;
+  // Chosen from the margin: bring the first of them into sight.
+  useEffect(() => {
+    scroll.current?.querySelector('tr[data-selected]')?.scrollIntoView({ block: 'nearest' });
+  }, [start]);
   const [text, setText] = useState('');
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const rows = useMemo(
@@ -80,7 +86,7 @@ export function PinGrid({
         <Small>{plural(shown.length, 'cavity', 'cavities')}. Tick several to set them at once.</Small>
       </Row>
       <Split>
-        <Scroll>
+        <Scroll ref={scroll}>
           <Grid
             aria-label="Pins of the ECU"
             selectionMode="multiple"
