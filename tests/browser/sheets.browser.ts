@@ -54,7 +54,7 @@ test('allot: a need no pin can serve is named with its reason', async ({ page })
   await expect(page.locator('header')).toContainText('1 open');
   await page.getByRole('button', { name: 'Why not?' }).click();
   await expect(page.getByRole('dialog')).toContainText(
-    /needs ask for PWM output of 30 Hz or more or the like; only \d+ pins? can/,
+    /13 needs compete for 12 pins \(A1, A2, .*Ways out, cheapest first/,
   );
 });
 
