@@ -129,10 +129,10 @@ test('assign by drag, by keyboard drag and by pressing both; swap, free, lock, u
   await expect(page.getByText('A1 is no analog input: Coolant cannot go there.')).toBeVisible();
 
   await face(/^A6, Fan 2 relay/).click();
-  await page.getByRole('button', { name: 'Lock', exact: true }).click();
+  await page.getByRole('button', { name: 'Must be here' }).click();
   await expect(page.getByRole('button', { name: 'Unlock', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Unlock', exact: true }).click();
-  await page.getByRole('button', { name: 'Free the pin' }).click();
+  await page.getByRole('button', { name: 'Free it' }).click();
   await expect(page.locator('header')).toContainText('1 open');
   await page.getByRole('button', { name: 'Why not?' }).click();
   await expect(page.getByRole('dialog')).toContainText('Not placed yet');

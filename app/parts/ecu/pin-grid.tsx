@@ -301,6 +301,7 @@ const Grid = styled(GridTable)`
   }
 `;
 const Box = styled(AriaCheckbox)`
+  position: relative;
   display: inline-grid;
   place-items: center;
   width: 22px;
