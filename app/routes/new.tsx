@@ -53,7 +53,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
 export const HydrateFallback = () => (
   <PlainPage aria-busy="true">
     <PlainSheet>
-      <h1>New build</h1>
+      <Title>New build</Title>
     </PlainSheet>
   </PlainPage>
 );
