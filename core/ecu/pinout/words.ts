@@ -263,7 +263,7 @@ const rules: readonly Rule[] = [
   },
   {
     test: /\b(hall|digital trigger|trigger|crank(shaft)?|cam(shaft)?|ckp|cmp|sync|home|optical)\b/i,
-    not: /\b(relay|out(put)?|solenoid|vvt|vanos|phaser|valve|launch|start)\b/i,
+    not: /\b(relay|out(put)?|solenoid|vvt|phaser|valve|launch|start)\b/i,
     read: (text, _, figures) => {
       const ability: Ability = {
         kind: 'hall',
