@@ -39,7 +39,6 @@ await shoot('1-survey-identify', sheet('survey/identify'));
 await shoot('1-survey-donor', sheet('survey/donor'), {
   act: (page) => page.getByRole('grid').getByRole('row').nth(3).click(),
 });
-await shoot('1-survey-donor-phone', sheet('survey/donor'), { width: 390, height: 844 });
 await shoot('1-survey-sensing', sheet('survey/sensing'), {
   act: (page) =>
     page
@@ -49,6 +48,13 @@ await shoot('1-survey-sensing', sheet('survey/sensing'), {
 });
 await shoot('1-survey-fuel-night', sheet('survey/fuel'), { theme: 'night' });
 await shoot('2-allot', sheet('allot'), { act: (page) => page.getByRole('button', { name: /^A13,/ }).first().click() });
+await shoot('2-allot-pinning-phone', sheet('allot/pinning'), { width: 390, height: 844 });
+await shoot('2-allot-editor', '/library/ecus', {
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Copy and change Orrery 48' }).click();
+    await page.getByRole('tab', { name: 'Faces' }).click();
+  },
+});
 await shoot('3-trigger', sheet('trigger'));
 await shoot('3-trigger-night', sheet('trigger'), { theme: 'night' });
 await shoot('4-feeds', sheet('feeds'));

@@ -1,13 +1,11 @@
 import { catalog } from '~/catalog';
 import { Compare } from '../sheets/allot/compare';
-import { ownEcus, ownKinds } from '../storage/library';
+import { withOwn } from '../storage/library';
 import type { Route } from './+types/allot-compare';
 
 export const loader = () => ({ ecus: catalog.ecus, kinds: catalog.kinds });
-/** The person's own stand before the catalog's. */
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, kinds, ecus] = await Promise.all([serverLoader(), ownKinds(), ownEcus()]);
-  return { ecus: [...ecus, ...served.ecus], kinds: [...kinds, ...served.kinds] };
+  return withOwn(await serverLoader());
 }
 clientLoader.hydrate = true as const;
 

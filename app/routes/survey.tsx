@@ -1,13 +1,12 @@
 import { catalog } from '~/catalog';
 import { Survey } from '../sheets/survey/survey';
-import { ownEcus, ownKinds } from '../storage/library';
+import { withOwn } from '../storage/library';
 import type { Route } from './+types/survey';
 
 export const loader = () => ({ ecus: catalog.ecus, kinds: catalog.kinds });
 /** The person's own kinds stand before the catalog's. */
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, own, ecus] = await Promise.all([serverLoader(), ownKinds(), ownEcus()]);
-  return { ecus: [...ecus, ...served.ecus], kinds: [...own, ...served.kinds], own: own.map((kind) => kind.id) };
+  return withOwn(await serverLoader());
 }
 clientLoader.hydrate = true as const;
 

@@ -6,17 +6,25 @@ import { kindSchema, type DeviceKind } from '~/core/devices/kind';
 import { ok, type Result } from '~/core/problem';
 import { database, type Database } from './database';
 
-/** The person's own kinds, by name. One that cannot be read any more is left where it is and not shown. */
-export async function ownKinds(db: Pick<Database, 'library'> = database()): Promise<DeviceKind[]> {
-  const keys = await db.library.keys();
-  const kinds = await Promise.all(keys.map((key) => db.library.getItem<unknown>(key)));
-  return kinds
-    .flatMap((kind) => {
-      const parsed = kindSchema.safeParse(kind);
-      return parsed.success ? [parsed.data] : [];
-    })
-    .sort((one, other) => one.name.localeCompare(other.name));
+/** Everything of a store that can still be read, by name. What cannot is left where it is and not shown. */
+async function readable<T>(
+  store: Database['library'],
+  read: (value: unknown) => T | null,
+  nameOf: (value: T) => string,
+): Promise<T[]> {
+  const values = await Promise.all((await store.keys()).map((key) => store.getItem<unknown>(key)));
+  return values.flatMap((value) => read(value) ?? []).sort((one, other) => nameOf(one).localeCompare(nameOf(other)));
 }
+const parsedBy =
+  <T>(schema: { safeParse: (value: unknown) => { success: true; data: T } | { success: false } }) =>
+  (value: unknown): T | null => {
+    const parsed = schema.safeParse(value);
+    return parsed.success ? parsed.data : null;
+  };
+
+/** The person's own kinds, by name. One that cannot be read any more is left where it is and not shown. */
+export const ownKinds = (db: Pick<Database, 'library'> = database()): Promise<DeviceKind[]> =>
+  readable(db.library, parsedBy(kindSchema), (kind) => kind.name);
 
 export const keepOwnKind = (kind: DeviceKind, db: Pick<Database, 'library'> = database()) =>
   db.library.setItem(kind.id, kind);
@@ -35,27 +43,25 @@ export async function compareKinds(
   return ok({ fresh, changed, same: parsed.value.length - fresh.length - changed.length });
 }
 
-/** Everything of a store that can still be read, by name. What cannot is left where it is and not shown. */
-async function readable<T>(
-  store: Database['library'],
-  read: (value: unknown) => T | null,
-  nameOf: (value: T) => string,
-): Promise<T[]> {
-  const values = await Promise.all((await store.keys()).map((key) => store.getItem<unknown>(key)));
-  return values.flatMap((value) => read(value) ?? []).sort((one, other) => nameOf(one).localeCompare(nameOf(other)));
-}
-const parsedBy =
-  <T>(schema: { safeParse: (value: unknown) => { success: true; data: T } | { success: false } }) =>
-  (value: unknown): T | null => {
-    const parsed = schema.safeParse(value);
-    return parsed.success ? parsed.data : null;
-  };
-
 /** The person's own ECU definitions, by model. */
 export const ownEcus = (db: Pick<Database, 'ecus'> = database()): Promise<EcuDefinition[]> =>
   readable(db.ecus, parsedBy(ecuSchema), (ecu) => ecu.model);
 export const keepOwnEcu = (ecu: EcuDefinition, db: Pick<Database, 'ecus'> = database()) => db.ecus.setItem(ecu.id, ecu);
 export const dropOwnEcu = (id: string, db: Pick<Database, 'ecus'> = database()) => db.ecus.removeItem(id);
+
+/** What the catalog serves with the person's own before it: kinds and ECUs that may be called in. */
+export async function withOwn(served: { kinds: readonly DeviceKind[]; ecus: readonly EcuDefinition[] }): Promise<{
+  kinds: readonly DeviceKind[];
+  ecus: readonly EcuDefinition[];
+  own: readonly string[];
+}> {
+  const [kinds, ecus] = await Promise.all([ownKinds(), ownEcus()]);
+  return {
+    kinds: [...kinds, ...served.kinds],
+    ecus: [...ecus, ...served.ecus],
+    own: kinds.map((kind) => kind.id),
+  };
+}
 
 /** Definitions in the making, by model. */
 export const ecuDrafts = (db: Pick<Database, 'drafts'> = database()): Promise<EcuDraft[]> =>

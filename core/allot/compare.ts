@@ -5,6 +5,7 @@ import { needsOf } from '../netlist/needs';
 import { fitTrigger } from '../trigger/fit';
 import { allot, type Allotment } from './allot';
 import { conflictsOf } from './conflict';
+import { isCrimped } from './model';
 import { shortfalls, spareCount, type Shortfall } from './spares';
 
 /** The same needs on one ECU. */
@@ -52,7 +53,6 @@ export function fitOn(build: Build, ecu: EcuDefinition): EcuFit {
     const before = build.assignments[need.id];
     return before !== undefined && (!own || placed.get(need.id) !== before);
   });
-  const crimped = new Set(Object.keys(build.pinning.done));
   const { crankWheel, camWheel } = build.trigger;
   const spares = found.spares;
   return {
@@ -68,7 +68,7 @@ export function fitOn(build: Build, ecu: EcuDefinition): EcuFit {
     spareCount: spareCount(spares),
     reserve: shortfalls(next, needs),
     moved: moved.length,
-    recrimped: moved.filter((need) => [...crimped].some((id) => id.includes(need.end) && id.includes('ecu:'))).length,
+    recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id])).length,
     trigger: crankWheel === null ? 'not chosen' : fitTrigger(ecu, build.engine, crankWheel, camWheel).knows,
     groundsAsked: ecu.groundsAsked,
     groundPins: pinsOfKind(ecu, 'power-ground').length,

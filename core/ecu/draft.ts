@@ -24,7 +24,7 @@ import {
 } from './ecu';
 import { cavityCount } from './face';
 import type { ReadPinout } from './pinout/read';
-import { abilitiesText } from './pinout/words';
+import { abilitiesText } from './pinout/text';
 
 /** One cavity while its definition is being made: it may still be nothing, or be a guess nobody has looked at. */
 export const draftPinSchema = z.object({

@@ -96,7 +96,18 @@ test.describe('offline', () => {
     });
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     await context.setOffline(true);
-    for (const sheet of ['survey', 'survey/identify', 'survey/donor', 'survey/sensing', 'trigger', 'trace', 'book']) {
+    for (const sheet of [
+      'survey',
+      'survey/identify',
+      'survey/donor',
+      'survey/sensing',
+      'allot',
+      'allot/pinning',
+      'allot/compare',
+      'trigger',
+      'trace',
+      'book',
+    ]) {
       await page.goto(`/build/${id}/${sheet}`);
       await ready(page);
       await expect(page.getByLabel('Title block')).toContainText('Pellworth');
@@ -107,6 +118,9 @@ test.describe('offline', () => {
     await expect(page.getByText('Most likely')).toBeVisible();
     await page.getByRole('link', { name: /^Trigger,/ }).click();
     await expect(page.getByRole('heading', { level: 1, name: /Trigger/ })).toBeVisible();
+    await page.goto('/library/ecus');
+    await ready(page);
+    await expect(page.getByText('Orrery 26')).toBeVisible();
     await page.goto('/library');
     await expect(page.getByRole('button', { name: 'Copy and change Fuel pump, 12 A' })).toBeVisible();
     await page.goto('/');

@@ -12,7 +12,7 @@ import {
 import { styled } from 'styled-components';
 import { draftPinId, removePins, setAbilities, setPins, type DraftPin, type EcuDraft } from '~/core/ecu/draft';
 import { type Ability } from '~/core/ecu/ecu';
-import { abilitiesText } from '~/core/ecu/pinout/words';
+import { abilitiesText } from '~/core/ecu/pinout/text';
 import { plural } from '~/core/units/format';
 import { Button } from '../../ui/button';
 import { Checkbox } from '../../ui/choice';

@@ -266,10 +266,7 @@ const Columns = styled.div`
     overflow: auto;
   }
   ${at.tablet} {
-    grid-template-columns: 220px minmax(0, 1fr);
-  }
-  ${at.narrow} {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     height: auto;
     & > * {
       overflow: visible;
@@ -295,7 +292,7 @@ const Tools = styled(Row)`
 const NeedColumn = styled.div`
   padding-right: ${space[3]};
   border-right: 1px solid ${color.rule};
-  ${at.narrow} {
+  ${at.tablet} {
     border: 0;
     padding: 0;
   }

@@ -118,11 +118,6 @@ export function PinCard({
             Free it
           </Button>
         )}
-        {need && !locked && (
-          <Button weight="quiet" onPress={() => edit(call('setNever', { needId: need.id, pinId, never: true }))}>
-            Never here
-          </Button>
-        )}
         {!isFixedPin(pin) && !need && (
           <Button weight="quiet" onPress={() => edit(call('setNever', { needId: null, pinId, never: !barred }))}>
             {barred ? 'Use it again' : 'Keep it empty'}
@@ -141,8 +136,15 @@ export function PinCard({
           ))}
       </Row>
       <details open={open} onToggle={(event) => onOpen(event.currentTarget.open)}>
-        <summary>What it can be, its neighbours, what else could live here</summary>
+        <summary>What it can be, never here, its neighbours, what else could live here</summary>
         <Details>
+          <Row $gap={3}>
+            {need && !locked && (
+              <Button weight="quiet" onPress={() => edit(call('setNever', { needId: need.id, pinId, never: true }))}>
+                Never here
+              </Button>
+            )}
+          </Row>
           {need && (
             <Small>
               {need.label} asks for {askWords(need.ask)}.
@@ -206,6 +208,16 @@ const Card = styled.section`
   padding: ${space[1]} ${space[3]};
   border-left: 3px solid ${color.selection};
   background: ${color.raised};
+  & button {
+    min-height: 26px;
+  }
+  ${at.tablet} {
+    /* The face first: what is in hand is told below it. */
+    order: 5;
+    & button {
+      min-height: 36px;
+    }
+  }
   ${at.print} {
     display: none;
   }

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { catalog } from '~/catalog';
 import { pinIdOf } from '~/core/ecu/ecu';
 import { placesOf, readPinout } from '~/core/ecu/pinout/read';
-import { abilitiesText, proposeFrom } from '~/core/ecu/pinout/words';
+import { abilitiesText } from '~/core/ecu/pinout/text';
+import { proposeFrom } from '~/core/ecu/pinout/words';
 import { pinouts } from './pinouts';
 
 const read = (text: string) => {
@@ -78,6 +79,10 @@ test('confidence: outright, by what hangs on it, a guess, or none', () => {
   expect(proposeFrom('Fan 1 relay').confidence).toBe('likely');
   expect(proposeFrom('Coolant temp').confidence).toBe('guess');
   expect(proposeFrom('Coolant temp').why).toMatch(/2490 Ω assumed/);
+  expect(proposeFrom('Trigger 1', 'Hall, pull-up')).toMatchObject({
+    confidence: 'guess',
+    why: expect.stringMatching(/4700 Ω assumed/),
+  });
   expect(proposeFrom('Quux').confidence).toBe('none');
   expect(proposeFrom('', '').abilities).toEqual([]);
 });
@@ -142,7 +147,7 @@ test('no text makes the reader throw, and every line is a cavity or is named', (
       (rows, sign) => {
         const result = readPinout(rows.map((row) => row.join(sign)).join('\n'));
         if (!result.ok) return;
-        for (const pin of result.value.pins) expect(pin.cavity).toBeGreaterThanOrEqual(0);
+        for (const pin of result.value.pins) expect(pin.line).toBeLessThanOrEqual(rows.length * 6);
         for (const note of result.value.notes) expect(note.sentence).toMatch(/^Line \d+ .*\.$/);
       },
     ),

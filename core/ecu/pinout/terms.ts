@@ -1,0 +1,366 @@
+import type { Ability } from '../ecu';
+
+/** How far a proposal can be trusted: said outright, said by what hangs on it, or only guessed. */
+export type Confidence = 'sure' | 'likely' | 'guess' | 'none';
+
+/** Figures found in a piece of text. */
+export interface Figures {
+  readonly amps?: number;
+  readonly hz?: number;
+  readonly ohms?: number;
+  readonly volts?: number;
+  readonly range?: readonly [number, number];
+}
+
+const number = (text: string): number => Number(text.replace(',', '.'));
+
+/** Amperes, hertz, ohms and volts, in the ways people write them: `2 A`, `500mA`, `1kHz`, `4k7`, `2.49 kΩ`, `0-5 V`. */
+export function figuresIn(text: string): Figures {
+  const amps = /(\d+(?:[.,]\d+)?)\s*(m?)A(?:mps?|mperes?)?\b/.exec(text) ?? /(\d+(?:[.,]\d+)?)\s*(m?)amp/i.exec(text);
+  const hz = /(\d+(?:[.,]\d+)?)\s*(k?)Hz\b/i.exec(text);
+  const written = /\b(\d+)k(\d+)\b/i.exec(text);
+  const ohms =
+    /(\d+(?:[.,]\d+)?)\s*(k?)\s*(?:Ω|Ω|ohms?\b|R\b)/i.exec(text) ?? /\b(\d+(?:[.,]\d+)?)(k)\b(?!\s*Hz)/i.exec(text);
+  const range = /(-?\d+(?:[.,]\d+)?)\s*(?:-|–|to|\.\.)\s*(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
+  const volts = range ? null : /(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
+  return {
+    ...(amps ? { amps: number(amps[1]) / (amps[2] ? 1000 : 1) } : {}),
+    ...(hz ? { hz: number(hz[1]) * (hz[2] ? 1000 : 1) } : {}),
+    ...(written
+      ? { ohms: Number(`${written[1]}.${written[2]}`) * 1000 }
+      : ohms
+        ? { ohms: number(ohms[1]) * (ohms[2] ? 1000 : 1) }
+        : {}),
+    ...(range ? { range: [number(range[1]), number(range[2])] as const } : {}),
+    ...(volts ? { volts: number(volts[1]) } : {}),
+  };
+}
+
+export interface Reading {
+  readonly ability: Ability;
+  readonly confidence: Exclude<Confidence, 'none'>;
+  readonly why: string;
+}
+interface Rule {
+  readonly test: RegExp;
+  readonly not?: RegExp;
+  readonly read: (text: string, match: RegExpExecArray, figures: Figures) => Reading;
+}
+
+const sideOf = (text: string): 'plus' | 'minus' | undefined =>
+  /\+|\bpos(itive)?\b|\bplus\b|\b(hi|high|h)\b/i.test(text)
+    ? 'plus'
+    : /[-–−](?!\d)|\bneg(ative)?\b|\bminus\b|\b(lo|low|l)\b/i.test(text)
+      ? 'minus'
+      : undefined;
+/** First number that stands for an output, not for a figure with a unit. */
+const numberIn = (text: string): number | undefined => {
+  const found = /(?<!\d|\d[.,])#?(\d{1,2})(?!\d|[.,]\d|\s*(?:m?A\b|k?Hz|k?Ω|k?ohm|V\b|mm|k\d))/.exec(text);
+  return found ? Number(found[1]) : undefined;
+};
+const sure = (ability: Ability, why = ''): Reading => ({ ability, confidence: 'sure', why });
+const likely = (ability: Ability, why: string): Reading => ({ ability, confidence: 'likely', why });
+const guess = (ability: Ability, why: string): Reading => ({ ability, confidence: 'guess', why });
+
+const outputNumber = (text: string): Pick<Ability, 'output'> => {
+  const output = numberIn(text);
+  return output !== undefined && output >= 1 && output <= 24 ? { output } : {};
+};
+const amps = (figures: Figures): Pick<Ability, 'maxAmps'> => (figures.amps ? { maxAmps: figures.amps } : {});
+const pairName = (base: string, text: string): string =>
+  `${base}-${numberIn(text) ?? /\b([a-d])\b(?!\s*\/)/i.exec(text.replace(/[-+]/g, ' '))?.[1].toLowerCase() ?? 1}`;
+
+function pullUp(text: string, figures: Figures): Pick<Ability, 'pullUpOhms' | 'pullUpSwitchable'> {
+  if (!/pull[\s-]?up/i.test(text) || /\b(no|without) pull/i.test(text)) return {};
+  return {
+    pullUpOhms: figures.ohms ?? 4700,
+    ...(/switchable|selectable|programmable|can be turned off|software/i.test(text) ? { pullUpSwitchable: true } : {}),
+  };
+}
+
+const pwmHz = (text: string, { hz }: Figures): number | undefined =>
+  hz ?? (/\bpwm\b|pulse[\s-]?width|variable|proportional/i.test(text) ? undefined : 0);
+
+const output = (kind: 'low-side' | 'high-side', text: string, figures: Figures): Ability => {
+  const maxHz = pwmHz(text, figures);
+  return { kind, ...amps(figures), ...(maxHz === undefined ? {} : { maxHz }) };
+};
+
+const temperature = /\b(temp(erature)?s?|clt|ect|iat|act|mat|ntc|thermistor|coolant|air temp)\b/i;
+
+/**
+ * What words make of a pin, in the order they are tried: the plain names of things before what hangs on them. Terms are the
+ * trade's general ones (common practice).
+ */
+export const rules: readonly Rule[] = [
+  {
+    test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\bgnd[\s-]*(sensor|signal)\b|\bsgnd\b|\bagnd\b/i,
+    read: () => sure({ kind: 'sensor-ground' }),
+  },
+  {
+    test: /\bcan\s*-?(?:bus)?\s*(\d|[ab])?\s*[-_ ]?\s*(hi(?:gh)?|h|\+|lo(?:w)?|l|-|–)(?![a-z])/i,
+    read: (_, match) =>
+      sure({
+        kind: 'can',
+        pair: `can-${match[1]?.toLowerCase() ?? 1}`,
+        side: /^(h|\+)/i.test(match[2]) ? 'plus' : 'minus',
+      }),
+  },
+  {
+    test: /\b(egt|thermocouple|type[\s-]?k)\b/i,
+    not: /0\s*-\s*5\s*v/i,
+    read: (text) => sure({ kind: 'thermocouple', pair: pairName('egt', text), ...side(text) }),
+  },
+  { test: /\bknock\b/i, read: () => sure({ kind: 'knock' }) },
+  {
+    test: /\b(main|ecu|efi|power|system)\s*relay\b|\brelay\s*\(?main\b/i,
+    read: (_, __, figures) => sure({ kind: 'main-relay', ...amps(figures) }),
+  },
+  {
+    test: /\bstepper\b/i,
+    read: (text, _, figures) => {
+      const winding = /\b([ab12])\s*_?\s*([+\-–12])?(?!\d)/i.exec(
+        text.replace(/stepper(\s*motor)?(\s*\d(?=\s*[ab]))?/i, ''),
+      );
+      const phase = winding && /[b2]/i.test(winding[1]) ? 'b' : 'a';
+      const minus = winding ? /[-–2]/.test(winding[2] ?? '') : false;
+      return likely(
+        { kind: 'stepper', pair: 'stepper-1', phase, side: minus ? 'minus' : 'plus', ...amps(figures) },
+        'Check which two pins are one winding.',
+      );
+    },
+  },
+  {
+    test: /\b(h-?bridge|half-?bridge|dbw|etb|etc|e-?throttle|throttle (control )?motor|drive-?by-?wire|dc motor|motor)\b/i,
+    not: /\b(position|pos|tps|sensor|pedal|track|signal|relay)\b(?!\s*itive)/i,
+    read: (text, _, figures) => {
+      const at =
+        sideOf(text) ??
+        (/\b(out(put)?\s*)?[b2]\b/i.test(text) ? 'minus' : /\b(out(put)?\s*)?[a1]\b/i.test(text) ? 'plus' : undefined);
+      const motor =
+        /(?:motor|bridge|dbw|etb)\s*(\d|[a-d](?=\s*[+\-–]|\s+(?:pos|neg|plus|minus)))/i.exec(text)?.[1].toLowerCase() ??
+        'a';
+      return likely(
+        { kind: 'half-bridge', pair: `motor-${motor}`, ...(at ? { side: at } : {}), ...amps(figures) },
+        at ? '' : 'Which side of the pair is not told.',
+      );
+    },
+  },
+  {
+    test: /\b(wideband|wbo2?|lambda|o2)\b.*\b(heater|heat)\b|\bheater\b.*\b(wideband|lambda|o2)\b/i,
+    read: (text, _, figures) =>
+      likely(output('low-side', `${text} pwm`, figures), 'A heater wants a fast, strong output.'),
+  },
+  {
+    test: /\b(wideband|wbo2?|lambda|o2)\b.*\b(pump|ip|reference|nernst|ref|vs|un|cell|virtual|vm)\b/i,
+    not: /0\s*-\s*5\s*v/i,
+    read: (text) => ({
+      ability: {
+        kind: 'wideband',
+        pair: pairName('cell', text),
+        cell: /\b(pump(?! ground)|ip)\b/i.test(text)
+          ? 'pump'
+          : /\b(ground|gnd|virtual|vm)\b/i.test(text)
+            ? 'ground'
+            : 'reference',
+      },
+      confidence: 'likely',
+      why: 'Check pump, reference and ground of the cell.',
+    }),
+  },
+  {
+    test: /\bsupply[\s-]?out\b|\b(8|9|10|12) ?v(olts?)?\s*(sensor\s*)?(out(put)?\b|supply out|sensor supply)/i,
+    read: (_, __, figures) =>
+      sure({ kind: 'supply-out', ...(figures.volts ? { volts: figures.volts } : {}), ...amps(figures) }),
+  },
+  {
+    test: /\b(\+?5 ?v(olts?)?)\b(?!\s*(logic|ttl|level|trigger|pull))|\bv?ref\b|\bsensor supply\b|\bvcc\b/i,
+    not: /\b(0\s*-\s*5|logic|ttl|ign(ition)?|coil|spark|analog|input|\bin\b|pull[\s-]?up)\b/i,
+    read: (_, __, figures) =>
+      figures.amps
+        ? sure({ kind: 'supply-5v', maxAmps: figures.amps })
+        : likely({ kind: 'supply-5v' }, 'Its current is not told.'),
+  },
+  {
+    test: /\b(permanent|constant|battery|batt|unswitched|always on|kl ?30|keep[\s-]?alive|b\+|vbat)\b|\bbat(tery)?\s*\+/i,
+    not: /\b(ground|gnd|neg(ative)?|voltage sense|sense)\b/i,
+    read: () => sure({ kind: 'permanent' }),
+  },
+  {
+    test: /\b(switched|ignition switch|ign(ition)? ?(sw|feed|supply|power|12 ?v|on)|key(ed)?[\s-]?on|kl ?15|\+?1[24] ?v( in(put)?| supply| power| feed)?|main supply|ecu (supply|power)|power supply|supply in|v(cc|dd)? ?in)\b/i,
+    not: /\b(ground|gnd|relay|logic|output|out|coil\s*\d|driver|level|low[\s-]?side|high[\s-]?side|injector)\b/i,
+    read: () => sure({ kind: 'switched' }),
+  },
+  {
+    test: /\b(low[\s-]?imp|peak[\s-]?(and|&|n)[\s-]?hold|p&h)\b.*\binj|\binj(ector|ection)?s?\b.*(peak[\s-]?(and|&|n)[\s-]?hold|p&h)/i,
+    read: (text, _, figures) => {
+      const hold = /hold\D{0,4}(\d+(?:[.,]\d+)?)\s*A\b/i.exec(text);
+      return sure({
+        kind: 'injector',
+        ...outputNumber(text),
+        drive: 'peak-hold',
+        ...amps(figures),
+        ...(hold ? { holdAmps: number(hold[1]) } : {}),
+        ...(figures.ohms ? { minOhms: figures.ohms } : {}),
+      });
+    },
+  },
+  {
+    test: /\binj(ector|ection)?s?[\s_-]*(out(put)?|driver|drive|bank)?[\s_#-]*\d*/i,
+    read: (text, _, figures) => {
+      const ability: Ability = {
+        kind: 'injector',
+        ...outputNumber(text),
+        ...amps(figures),
+        ...(figures.ohms ? { minOhms: figures.ohms } : {}),
+      };
+      return ability.output === undefined || ability.maxAmps === undefined
+        ? likely(ability, ability.output === undefined ? 'Its number is not told.' : 'Its current is not told.')
+        : sure(ability);
+    },
+  },
+  {
+    test: /\b(ign(ition)?|coil|spark|igbt|est)s?[\s_-]*(out(put)?|driver|drive|trigger|logic)?[\s_#-]*\d*/i,
+    not: /\bign(ition)?\s*(switch|sw\b|on\b|input|sense|feed)/i,
+    read: (text, _, figures) => {
+      const driver =
+        /\b(igbt|driver|direct|dumb|built[\s-]?in igniter|internal igniter|primary)\b/i.test(text) ||
+        (figures.amps ?? 0) >= 4;
+      const told = driver || /\b(logic|ttl|5 ?v|12 ?v|trigger|igniter|smart)\b/i.test(text);
+      const level = !driver && figures.volts !== undefined && figures.volts <= 16 ? { volts: figures.volts } : {};
+      const ability: Ability = {
+        kind: driver ? 'ignition-driver' : 'ignition-logic',
+        ...outputNumber(text),
+        ...(driver ? amps(figures) : level),
+      };
+      return told && ability.output !== undefined
+        ? sure(ability)
+        : likely(
+            ability,
+            told ? 'Its number is not told.' : 'Taken as logic level: a coil without an igniter would burn it.',
+          );
+    },
+  },
+  {
+    test: /\b(vr|reluctor|variable reluctance|magnetic|mag pick-?up)\b/i,
+    read: (text) =>
+      sure({ kind: 'vr', pair: pairName(/\bcam|cmp|sync\b/i.test(text) ? 'vr-cam' : 'vr', text), ...side(text) }),
+  },
+  {
+    test: /\b(crank(shaft)?|cam(shaft)?|ckp|cmp|trigger|sync|home)\b\s*(sensor|signal|input|in)?\s*\d?\s*([+\-–−]|pos(itive)?\b(?!ition)|neg(ative)?\b|(hi|lo)\b)/i,
+    read: (text) =>
+      likely(
+        { kind: 'vr', pair: pairName(/\bcam|cmp|sync|home\b/i.test(text) ? 'vr-cam' : 'vr', text), ...side(text) },
+        'A plus and a minus: read as a VR pair.',
+      ),
+  },
+  {
+    test: /\b(hall|digital trigger|trigger|crank(shaft)?|cam(shaft)?|ckp|cmp|sync|home|optical)\b/i,
+    not: /\b(relay|out(put)?|solenoid|vvt|phaser|valve|launch|start)\b/i,
+    read: (text, _, figures) => {
+      const ability: Ability = {
+        kind: 'hall',
+        ...(figures.hz ? { maxHz: figures.hz } : {}),
+        ...pullUp(text, figures),
+        ...threshold(text),
+      };
+      return /\b(hall|digital|square|optical)\b/i.test(text)
+        ? sure(ability)
+        : likely(ability, 'Read as a square-wave trigger.');
+    },
+  },
+  {
+    test: /\b(switch(ed)? (in(put)?)?|switch|digital in(put)?|on\/off in(put)?|d\.?i\.?\s*\d|din\s*\d|logic in(put)?)\b/i,
+    not: /\b(output|out|low[\s-]?side|high[\s-]?side|freq(uency)?)\b/i,
+    read: (text, _, figures) => sure({ kind: 'switch', ...pullUp(text, figures) }),
+  },
+  {
+    test: /\b(freq(uency)?|speed|vss|flex(ible)?[\s-]?fuel|ethanol|pulse in(put)?|counter|wheel speed)\b/i,
+    not: /\b(out(put)?|pwm)\b/i,
+    read: (text, _, figures) => {
+      const ability: Ability = {
+        kind: 'frequency',
+        ...(figures.hz ? { maxHz: figures.hz } : {}),
+        ...pullUp(text, figures),
+        ...threshold(text),
+      };
+      return /\bfreq/i.test(text) ? sure(ability) : likely(ability, 'A frequency by what hangs on it.');
+    },
+  },
+  {
+    test: temperature,
+    not: /\b(out(put)?|fan|relay|0\s*-\s*5 ?v|gauge)\b/i,
+    read: (text, _, figures) => {
+      const told = {
+        ...pullUp(text, figures),
+        ...(figures.ohms && !/pull/i.test(text) ? { pullUpOhms: figures.ohms } : {}),
+      };
+      return told.pullUpOhms === undefined || (!figures.ohms && /pull/i.test(text))
+        ? guess(
+            { kind: 'analog', ...told, pullUpOhms: 2490 },
+            'Pull-up not told: 2490 Ω assumed. Put in the right figure.',
+          )
+        : likely({ kind: 'analog', ...told }, '');
+    },
+  },
+  {
+    test: /\b(high[\s-]?side|hs\s*\d|hso)\b/i,
+    read: (text, _, figures) => sure(output('high-side', text, figures)),
+  },
+  {
+    test: /\b(low[\s-]?side|ls\s*\d|lso|open[\s-]?(collector|drain)|gp(io|o|out)?\s*\d*|aux(iliary)?\s*(out(put)?)?|out(put)?s?\s*\d*|pwm|driver)\b/i,
+    not: /\b(analog(ue)?|temp|input)\b/i,
+    read: (text, _, figures) => {
+      const ability = output('low-side', text, figures);
+      return ability.maxAmps === undefined
+        ? likely(ability, 'Its current is not told.')
+        : ability.maxHz === undefined
+          ? likely(ability, 'PWM, but the frequency is not told.')
+          : sure(ability);
+    },
+  },
+  {
+    test: /\banalog(ue)?\b|\ba\.?i\.?n?\s*\d+\b|\bav\s*\d+\b|\badc\s*\d*\b|\b0\s*(-|–|to)\s*5 ?v/i,
+    read: (text, _, figures) => {
+      const [from, to] = figures.range ?? [undefined, undefined];
+      return sure({
+        kind: 'analog',
+        ...(from === undefined || to === undefined ? {} : { fromVolts: from, toVolts: to }),
+        ...pullUp(text, figures),
+      });
+    },
+  },
+  {
+    test: /\b(fan|pump|solenoid|valve|purge|boost|wastegate|vvt|idle|iac|tacho(meter)?|mil|check engine|shift light|lamp|relay|clutch relay|a\/?c (clutch|compressor)|nitrous|alternator (control|field)|starter)\b/i,
+    not: /\b(sensor|input|switch|request|pressure|temp|sense|position)\b/i,
+    read: (text, _, figures) => likely(output('low-side', text, figures), 'An output by what hangs on it.'),
+  },
+  {
+    test: /\b(tps|throttle|pedal|app|pps|map|manifold|baro(meter)?|maf|pressure|position|level|potentiometer|o2|lambda|afr|wideband|sensor)\b/i,
+    read: () => likely({ kind: 'analog' }, 'An analog input by what hangs on it.'),
+  },
+  {
+    test: /\b(button|clutch|brake|neutral|park|launch|request|start|pressed|interlock|stand|tilt)\b/i,
+    read: (text, _, figures) =>
+      likely({ kind: 'switch', ...pullUp(text, figures) }, 'A switch input by what hangs on it.'),
+  },
+  {
+    test: /\b(power|pwr|main|engine|ecu|chassis|case|battery|driver|digital)?[\s-]*(gnd|ground|earth|neg(ative)?|0 ?v)\b|\bbat(tery)?\s*[-–]/i,
+    read: (text, _, figures) => {
+      const ability: Ability = { kind: 'power-ground', ...amps(figures) };
+      return /\b(power|pwr|main|engine|chassis|battery|driver)\b/i.test(text)
+        ? sure(ability)
+        : likely(ability, 'Ground: taken as a power ground.');
+    },
+  },
+];
+
+function side(text: string): Pick<Ability, 'side'> {
+  const at = sideOf(text.replace(/\bhigh[\s-]?speed\b/i, ''));
+  return at ? { side: at } : {};
+}
+
+function threshold(text: string): Pick<Ability, 'thresholdVolts'> {
+  const found = /(?:threshold|switches at)\s*(?:of\s*)?(\d+(?:[.,]\d+)?)\s*V\b/i.exec(text);
+  return found ? { thresholdVolts: number(found[1]) } : {};
+}
