@@ -219,19 +219,20 @@ const program = asLinearProgram(
 const highs = await loadHighs();
 const solver = time(
   9,
-  () => allot(large, { keep: 'locked' }),
+  () => solve(largeModel),
   () => highs.solve(program),
 );
+// Like for like: both solvers start from the problem already stated.
 rows.push({
-  name: 'allot, 200 needs x 300 pins, from the build to the plan',
+  name: 'solver alone, 200 needs x 300 pins',
   median: solver.median,
   unit: 'ms',
   reference: 'HiGHS 1.15 solving the same',
   ratio: solver.median / solver.other,
 });
 rows.push({
-  name: '  the solver alone',
-  median: time(15, () => solve(largeModel)).median,
+  name: 'allot, 200 needs x 300 pins, from the build to the plan',
+  median: time(15, () => allot(large, { keep: 'locked' })).median,
   unit: 'ms',
 });
 let half: number | null = null;

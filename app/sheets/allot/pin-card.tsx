@@ -202,6 +202,7 @@ const Card = styled.section`
     color: ${color.soft};
     cursor: pointer;
     font-size: ${type.small};
+    padding-block: 4px;
   }
   display: grid;
   gap: 2px;
