@@ -1,12 +1,13 @@
 import { Ban, Check, CheckCheck, Lock } from 'lucide-react';
 import { useRef, type KeyboardEvent } from 'react';
-import { Button as AriaButton, DropZone } from 'react-aria-components';
+import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { Mark } from '~/core/build/schema';
 import type { Connector } from '~/core/ecu/ecu';
 import { cavityAt, cavityPlace, faceOf } from '~/core/ecu/face';
 import { VisuallyHidden } from '../ui/text';
 import { at, color, shape, type } from '../ui/theme';
+import { CavitySlot, type NeedMoves } from './cavity-slot';
 import { markGround } from './marks';
 
 /** What one cavity of a face shows. */
@@ -20,12 +21,13 @@ export interface FaceCavity {
   readonly mark: Mark | null;
   readonly state: 'empty' | 'wired' | 'crimped' | 'proved';
   readonly locked: boolean;
+  /** The need it serves, when that need may be carried to another cavity. */
+  readonly movable?: string | null;
   /** Kept empty by the person. */
   readonly barred?: boolean;
 }
 
 export type FaceSide = 'wire' | 'mating';
-export const NEED_TYPE = 'gonyx-need';
 export type FaceSize = 'small' | 'usual' | 'large';
 
 interface Props {
@@ -38,7 +40,8 @@ interface Props {
   /** Pins that could take what is in hand; null when nothing is. */
   readonly able: ReadonlySet<string> | null;
   readonly onPress: (pinId: string) => void;
-  readonly onDropNeed?: (pinId: string, needId: string) => void;
+  /** Needs may be carried between the list and the cavities. */
+  readonly moves?: NeedMoves;
   readonly size?: FaceSize;
 }
 
@@ -77,7 +80,7 @@ export function ConnectorFace({
   touched,
   able,
   onPress,
-  onDropNeed,
+  moves,
   size = 'usual',
 }: Props) {
   const mirrored = side === 'mating';
@@ -159,23 +162,15 @@ export function ConnectorFace({
               </Cell>
             );
             return (
-              <Slot key={number} data-cavity={number} style={{ direction: 'ltr' }}>
-                {onDropNeed ? (
-                  <Drop
-                    aria-label={`Place on ${cavity.pinId}`}
-                    getDropOperation={(types) => (types.has(NEED_TYPE) ? 'move' : 'cancel')}
-                    onDrop={(event) => {
-                      for (const item of event.items)
-                        if (item.kind === 'text' && item.types.has(NEED_TYPE))
-                          void item.getText(NEED_TYPE).then((needId) => onDropNeed(cavity.pinId, needId));
-                    }}
-                  >
-                    {button}
-                  </Drop>
-                ) : (
-                  button
-                )}
-              </Slot>
+              <CavitySlot
+                key={number}
+                number={number}
+                pinId={cavity.pinId}
+                needId={cavity.movable ?? null}
+                moves={moves ?? null}
+              >
+                {button}
+              </CavitySlot>
             );
           })}
         </FaceRow>
@@ -232,9 +227,6 @@ const FaceRow = styled.div`
   display: grid;
   gap: 3px;
 `;
-const Slot = styled.div`
-  min-width: 0;
-`;
 const heights: Record<FaceSize, string> = { small: '28px', usual: '50px', large: '78px' };
 const Plug = styled.div<{ $size: FaceSize }>`
   display: grid;
@@ -246,16 +238,6 @@ const Plug = styled.div<{ $size: FaceSize }>`
   color: ${color.soft};
   font-size: ${type.small};
   opacity: 0.7;
-`;
-const Drop = styled(DropZone)`
-  border-radius: 8px;
-  outline: none;
-  &[data-drop-target] {
-    box-shadow: 0 0 0 3px ${color.selection};
-  }
-  &[data-focus-visible] {
-    outline: 2.5px solid ${color.selection};
-  }
 `;
 const Cell = styled(AriaButton)<{ $size: FaceSize }>`
   position: relative;

@@ -41,6 +41,7 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
         mark: markOf(build, signal),
         state,
         locked: needId !== null && locked.has(needId),
+        movable: needId !== null && !locked.has(needId) ? needId : null,
         barred,
       });
     }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import type { Database, KeyValue } from '~/app/storage/database';
+import type { Database } from '~/app/storage/database';
 import {
   cardOf,
   discardBuild,
@@ -16,21 +16,7 @@ import { call } from '~/core/build/edits';
 import { emptyHistory } from '~/core/build/history';
 import type { Build } from '~/core/build/schema';
 import { demoBuild } from '../helpers';
-
-/** A store in memory that copies values as a browser does, and can be told to fail. */
-class Store implements KeyValue {
-  readonly map = new Map<string, string>();
-  fail: 'never' | 'always' | 'quota' = 'never';
-  getItem = async <T>(key: string) => (this.map.has(key) ? (JSON.parse(this.map.get(key)!) as T) : null);
-  setItem = async <T>(key: string, value: T) => {
-    if (this.fail === 'always') throw new Error('refused');
-    if (this.fail === 'quota') throw new DOMException('full', 'QuotaExceededError');
-    this.map.set(key, JSON.stringify(value));
-    return value;
-  };
-  removeItem = async (key: string) => void this.map.delete(key);
-  keys = async () => [...this.map.keys()];
-}
+import { Store } from './store';
 
 let stores: Record<keyof Database, Store>;
 let db: Database;

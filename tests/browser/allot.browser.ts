@@ -143,7 +143,7 @@ test('the desk: search, swap by keyboard, never here, mirrored face, own letters
   const left = await page.getByRole('button', { name: /^A1,/ }).boundingBox();
   const right = await page.getByRole('button', { name: /^A10,/ }).boundingBox();
   expect(left!.x).toBeGreaterThan(right!.x);
-  await page.getByText('What it can be, never here').click();
+  await page.getByText('What it can be, its neighbours').click();
   await page.getByRole('button', { name: 'Never here' }).click();
   await expect(page.locator('[data-need="relay-fan-1.85"]')).toContainText('open');
   await expect(page.getByRole('button', { name: 'Allow Fan 1 relay again' })).toBeVisible();
@@ -155,6 +155,36 @@ test('the desk: search, swap by keyboard, never here, mirrored face, own letters
   await page.reload();
   await ready(page);
   await expect(page.getByText('J injector')).toBeVisible();
+});
+
+test('a need is dragged from cavity to cavity, a taken one swaps, one that cannot be refuses', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Allot');
+  const cavity = (id: string) => page.getByRole('button', { name: new RegExp(`^${id},`) });
+  const [fan1, fan2] = ['relay-fan-1.85', 'relay-fan-2.85'].map((id) => page.locator(`[data-need="${id}"]`));
+  await expect(fan1).toContainText('A7');
+  await cavity('A7').dragTo(cavity('A8'));
+  await expect(fan1).toContainText('A8');
+  await expect(fan2).toContainText('A7');
+  // An output does not fit on an analog input: nothing moves, and the reason is said.
+  await cavity('A8').dragTo(cavity('B9'));
+  await expect(page.getByText(/B9 .*: Fan 1 relay cannot go there/)).toBeVisible();
+  await expect(fan1).toContainText('A8');
+  await page.keyboard.press('Control+z');
+  await expect(fan1).toContainText('A7');
+});
+
+test('a solver that takes long is cancelled, and the plan stays', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Allot');
+  const before = await placements(page);
+  // The worker's script never arrives: as slow as a solver can be.
+  await page.route(/allot\.worker.*\.js/, () => undefined);
+  const header = page.locator('header');
+  await header.getByRole('button', { name: 'Allot all anew' }).click();
+  await header.getByRole('button', { name: /^Cancel, 0 %/ }).click();
+  await expect(header.getByRole('button', { name: 'Allot all anew' })).toBeEnabled();
+  expect(await placements(page)).toEqual(before);
 });
 
 test('compare: what fits, what does not and why, and taking another', async ({ page }) => {

@@ -100,7 +100,7 @@ export function PinGrid({
               <Column isRowHeader>Pin</Column>
               <Column>Label</Column>
               <Column>Can be</Column>
-              <Column>Read as</Column>
+              <Column className="trust">Read as</Column>
             </TableHeader>
             <TableBody items={shown} renderEmptyState={() => <Small>No cavity matches.</Small>}>
               {({ pin, id, can }) => (
@@ -112,6 +112,10 @@ export function PinGrid({
                   <Cell>{pin.label}</Cell>
                   <Cell>
                     {can || <Soft>nothing yet</Soft>}
+                    <InCell>
+                      <br />
+                      <TrustOf pin={pin} />
+                    </InCell>
                     {pin.why !== '' && !pin.checked && (
                       <>
                         <br />
@@ -119,10 +123,8 @@ export function PinGrid({
                       </>
                     )}
                   </Cell>
-                  <Cell>
-                    <Trust data-trust={pin.checked ? 'checked' : pin.confidence}>
-                      {pin.checked ? '✓ looked at' : confidenceWords[pin.confidence]}
-                    </Trust>
+                  <Cell className="trust">
+                    <TrustOf pin={pin} />
                   </Cell>
                 </GridRow>
               )}
@@ -134,6 +136,12 @@ export function PinGrid({
     </Stack>
   );
 }
+
+const TrustOf = ({ pin }: { pin: DraftPin }) => (
+  <Trust data-trust={pin.checked ? 'checked' : pin.confidence}>
+    {pin.checked ? '✓ looked at' : confidenceWords[pin.confidence]}
+  </Trust>
+);
 
 /** What to make of the pins that are ticked. */
 function SetPanel({
@@ -289,6 +297,11 @@ const Grid = styled(GridTable)`
     font-weight: 700;
     white-space: nowrap;
   }
+  ${at.narrow} {
+    .trust {
+      display: none;
+    }
+  }
   tr[data-selected] > * {
     background: ${color.selectionWash};
   }
@@ -316,6 +329,13 @@ const Box = styled(AriaCheckbox)`
   @media (pointer: coarse) {
     width: 32px;
     height: 32px;
+  }
+`;
+/** The column's words within the cell before it, where there is no room for a column. */
+const InCell = styled.span`
+  display: none;
+  ${at.narrow} {
+    display: inline;
   }
 `;
 const Trust = styled.span`

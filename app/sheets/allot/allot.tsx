@@ -1,10 +1,11 @@
 import { useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { spareCount, sparesOf, spareWords, shortfalls, shortfallWords } from '~/core/allot/spares';
-import type { Keep } from '~/core/allot/model';
+import { barredPins, type Keep } from '~/core/allot/model';
 import type { Help } from '~/core/allot/ways';
 import { call } from '~/core/build/edits';
 import { kindWord, serve } from '~/core/ecu/ask';
+import type { Pin } from '~/core/ecu/ecu';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { signalClassNames } from '~/core/netlist/colours';
 import { plural } from '~/core/units/format';
@@ -59,10 +60,13 @@ export function Allot({ help }: { help: Help }) {
   const placed = needs.filter((one) => build.assignments[one.id] !== undefined).length;
   const open = needs.length - placed;
   const rest = useAllotment(open > 0 ? 'placed' : 'locked');
-  const able = useMemo(
-    () => (need ? new Set(build.ecu.pins.filter((pin) => serve(pin, need.ask).ability).map((pin) => pin.id)) : null),
-    [need, build.ecu],
-  );
+  const able = useMemo(() => {
+    if (!need) return null;
+    const never = barredPins(build);
+    const held = new Set(build.locked.filter((id) => id !== need.id).map((id) => build.assignments[id]));
+    const can = (pin: Pin) => serve(pin, need.ask).ability && !held.has(pin.id) && !never(need.id, pin.id);
+    return new Set(build.ecu.pins.filter(can).map((pin) => pin.id));
+  }, [need, build]);
   const spares = sparesOf(build, needs);
   const short = shortfalls(build, needs);
 
@@ -92,10 +96,12 @@ export function Allot({ help }: { help: Help }) {
     if (needId) select({ type: 'need', needId });
   };
   const put = (pinId: string, needId: string) => {
-    edit(call('assign', { needId, pinId }));
+    if (build.assignments[needId] !== pinId) edit(call('assign', { needId, pinId }));
     select({ type: 'end', end: ecuEnd(pinId) });
     setInHand(null);
   };
+  // A browser ends a drag whose page changes while it starts: the rings are drawn a frame later.
+  const lift = (needId: string) => requestAnimationFrame(() => setInHand(needId));
   const press = (pinId: string) => {
     if (need && able?.has(pinId) && build.assignments[need.id] !== pinId) put(pinId, need.id);
     else {
@@ -156,10 +162,11 @@ export function Allot({ help }: { help: Help }) {
               No need yet. <Soft>Add devices on sheet 1; their terminals ask for pins here.</Soft>
             </p>
           ) : (
-            <NeedList inHand={inHand} onTake={take} />
+            <NeedList inHand={inHand} onTake={take} onLift={lift} onLetGo={() => setInHand(null)} />
           )}
         </NeedColumn>
-        <Stack $gap={3}>
+        {cardPin && <PinCard pinId={cardPin} side={side} open={details} onOpen={setDetails} onTake={take} />}
+        <Stack $gap={3} style={{ gridArea: 'faces' }}>
           <Tools>
             <Segmented
               label="Side"
@@ -180,19 +187,18 @@ export function Allot({ help }: { help: Help }) {
                 onChange={setZoom}
               />
             )}
-            <Small>
+            <Hint>
               {need ? (
                 <>
-                  <strong>{need.label}</strong> in hand: pick a ringed cavity. <Kbd>Esc</Kbd> drops it.
+                  <strong>{need.label}</strong>: pick a ringed cavity. <Kbd>Esc</Kbd>
                 </>
               ) : (
                 <>
                   Drag a need here. <Kbd>F</Kbd> flips.
                 </>
               )}
-            </Small>
+            </Hint>
           </Tools>
-          {cardPin && <PinCard pinId={cardPin} side={side} open={details} onOpen={setDetails} onTake={take} />}
           {shownConnectors.map((connector) => (
             <Stack key={connector.id} $gap={1}>
               <Row $gap={3} style={{ justifyContent: 'space-between' }}>
@@ -212,7 +218,7 @@ export function Allot({ help }: { help: Help }) {
                 selected={selectedPins}
                 able={able}
                 onPress={press}
-                onDropNeed={put}
+                moves={{ onLift: lift, onDrop: put, onEnd: () => setInHand(null) }}
                 size={large ? 'large' : 'usual'}
               />
             </Stack>
@@ -256,9 +262,9 @@ export function Allot({ help }: { help: Help }) {
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 270px minmax(0, 1fr);
-  gap: ${space[4]};
-  /* The list and the faces scroll by themselves: what is in hand never leaves the sight of where it goes. */
+  grid-template: 'list faces' minmax(0, 1fr) 'card faces' auto / 270px minmax(0, 1fr);
+  column-gap: ${space[4]};
+  /* List, card and faces scroll by themselves: the faces stand still under the hand that picks a cavity. */
   height: calc(100% - 57px);
   min-height: 420px;
   & > * {
@@ -266,13 +272,11 @@ const Columns = styled.div`
     overflow: auto;
   }
   ${at.tablet} {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: 'faces' 'card' 'list' / minmax(0, 1fr);
+    row-gap: ${space[4]};
     height: auto;
     & > * {
       overflow: visible;
-    }
-    & > :last-child {
-      order: -1;
     }
   }
   ${at.print} {
@@ -280,7 +284,7 @@ const Columns = styled.div`
     & > * {
       overflow: visible;
     }
-    grid-template-columns: 230px 1fr;
+    grid-template: 'list faces' / 230px 1fr;
   }
 `;
 const Tools = styled(Row)`
@@ -289,7 +293,16 @@ const Tools = styled(Row)`
     display: none;
   }
 `;
+/** One line whatever is in hand: the faces must not move while a need is carried over them. */
+const Hint = styled(Small)`
+  flex: 1 1 0;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
 const NeedColumn = styled.div`
+  grid-area: list;
   padding-right: ${space[3]};
   border-right: 1px solid ${color.rule};
   ${at.tablet} {

@@ -7,21 +7,34 @@ import { askWords } from '~/core/ecu/ask';
 import { isCrimped } from '~/core/allot/model';
 import type { Need } from '~/core/netlist/needs';
 import { useBuild } from '../../build/context';
-import { NEED_TYPE } from '../../parts/connector-face';
+import { needItem } from '../../parts/cavity-slot';
 import { Checkbox } from '../../ui/choice';
 import { TextField } from '../../ui/text-field';
 import { Small, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 
 /** Needs by system, with a search. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
-export function NeedList({ inHand, onTake }: { inHand: string | null; onTake: (needId: string | null) => void }) {
+export function NeedList({
+  inHand,
+  onTake,
+  onLift,
+  onLetGo,
+}: {
+  inHand: string | null;
+  onTake: (needId: string | null) => void;
+  /** Carried by the pointer, and let go again. */
+  onLift: (needId: string) => void;
+  onLetGo: () => void;
+}) {
   const { build, derived } = useBuild();
   const { needs } = derived.net;
   const [text, setText] = useState('');
   const [openOnly, setOpenOnly] = useState(false);
   const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => ({ [NEED_TYPE]: String(key), 'text/plain': String(key) })),
+    getItems: (keys) => [...keys].map((key) => needItem(String(key))),
     getAllowedDropOperations: () => ['move'],
+    onDragStart: ({ keys }) => onLift(String([...keys][0])),
+    onDragEnd: onLetGo,
   });
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = needs.filter((need) => {

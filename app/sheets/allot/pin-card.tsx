@@ -10,7 +10,7 @@ import { useBuild } from '../../build/context';
 import type { FaceSide } from '../../parts/connector-face';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
-import { Mono, Row, Small, Soft } from '../../ui/text';
+import { Mono, Row, Small } from '../../ui/text';
 import { at, color, space, type } from '../../ui/theme';
 
 const abilityWords = (ability: Ability): string =>
@@ -84,11 +84,10 @@ export function PinCard({
     <Card aria-label={`Pin ${pinId}`}>
       <Row $gap={3}>
         <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
-        <span>
-          {pin.label} · <Soft>{help.counting}</Soft>
-        </span>
+        <span>{pin.label}</span>
         {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
       </Row>
+      <Small>{help.counting}</Small>
       <Row $gap={3}>
         <span>
           {need ? (
@@ -136,7 +135,7 @@ export function PinCard({
           ))}
       </Row>
       <details open={open} onToggle={(event) => onOpen(event.currentTarget.open)}>
-        <summary>What it can be, never here, its neighbours, what else could live here</summary>
+        <summary>What it can be, its neighbours, what else could live here</summary>
         <Details>
           <Row $gap={3}>
             {need && !locked && (
@@ -209,12 +208,15 @@ const Card = styled.section`
   padding: ${space[1]} ${space[3]};
   border-left: 3px solid ${color.selection};
   background: ${color.raised};
+  grid-area: card;
+  max-height: 260px;
+  margin-right: ${space[3]};
   & button {
     min-height: 26px;
   }
   ${at.tablet} {
-    /* The face first: what is in hand is told below it. */
-    order: 5;
+    max-height: none;
+    margin: 0;
     & button {
       min-height: 36px;
     }
