@@ -318,6 +318,9 @@ const Text = styled.span<{ $size: FaceSize }>`
   ${at.narrow} {
     display: none;
   }
+  ${at.print} {
+    font-size: 9px;
+  }
 `;
 const Marks = styled.span`
   position: absolute;

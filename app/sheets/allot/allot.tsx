@@ -231,16 +231,20 @@ export function Allot({ help }: { help: Help }) {
             ))}
             <span>✓ clicked and pulled</span>
             <span>✓✓ proved</span>
-            <Button weight="quiet" onPress={() => setDialog('marks')}>
-              Letters and colours
-            </Button>
+            <OnScreen>
+              <Button weight="quiet" onPress={() => setDialog('marks')}>
+                Letters and colours
+              </Button>
+            </OnScreen>
           </Legend>
           <Stack $gap={1}>
             <Row $gap={3} style={{ justifyContent: 'space-between' }}>
               <Heading>Spare</Heading>
-              <Button weight="quiet" onPress={() => setDialog('spares')}>
-                Spares to keep
-              </Button>
+              <OnScreen>
+                <Button weight="quiet" onPress={() => setDialog('spares')}>
+                  Spares to keep
+                </Button>
+              </OnScreen>
             </Row>
             <p>
               {spareCount(spares) === 0
@@ -308,6 +312,11 @@ const NeedColumn = styled.div`
   ${at.tablet} {
     border: 0;
     padding: 0;
+  }
+`;
+const OnScreen = styled.span`
+  ${at.print} {
+    display: none;
   }
 `;
 const Legend = styled.p`

@@ -13,7 +13,7 @@ import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Callout, Row, Small, Soft } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
-import { color, space } from '../../ui/theme';
+import { at, color, space } from '../../ui/theme';
 import { AllotFrame } from './allot-frame';
 import { useAllotTask } from './use-allot';
 
@@ -59,7 +59,7 @@ export function Compare({ help }: { help: Help }) {
     >
       {task.failure && <Callout $tone="stop">The solver stopped: {task.failure}</Callout>}
       <TableScroll aria-label="ECUs compared">
-        <Table>
+        <Stacked>
           <thead>
             <tr>
               <th scope="col">ECU</th>
@@ -78,12 +78,17 @@ export function Compare({ help }: { help: Help }) {
                   <th scope="row" className="wire">
                     {fit.model}
                     <br />
-                    <Small>
+                    <Small style={{ fontFamily: 'inherit', fontWeight: 400 }}>
                       {plural(fit.pins, 'cavity', 'cavities')}
-                      {fit.own ? ', in this build' : ''}
+                      {fit.own && (
+                        <>
+                          <br />
+                          in this build
+                        </>
+                      )}
                     </Small>
                   </th>
-                  <td>
+                  <td data-label="Fits" style={{ whiteSpace: 'nowrap' }}>
                     {fit.fits ? (
                       <strong style={{ color: color.proved }}>✓ all {fit.needs}</strong>
                     ) : (
@@ -92,25 +97,24 @@ export function Compare({ help }: { help: Help }) {
                       </strong>
                     )}
                   </td>
-                  <td>
-                    {fit.spareCount}
-                    <br />
+                  <td data-label="Spare">
+                    {fit.spareCount} <br />
                     <Small>
                       {spareList(fit)}
                       {fit.reserve.length > 0 && `. Short of your wish: ${shortfallWords(fit.reserve)}`}
                     </Small>
                   </td>
-                  <td>
+                  <td data-label="To move">
                     {fit.moved === 0 ? 'nothing' : plural(fit.moved, 'pin')}
                     {fit.recrimped > 0 && (
                       <>
                         <br />
-                        <Small>{fit.recrimped} crimped</Small>
+                        <Small> {fit.recrimped} crimped</Small>
                       </>
                     )}
                   </td>
-                  <td>{triggerWords[fit.trigger]}</td>
-                  <td>{fit.outputOrder === 'in-turn' ? 'fire in turn' : 'by cylinder'}</td>
+                  <td data-label="Trigger">{triggerWords[fit.trigger]}</td>
+                  <td data-label="Outputs">{fit.outputOrder === 'in-turn' ? 'fire in turn' : 'by cylinder'}</td>
                   <td className="figure">
                     {!fit.own && (
                       <Button weight="quiet" onPress={() => setTaking(fit)}>
@@ -140,7 +144,7 @@ export function Compare({ help }: { help: Help }) {
               </Fragment>
             ))}
           </tbody>
-        </Table>
+        </Stacked>
       </TableScroll>
       {taking && ecu && (
         <Dialog title={`Change to ${taking.model}?`} isOpen onClose={() => setTaking(null)}>
@@ -178,6 +182,36 @@ export function Compare({ help }: { help: Help }) {
   );
 }
 
+/** On a phone each ECU is a block of its own, every figure with its heading before it. */
+const Stacked = styled(Table)`
+  ${at.narrow} {
+    thead {
+      display: none;
+    }
+    tbody,
+    tr,
+    th,
+    td {
+      display: block;
+    }
+    tr {
+      padding: ${space[2]};
+    }
+    th,
+    td {
+      padding: 1px 0;
+      border: 0;
+      text-align: left;
+    }
+    td[data-label]::before {
+      content: attr(data-label) ': ';
+      color: ${color.soft};
+    }
+    td br {
+      display: none;
+    }
+  }
+`;
 const Foot = styled(Row)`
   margin-top: ${space[3]};
 `;

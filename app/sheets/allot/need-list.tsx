@@ -150,6 +150,9 @@ const Grip = styled(Button)`
   background: none;
   color: ${color.soft};
   cursor: grab;
+  ${at.print} {
+    display: none;
+  }
 `;
 const Item = styled(GridListItem)`
   display: flex;
