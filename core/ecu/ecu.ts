@@ -150,6 +150,8 @@ export const wheelFamilies = [
   'multi-gap',
   'half-moon',
   'cam-windows',
+  'width-coded',
+  'slot-disc',
 ] as const;
 export type WheelFamily = (typeof wheelFamilies)[number];
 

@@ -92,6 +92,75 @@ export function multiGapWheel(
   };
 }
 
+/** Equal teeth whose number is known by another signal: distributor vanes and slotted discs turn with the cam. */
+export function evenWheel(
+  id: string,
+  name: string,
+  shaft: 'crank' | 'cam',
+  family: Wheel['family'],
+  places: number,
+  share = 0.5,
+): Wheel {
+  const pitch = 360 / places;
+  return {
+    id,
+    name,
+    shaft,
+    family,
+    places,
+    missing: 0,
+    edges: Array.from({ length: places }, (_, place) => [
+      { degrees: place * pitch, level: 1 as const },
+      { degrees: (place + share) * pitch, level: 0 as const },
+    ]).flat(),
+  };
+}
+
+/** Teeth that all end at equal angles and differ in width: `widths` in degrees, one a tooth. */
+export function widthCodedWheel(
+  id: string,
+  name: string,
+  shaft: 'crank' | 'cam',
+  family: Wheel['family'],
+  widths: readonly number[],
+): Wheel {
+  const pitch = 360 / widths.length;
+  return listedWheel(
+    id,
+    name,
+    shaft,
+    family,
+    widths.map((width, place) => ({ at: (place + 1) * pitch - width - pitch / 10, width })),
+  );
+}
+
+/** The same wheel turning the other way round. */
+export function mirrored(wheel: Wheel): Wheel {
+  const edges = wheel.edges
+    .map((edge, at) => ({
+      degrees: (360 - edge.degrees) % 360,
+      // Seen backwards, what follows an edge is what was before it.
+      level: wheel.edges[(at + wheel.edges.length - 1) % wheel.edges.length].level,
+    }))
+    .sort((one, other) => one.degrees - other.degrees);
+  return { ...wheel, edges };
+}
+
+/** How often the wheel's pattern comes back within one turn: 1 for a wheel that tells its whole turn. */
+export function repeats(wheel: Wheel): number {
+  const { edges } = wheel;
+  const same = (shift: number) =>
+    edges.every((edge, at) => {
+      const other = edges[(at + shift) % edges.length];
+      const turned = (other.degrees - edge.degrees + 360) % 360;
+      const first = (edges[shift].degrees - edges[0].degrees + 360) % 360;
+      return other.level === edge.level && Math.abs(turned - first) < 1e-6;
+    });
+  for (let shift = 2; shift < edges.length; shift += 2)
+    if (edges.length % shift === 0 && same(shift)) return edges.length / shift;
+  return 1;
+}
+
 /** Teeth at listed angles, each `width` degrees wide. */
 export function listedWheel(
   id: string,

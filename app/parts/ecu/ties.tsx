@@ -22,6 +22,8 @@ const familyNames: Record<WheelFamily, string> = {
   uneven: 'uneven teeth',
   'multi-gap': 'several gaps',
   'half-moon': 'half moon',
+  'width-coded': 'teeth told by width',
+  'slot-disc': 'slotted disc on the cam',
   'cam-windows': 'cam windows',
 };
 

@@ -1,0 +1,309 @@
+import { secondsOf, type Channel, type TimeBase } from './capture';
+
+/** What a channel looks like, measured over all of its samples. */
+export interface SignalShape {
+  readonly kind: 'constant' | 'square' | 'vr';
+  readonly least: number;
+  readonly most: number;
+  /** The two levels of a square signal; for a VR signal its middle twice. */
+  readonly low: number;
+  readonly high: number;
+  /** Root mean square of what is left between neighbouring samples where nothing happens. */
+  readonly noise: number;
+  /** Share of samples at the very ends of the range: a clipped VR signal rests there. */
+  readonly clipped: number;
+  readonly missing: number;
+}
+
+const BINS = 512;
+/** Samples looked at for the shape: enough for the levels of ten million. */
+const LOOKED = 1_000_000;
+/** A signal this small against its own offset does not move, volts and share (common practice: below a scope's last digit). */
+const STILL = 1e-6;
+
+/**
+ * Least, most, levels and kind of a channel. Square signals rest at two levels; a VR signal swings about one.
+ * A histogram over at most a million samples, spread in runs so that every part is seen; cost one pass.
+ */
+export function shapeOf(values: Float32Array): SignalShape {
+  let [least, most, missing] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
+  for (let i = 0; i < values.length; i += 1) {
+    const value = values[i];
+    if (value < least) least = value;
+    if (value > most) most = value;
+    if (value !== value) missing += 1;
+  }
+  const none = { low: least, high: most, noise: 0, clipped: 0, missing } as const;
+  if (!(most - least > STILL * Math.max(1, Math.abs(most), Math.abs(least))))
+    return { kind: 'constant', least, most, ...none };
+  const histogram = new Uint32Array(BINS);
+  const scale = (BINS - 1) / (most - least);
+  const run = 1000;
+  const runs = Math.max(1, Math.floor(LOOKED / run));
+  const stride = Math.max(run, Math.floor(values.length / runs));
+  let [seen, ends, steps, quiet] = [0, 0, 0, 0];
+  const small = (most - least) * 0.02;
+  for (let from = 0; from < values.length; from += stride) {
+    const to = Math.min(values.length, from + run);
+    for (let i = from; i < to; i += 1) {
+      const value = values[i];
+      if (value !== value) continue;
+      histogram[((value - least) * scale) | 0] += 1;
+      seen += 1;
+      if (value === least || value === most) ends += 1;
+      const change = i > from ? Math.abs(value - values[i - 1]) : small;
+      if (change < small) {
+        steps += change * change;
+        quiet += 1;
+      }
+    }
+  }
+  const share = (from: number, to: number) => {
+    let sum = 0;
+    for (let bin = Math.max(0, Math.floor(from)); bin < Math.min(BINS, to); bin += 1) sum += histogram[bin];
+    return sum / Math.max(1, seen);
+  };
+  const peak = (from: number, to: number) => {
+    let [best, at] = [0, from];
+    for (let bin = from; bin < to; bin += 1) if (histogram[bin] > best) [best, at] = [histogram[bin], bin];
+    return at;
+  };
+  // The middle is where the signal is half of the time; a square signal has it at one of its two levels.
+  let [below, middle] = [0, 0];
+  while (middle < BINS - 1 && below + histogram[middle] < seen / 2) below += histogram[middle++];
+  const [lowBin, highBin] = [peak(0, BINS >> 1), peak(BINS >> 1, BINS)];
+  const near = BINS * 0.08;
+  const atLevels = share(lowBin - near, lowBin + near + 1) + share(highBin - near, highBin + near + 1);
+  const apart = highBin - lowBin > BINS * 0.3;
+  const symmetric = Math.abs(middle - BINS / 2) < BINS * 0.2;
+  const both = share(highBin - near, highBin + near + 1) > 0.02 && share(lowBin - near, lowBin + near + 1) > 0.02;
+  // A sine rests near its ends for a third of the time; a square signal for nearly all of it.
+  const square = apart && atLevels > 0.72 && (!symmetric || both);
+  const level = (bin: number) => least + (bin + 0.5) / scale;
+  const noise = quiet > 0 ? Math.sqrt(steps / quiet / 2) : 0;
+  const base = { least, most, noise, clipped: ends / Math.max(1, seen), missing };
+  return square
+    ? { kind: 'square', low: level(lowBin), high: level(highBin), ...base }
+    : { kind: 'vr', low: level(middle), high: level(middle), ...base };
+}
+
+/** Crossings of one channel in rising order of time. */
+export interface Edges {
+  /** Sample number of the crossing, as a fraction. */
+  readonly at: Float64Array;
+  readonly seconds: Float64Array;
+  /** 1 a rise, 0 a fall. */
+  readonly level: Uint8Array;
+  /** VR: height of the lobe before the crossing, volts. Square: the swing of the signal. */
+  readonly height: Float32Array;
+  /** VR: sample number of that lobe's top. Square: as `at`. */
+  readonly lobe: Float64Array;
+}
+
+class EdgeList {
+  private at: number[] = [];
+  private level: number[] = [];
+  private height: number[] = [];
+  private lobe: number[] = [];
+  add(at: number, level: 0 | 1, height: number, lobe = at): void {
+    this.at.push(at);
+    this.level.push(level);
+    this.height.push(height);
+    this.lobe.push(lobe);
+  }
+  finish(time: TimeBase): Edges {
+    const at = Float64Array.from(this.at);
+    return {
+      at,
+      seconds: secondsOf(time, at),
+      level: Uint8Array.from(this.level),
+      height: Float32Array.from(this.height),
+      lobe: Float64Array.from(this.lobe),
+    };
+  }
+}
+
+/** Where a square signal's input switches, as a share of the way from its low level to its high one. */
+export const SQUARE_ARM = 0.62;
+export const SQUARE_RELEASE = 0.38;
+
+/** Edges of a square signal: hysteresis at the signal's own levels, the time taken at half height. */
+export function squareEdges(values: Float32Array, shape: SignalShape, time: TimeBase): Edges {
+  const list = new EdgeList();
+  const swing = shape.high - shape.low;
+  const [up, down, half] = [shape.low + SQUARE_ARM * swing, shape.low + SQUARE_RELEASE * swing, shape.low + swing / 2];
+  let high = values[0] > half;
+  // Last sample on the other side of half height: the crossing lies after it.
+  let before = 0;
+  for (let i = 0; i < values.length; i += 1) {
+    const value = values[i];
+    if (high) {
+      if (value > half) before = i;
+      else if (value < down) {
+        high = false;
+        list.add(crossing(values, before, half), 0, swing);
+        before = i;
+      }
+    } else if (value < half) before = i;
+    else if (value > up) {
+      high = true;
+      list.add(crossing(values, before, half), 1, swing);
+      before = i;
+    }
+  }
+  return list.finish(time);
+}
+
+/** Sample number at which the straight line from this sample to the next passes a level. */
+function crossing(values: Float32Array, at: number, level: number): number {
+  const [one, other] = [values[at], values[at + 1]];
+  const span = other - one;
+  return span === 0 || span !== span ? at + 0.5 : at + Math.min(1, Math.max(0, (level - one) / span));
+}
+
+export interface VrArming {
+  /** A lobe counts when it is this share of the one before it. */
+  readonly share: number;
+  /** And never below this, volts. */
+  readonly leastVolts: number;
+}
+export const VR_SHARE = 0.32;
+/** A lobe below this share of the strongest is taken for noise, whatever came before it (common practice). */
+export const VR_LEAST_SHARE = 0.015;
+
+/**
+ * Zero crossings of a VR signal, each behind a lobe that was high enough: the level a lobe must reach follows the lobe
+ * before it on its own side, and sinks while none comes, as a conditioner's adaptive arming does. A fall is the crossing
+ * after a lobe above, a rise the one after a lobe below. Zero is the middle of the signal.
+ */
+export function vrEdges(
+  values: Float32Array,
+  shape: SignalShape,
+  time: TimeBase,
+  arming: VrArming = {
+    share: VR_SHARE,
+    leastVolts: Math.max(VR_LEAST_SHARE * Math.max(shape.most - shape.low, shape.low - shape.least), 5 * shape.noise),
+  },
+): Edges {
+  const list = new EdgeList();
+  const zero = shape.low;
+  const { share, leastVolts } = arming;
+  let [armHigh, armLow] = [leastVolts, leastVolts];
+  let [peak, trough, peakAt, troughAt] = [0, 0, 0, 0];
+  // Which side is armed: a lobe has been high enough and its crossing is awaited.
+  let [above, below] = [false, false];
+  let lastFall = 0;
+  let lastRise = 0;
+  let [spanFall, spanRise] = [values.length, values.length];
+  let [beforeHigh, beforeLow] = [0, 0];
+  for (let i = 0; i < values.length; i += 1) {
+    const value = values[i] - zero;
+    if (value > 0) {
+      if (below) {
+        below = false;
+        list.add(crossing(values, i - 1, zero), 1, trough, troughAt);
+        armLow = Math.max(leastVolts, share * Math.min(trough, beforeLow > 0 ? 3 * beforeLow : trough));
+        beforeLow = trough;
+        spanRise = i - lastRise;
+        lastRise = i;
+        trough = 0;
+      }
+      if (value > armHigh) {
+        above = true;
+        if (value > peak) {
+          peak = value;
+          peakAt = i;
+        }
+      }
+    } else if (value < 0) {
+      if (above) {
+        above = false;
+        list.add(crossing(values, i - 1, zero), 0, peak, peakAt);
+        armHigh = Math.max(leastVolts, share * Math.min(peak, beforeHigh > 0 ? 3 * beforeHigh : peak));
+        beforeHigh = peak;
+        spanFall = i - lastFall;
+        lastFall = i;
+        peak = 0;
+      }
+      if (-value > armLow) {
+        below = true;
+        if (-value > trough) {
+          trough = -value;
+          troughAt = i;
+        }
+      }
+    }
+    // No lobe for long: the level sinks, so that a slower turn is not lost.
+    if (!above && i - lastFall > 3 * spanFall) {
+      armHigh = Math.max(leastVolts, armHigh * 0.5);
+      lastFall += spanFall;
+    }
+    if (!below && i - lastRise > 3 * spanRise) {
+      armLow = Math.max(leastVolts, armLow * 0.5);
+      lastRise += spanRise;
+    }
+  }
+  return list.finish(time);
+}
+
+export const edgesOf = (channel: Channel, shape: SignalShape, time: TimeBase): Edges =>
+  shape.kind === 'square' ? squareEdges(channel.values, shape, time) : vrEdges(channel.values, shape, time);
+
+/** How good a signal is to work with. */
+export interface SignalQuality {
+  readonly kind: SignalShape['kind'];
+  /** VR: volts of the lobes at the slowest and the fastest tenth; square: low and high level. */
+  readonly volts: readonly [number, number];
+  /** VR: volts per 100 hertz of tooth frequency; null for square signals. */
+  readonly voltsPer100Hertz: number | null;
+  /** Lowest lobe, or the levels' distance, over the level it must pass: above 1 it is seen. */
+  readonly margin: number;
+  /** Noise against the signal, decibels. */
+  readonly noiseDecibels: number;
+  /** Square: share of the time it is high. */
+  readonly duty: number | null;
+  readonly clipped: boolean;
+  readonly edges: number;
+}
+
+const quantile = (sorted: ArrayLike<number>, share: number): number =>
+  sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))];
+
+/** Amplitude against speed, margin, noise and duty of one channel. */
+export function qualityOf(shape: SignalShape, edges: Edges): SignalQuality {
+  const count = edges.seconds.length;
+  const swing =
+    shape.kind === 'square' ? shape.high - shape.low : Math.max(shape.most - shape.low, shape.low - shape.least);
+  const noiseDecibels = swing > 0 && shape.noise > 0 ? 20 * Math.log10(shape.noise / swing) : Number.NEGATIVE_INFINITY;
+  const base = { kind: shape.kind, noiseDecibels, clipped: shape.kind === 'vr' && shape.clipped > 0.01, edges: count };
+  if (shape.kind === 'square') {
+    let high = 0;
+    for (let i = 0; i + 1 < count; i += 1) if (edges.level[i] === 1) high += edges.seconds[i + 1] - edges.seconds[i];
+    const span = count > 1 ? edges.seconds[count - 1] - edges.seconds[0] : 0;
+    return {
+      ...base,
+      volts: [shape.low, shape.high],
+      voltsPer100Hertz: null,
+      // The usual input asks for less than 1 V and more than 3.5 V of 5 (common practice).
+      margin: Math.min((shape.high - shape.low) / 2.5, 10),
+      duty: span > 0 ? high / span : null,
+    };
+  }
+  const falls: number[] = [];
+  for (let i = 0; i < count; i += 1) if (edges.level[i] === 0) falls.push(i);
+  const points = falls.slice(1).map((edge, at) => ({
+    hertz: 1 / Math.max(1e-9, edges.seconds[edge] - edges.seconds[falls[at]]),
+    volts: edges.height[edge],
+  }));
+  const heights = points.map(({ volts }) => volts).sort((one, other) => one - other);
+  // Median of volts over hertz: a gap's long interval does not bend it.
+  const slopes = points.map(({ hertz, volts }) => volts / hertz).sort((one, other) => one - other);
+  const floor = Math.max(VR_LEAST_SHARE * swing, 5 * shape.noise, 1e-6);
+  return {
+    ...base,
+    volts: heights.length > 0 ? [quantile(heights, 0.1), quantile(heights, 0.9)] : [0, swing],
+    voltsPer100Hertz: slopes.length > 0 ? 100 * quantile(slopes, 0.5) : null,
+    margin: heights.length > 0 ? quantile(heights, 0.05) / floor : 0,
+    duty: null,
+  };
+}

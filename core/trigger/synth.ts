@@ -1,0 +1,327 @@
+import { evenTime, type Capture, type Channel } from './capture/capture';
+import type { Wheel } from './wheel';
+
+/** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
+export type Random = () => number;
+
+/** Small seeded generator (mulberry32, public domain): for simulations, not for secrets. */
+export function seeded(seed: number): Random {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A figure of the bell curve, mean 0 and deviation 1 (Box and Muller 1958). */
+export const bell = (random: Random): number =>
+  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+
+export type Speed =
+  | { readonly type: 'constant'; readonly rpm: number }
+  | { readonly type: 'rising'; readonly fromRpm: number; readonly toRpm: number }
+  /** Speed swings with compression: `ripple` is fastest less slowest over the mean, `events` compressions a turn. */
+  | {
+      readonly type: 'cranking';
+      readonly rpm: number;
+      readonly ripple: number;
+      readonly events: number;
+      /** Seconds from standstill to speed, and back to standstill at the end. */
+      readonly startSeconds?: number;
+      readonly stopSeconds?: number;
+    };
+
+export interface Sensor {
+  readonly type: 'vr' | 'hall' | 'optical';
+  /** VR: peak volts at 100 rpm of the crank and the air gap it was set for. */
+  readonly voltsAt100?: number;
+  /** VR: air gap against the one it was set for; twice the gap is a quarter of the signal (common practice). */
+  readonly gapShare?: number;
+  /** VR: once-a-turn change of the height by a wheel out of true, share. */
+  readonly runOut?: number;
+  /** VR: leads the other way round. */
+  readonly reversed?: boolean;
+  /** Square: volts of the pull-up; low is a transistor's rest of 0.2 V. */
+  readonly pullUpVolts?: number;
+  /** Square: the signal is low while a tooth passes. */
+  readonly inverted?: boolean;
+}
+
+export interface Faults {
+  /** White noise, volts root mean square on each channel. */
+  readonly noiseVolts?: number;
+  /** Coils that couple in: a ringing spike of this height at each event. */
+  readonly coilSpikes?: { readonly volts: number; readonly atDegrees: readonly number[]; readonly share?: number };
+  /** Tooth of the crank wheel, from 0, that is broken off; or stands off its place by some degrees. */
+  readonly missingTooth?: number;
+  readonly bentTooth?: { readonly tooth: number; readonly degrees: number };
+  /** Share of crank teeth that give no pulse, or one too many. */
+  readonly lost?: number;
+  readonly added?: number;
+  /** Share of a pitch by which teeth are off, at random. */
+  readonly jitter?: number;
+  readonly swappedLeads?: boolean;
+  readonly crossed?: boolean;
+  /** Share of its height the crank signal has left. */
+  readonly amplitude?: number;
+  /** The crank sensor's pull-up is not there: its signal stays low. */
+  readonly droppedPullUp?: boolean;
+}
+
+export interface SynthSpec {
+  readonly crank: Wheel;
+  readonly cam: Wheel | null;
+  /** Crank degrees from the crank wheel's 0 to the cam wheel's 0. */
+  readonly camDegrees?: number;
+  /** Crank degrees at the first sample, 0 to 720. */
+  readonly startDegrees?: number;
+  readonly speed: Speed;
+  readonly seconds: number;
+  readonly sampleRate: number;
+  readonly crankSensor: Sensor;
+  readonly camSensor?: Sensor;
+  readonly faults?: Faults;
+  readonly random: Random;
+}
+
+/** What was made to go wrong, to hold a diagnosis against. */
+export interface Injected {
+  readonly seconds: number;
+  readonly degrees: number;
+  readonly fault: 'lost' | 'added' | 'missing-tooth' | 'bent-tooth' | 'coil-spike';
+  readonly tooth: number | null;
+}
+
+export interface Synthesis {
+  readonly capture: Capture;
+  readonly injected: readonly Injected[];
+  /** Crank degrees at each sample, not wrapped. */
+  readonly degrees: Float64Array;
+}
+
+interface Mark {
+  degrees: number;
+  level: 0 | 1;
+}
+
+/** Speed in rpm at a time and crank angle. */
+function rpmAt(speed: Speed, seconds: number, degrees: number, span: number): number {
+  switch (speed.type) {
+    case 'constant':
+      return speed.rpm;
+    case 'rising':
+      return speed.fromRpm + ((speed.toRpm - speed.fromRpm) * seconds) / span;
+    case 'cranking': {
+      const { startSeconds = 0, stopSeconds = 0 } = speed;
+      const up = startSeconds > 0 ? Math.min(1, seconds / startSeconds) : 1;
+      const down = stopSeconds > 0 ? Math.min(1, Math.max(0, (span - seconds) / stopSeconds)) : 1;
+      return speed.rpm * up * down * (1 + 0.5 * speed.ripple * Math.sin((degrees * speed.events * Math.PI) / 180));
+    }
+  }
+}
+
+/** Edges of a wheel over a span of crank degrees, with what is wrong about its teeth. */
+function marksOf(
+  wheel: Wheel,
+  at: number,
+  from: number,
+  to: number,
+  faults: Faults,
+  random: Random,
+  injected: { degrees: number; fault: Injected['fault']; tooth: number }[],
+): Mark[] {
+  const ratio = wheel.shaft === 'cam' ? 2 : 1;
+  const rises = wheel.edges.flatMap((edge, i) => (edge.level === 1 ? [i] : []));
+  const marks: Mark[] = [];
+  const turn = 360 * ratio;
+  for (let base = Math.floor((from - at) / turn) - 1; at + base * turn < to + turn; base += 1) {
+    rises.forEach((rise, tooth) => {
+      const up = wheel.edges[rise].degrees;
+      const fallEdge = wheel.edges[(rise + 1) % wheel.edges.length].degrees;
+      const width = (fallEdge - up + 360) % 360;
+      const next = (wheel.edges[rises[(tooth + 1) % rises.length]].degrees - up + 360) % 360 || 360;
+      const pitch = wheel.places === null ? next : Math.min(next, 360 / wheel.places);
+      const place = at + base * turn + up * ratio;
+      const note = (fault: Injected['fault'], degrees = place) => {
+        if (degrees >= from && degrees < to) injected.push({ degrees, fault, tooth });
+      };
+      if (faults.missingTooth === tooth) return note('missing-tooth');
+      if (faults.lost && random() < faults.lost) return note('lost');
+      // Play of the shaft is not wider for wider teeth.
+      const play = Math.min(pitch * ratio, 30);
+      let start = place + (faults.jitter ? bell(random) * faults.jitter * play : 0);
+      if (faults.bentTooth?.tooth === tooth) {
+        start += faults.bentTooth.degrees;
+        note('bent-tooth');
+      }
+      marks.push({ degrees: start, level: 1 }, { degrees: start + width * ratio, level: 0 });
+      if (faults.added && random() < faults.added) {
+        const room = (next - width) * ratio;
+        const extra = start + width * ratio + room * (0.35 + 0.3 * random());
+        const wide = Math.min(room * 0.2, pitch * ratio * 0.2);
+        marks.push({ degrees: extra, level: 1 }, { degrees: extra + wide, level: 0 });
+        note('added', extra);
+      }
+    });
+  }
+  return marks.sort((one, other) => one.degrees - other.degrees);
+}
+
+/**
+ * The signals of a wheel set at a speed. VR: each edge of a tooth gives a bell-shaped lobe, up for its leading edge and
+ * down for its trailing one, so a tooth is a lobe up, a steep fall through zero, a lobe down; the height grows with speed
+ * (v = d(flux)/dt, domain facts). Square: levels with the pull-up's rise time.
+ */
+export function synth(spec: SynthSpec): Synthesis {
+  const { crank, cam, sampleRate, seconds, random, faults = {} } = spec;
+  const count = Math.max(2, Math.round(seconds * sampleRate));
+  const degrees = new Float64Array(count);
+  const rpm = new Float32Array(count);
+  let angle = spec.startDegrees ?? 0;
+  for (let i = 0; i < count; i += 1) {
+    degrees[i] = angle;
+    const speed = rpmAt(spec.speed, i / sampleRate, angle, seconds);
+    rpm[i] = speed;
+    angle += (6 * speed) / sampleRate;
+  }
+  const [from, to] = [degrees[0], angle];
+  const found: { degrees: number; fault: Injected['fault']; tooth: number | null }[] = [];
+  const signal = (wheel: Wheel, at: number, sensor: Sensor, own: Faults, log: typeof found): Float32Array => {
+    const marks = marksOf(wheel, at, from - 60, to + 60, own, random, log as never);
+    return sensor.type === 'vr'
+      ? vrSignal(wheel, marks, sensor, degrees, rpm)
+      : squareSignal(marks, sensor, degrees, sampleRate, own);
+  };
+  const crankSensor: Sensor = faults.swappedLeads
+    ? { ...spec.crankSensor, reversed: !spec.crankSensor.reversed }
+    : spec.crankSensor;
+  let first = signal(crank, 0, crankSensor, faults, found);
+  if (faults.amplitude !== undefined) first = first.map((value) => value * faults.amplitude!);
+  const camFaults: Faults = faults.jitter ? { jitter: faults.jitter } : {};
+  const second = cam ? signal(cam, spec.camDegrees ?? 0, spec.camSensor ?? { type: 'hall' }, camFaults, []) : null;
+  if (faults.coilSpikes) addSpikes(faults.coilSpikes, [first, second], degrees, sampleRate, random, found);
+  const injected = found
+    .filter((one) => one.degrees >= from && one.degrees < to)
+    .sort((one, other) => one.degrees - other.degrees)
+    .map((one): Injected => ({ ...one, seconds: firstFrom(degrees, one.degrees) / sampleRate }));
+  if (faults.noiseVolts)
+    for (const values of [first, second])
+      if (values) for (let i = 0; i < values.length; i += 1) values[i] += bell(random) * faults.noiseVolts;
+  const named = (name: string, values: Float32Array): Channel => ({ name, unit: 'V', values });
+  const [one, other] = faults.crossed && second ? [second, first] : [first, second];
+  return {
+    capture: {
+      format: 'made',
+      channels: [named('crank', one), ...(other ? [named('cam', other)] : [])],
+      time: evenTime(count, 1 / sampleRate),
+      count,
+      notes: ['Simulated.'],
+    },
+    injected,
+    degrees,
+  };
+}
+
+/** First sample at or past an angle. */
+function firstFrom(degrees: Float64Array, angle: number): number {
+  let [low, high] = [0, degrees.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (degrees[middle] < angle) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+function vrSignal(
+  wheel: Wheel,
+  marks: readonly Mark[],
+  sensor: Sensor,
+  degrees: Float64Array,
+  rpm: Float32Array,
+): Float32Array {
+  const ratio = wheel.shaft === 'cam' ? 2 : 1;
+  const gaps = wheel.edges.map(
+    (edge, i) => (wheel.edges[(i + 1) % wheel.edges.length].degrees - edge.degrees + 360) % 360,
+  );
+  // The pole sees about a third of the narrowest step: neighbouring lobes stay apart.
+  const spread = Math.min(8, Math.min(...gaps) * 0.36) * ratio;
+  const reach = 4 * spread;
+  const volts = (sensor.voltsAt100 ?? 0.8) / (sensor.gapShare ?? 1) ** 2 / 100;
+  const sign = sensor.reversed ? -1 : 1;
+  const out = new Float32Array(degrees.length);
+  let [low, high] = [0, 0];
+  for (let i = 0; i < degrees.length; i += 1) {
+    const angle = degrees[i];
+    while (low < marks.length && marks[low].degrees < angle - reach) low += 1;
+    while (high < marks.length && marks[high].degrees < angle + reach) high += 1;
+    let sum = 0;
+    for (let k = low; k < high; k += 1) {
+      const off = (angle - marks[k].degrees) / spread;
+      sum += (marks[k].level === 1 ? 1 : -1) * Math.exp(-0.5 * off * off);
+    }
+    const height = 1 + (sensor.runOut ?? 0) * Math.sin((angle * Math.PI) / (180 * ratio));
+    out[i] = sign * volts * rpm[i] * height * sum;
+  }
+  return out;
+}
+
+/** Rise of an open collector against its pull-up, seconds (common practice: 1 kΩ and 10 nF). */
+const RISE_SECONDS = 1e-5;
+const LOW_VOLTS = 0.2;
+
+function squareSignal(
+  marks: readonly Mark[],
+  sensor: Sensor,
+  degrees: Float64Array,
+  sampleRate: number,
+  faults: Faults,
+): Float32Array {
+  const out = new Float32Array(degrees.length);
+  const high = faults.droppedPullUp ? LOW_VOLTS + 0.05 : (sensor.pullUpVolts ?? 5);
+  const step = 1 - Math.exp(-1 / (sampleRate * RISE_SECONDS));
+  let at = 0;
+  let tooth = false;
+  let value = Number.NaN;
+  for (let i = 0; i < degrees.length; i += 1) {
+    while (at < marks.length && marks[at].degrees <= degrees[i]) {
+      tooth = marks[at].level === 1;
+      at += 1;
+    }
+    const goal = tooth !== Boolean(sensor.inverted) ? high : LOW_VOLTS;
+    value = Number.isNaN(value) || goal < value ? goal : value + (goal - value) * step;
+    out[i] = value;
+  }
+  return out;
+}
+
+/** Seconds a coupled spike rings, and its ringing, hertz (common practice). */
+const [RING_SECONDS, RING_HERTZ] = [1.2e-4, 9e3];
+
+function addSpikes(
+  spikes: NonNullable<Faults['coilSpikes']>,
+  channels: readonly (Float32Array | null)[],
+  degrees: Float64Array,
+  sampleRate: number,
+  random: Random,
+  found: { degrees: number; fault: Injected['fault']; tooth: number | null }[],
+): void {
+  const length = Math.ceil(RING_SECONDS * 5 * sampleRate);
+  const [from, to] = [degrees[0], degrees[degrees.length - 1]];
+  for (let cycle = Math.floor(from / 720); cycle * 720 < to; cycle += 1)
+    for (const event of spikes.atDegrees) {
+      const angle = cycle * 720 + event;
+      if (angle < from || angle >= to || random() >= (spikes.share ?? 1)) continue;
+      const at = firstFrom(degrees, angle);
+      found.push({ degrees: angle, fault: 'coil-spike', tooth: null });
+      for (let k = 0; k < length && at + k < degrees.length; k += 1) {
+        const t = k / sampleRate;
+        const volts = spikes.volts * Math.exp(-t / RING_SECONDS) * Math.cos(2 * Math.PI * RING_HERTZ * t);
+        channels.forEach((values, channel) => {
+          if (values) values[at + k] += channel === 0 ? volts : volts * 0.3;
+        });
+      }
+    }
+}

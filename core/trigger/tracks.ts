@@ -1,0 +1,171 @@
+import { fail, ok, type Result } from '../problem';
+import type { Capture, Channel } from './capture/capture';
+import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
+
+/** One channel with all that was measured of it. */
+export interface Track {
+  readonly channel: Channel;
+  readonly index: number;
+  readonly shape: SignalShape;
+  readonly edges: Edges;
+  readonly quality: SignalQuality;
+}
+
+/** How a VR signal's leads are: `normal` means its steep zero crossing falls. */
+export type Polarity = 'normal' | 'reversed' | 'square';
+
+/** Which way round a VR signal is, and how sure: 0.5 is a guess, 1 certain. */
+export interface PolarityFound {
+  readonly polarity: Polarity;
+  readonly sure: number;
+}
+
+/**
+ * A tooth gives two lobes close together with the steep crossing between them, and the wait for the next tooth lies after
+ * the second. So the waits tell which lobe comes first: mean of the waits from the lobe below to the lobe above, against
+ * the other way.
+ */
+export function polarityOf(track: Track): PolarityFound {
+  if (track.shape.kind === 'square') return { polarity: 'square', sure: 1 };
+  const { lobe, level } = track.edges;
+  let [toBelow, toAbove, count] = [0, 0, 0];
+  for (let i = 1; i + 1 < lobe.length; i += 1) {
+    if (level[i] !== 0 || level[i - 1] !== 1 || level[i + 1] !== 1) continue;
+    // lobe[i] is the top before this fall, lobe[i + 1] the bottom after it, lobe[i - 1] the bottom before.
+    const [one, other] = [lobe[i + 1] - lobe[i], lobe[i] - lobe[i - 1]];
+    toBelow += one / (one + other);
+    toAbove += other / (one + other);
+    count += 1;
+  }
+  if (count === 0) return { polarity: 'normal', sure: 0.5 };
+  const lean = (toAbove - toBelow) / count;
+  return { polarity: lean >= 0 ? 'normal' : 'reversed', sure: Math.min(1, 0.5 + Math.abs(lean) * 12) };
+}
+
+/** Numbers of the crossings that a decoder would use: the steep ones of a VR signal, or one edge of a square one. */
+export function pulsesOf(track: Track, level: 0 | 1): Float64Array {
+  const { edges } = track;
+  let count = 0;
+  for (let i = 0; i < edges.level.length; i += 1) if (edges.level[i] === level) count += 1;
+  const out = new Float64Array(count);
+  let at = 0;
+  for (let i = 0; i < edges.level.length; i += 1) if (edges.level[i] === level) out[at++] = edges.seconds[i];
+  return out;
+}
+
+export const trackOf = (capture: Capture, index: number): Track => {
+  const channel = capture.channels[index];
+  const shape = shapeOf(channel.values);
+  const edges =
+    shape.kind === 'constant'
+      ? {
+          at: new Float64Array(0),
+          seconds: new Float64Array(0),
+          level: new Uint8Array(0),
+          height: new Float32Array(0),
+          lobe: new Float64Array(0),
+        }
+      : edgesOf(channel, shape, capture.time);
+  return { channel, index, shape, edges, quality: qualityOf(shape, edges) };
+};
+
+export interface ChosenTracks {
+  readonly crank: Track;
+  readonly cam: Track | null;
+  readonly notes: readonly string[];
+}
+
+const crankName = /crank|\bckp\b|\bne\b|primary|trig(?:ger)?\s*1\b|kurbel|flywheel|distrib/i;
+const camName = /\bcam|cmp\b|phase|sync|secondary|trig(?:ger)?\s*2\b|nocken|home|index/i;
+const pulses = (track: Track) => track.edges.level.reduce((sum, level) => sum + (level === 0 ? 1 : 0), 0);
+const quoted = (track: Track) => `'${track.channel.name}'`;
+
+/** Finds a channel by its name, its number from 1, or part of its name. */
+export function channelNamed(capture: Capture, words: string): Result<number> {
+  const plain = words.trim().toLowerCase();
+  const names = capture.channels.map(({ name }) => name.toLowerCase());
+  const exact = names.indexOf(plain);
+  if (exact >= 0) return ok(exact);
+  const number = /^(?:ch(?:annel)?\s*)?(\d+)$/.exec(plain);
+  if (number && Number(number[1]) >= 1 && Number(number[1]) <= names.length) return ok(Number(number[1]) - 1);
+  const part = names.findIndex((name) => name.includes(plain));
+  if (part >= 0 && plain !== '') return ok(part);
+  return fail(
+    'no-channel',
+    'channel',
+    `The capture has no channel '${words}'; it has ${capture.channels.map(({ name }) => `'${name}'`).join(', ')}.`,
+  );
+}
+
+/** Picks crank and cam: by the person's word, by the channels' names, else by which has more pulses. */
+export function chooseTracks(
+  capture: Capture,
+  wanted: { readonly crank?: string; readonly cam?: string | null } = {},
+): Result<ChosenTracks> {
+  const named: { crank: number | null; cam: number | null } = { crank: null, cam: null };
+  for (const role of ['crank', 'cam'] as const) {
+    const words = wanted[role];
+    if (words === undefined || words === null) continue;
+    const found = channelNamed(capture, words);
+    if (!found.ok) return found;
+    named[role] = found.value;
+  }
+  const tracks = capture.channels.map((_, index) => trackOf(capture, index));
+  const live = tracks.filter((track) => pulses(track) >= 2);
+  const notes: string[] = [];
+  const still = tracks.filter(({ shape }) => shape.kind === 'constant');
+  if (live.length === 0) {
+    const [first] = tracks;
+    if (still.length === tracks.length)
+      return fail(
+        'constant',
+        first.channel.name,
+        `${tracks.length === 1 ? `Channel ${quoted(first)} stands` : 'All channels stand'} still at ${first.shape.least.toFixed(2)} V: no signal reached the recorder.`,
+      );
+    return fail(
+      'too-few-edges',
+      first.channel.name,
+      `Only ${pulses(tracks.reduce((one, other) => (pulses(other) > pulses(one) ? other : one)))} pulse was found in the capture: a match needs at least two turns of the cam.`,
+    );
+  }
+  for (const track of still) notes.push(`${quoted(track)} stands still and is left out.`);
+  for (const { channel, quality } of tracks)
+    if (quality.clipped) notes.push(`'${channel.name}' is clipped: its timing holds, its height does not.`);
+  const byName = (pattern: RegExp, other: RegExp) =>
+    live.filter(({ channel }) => pattern.test(channel.name) && !other.test(channel.name));
+  const busiest = [...live].sort((one, other) => pulses(other) - pulses(one));
+  let crank = named.crank === null ? null : tracks[named.crank];
+  let cam = named.cam === null ? null : tracks[named.cam];
+  if (!crank) {
+    const free = busiest.filter((track) => track !== cam);
+    crank =
+      byName(crankName, camName).find((track) => track !== cam) ??
+      free.find((track) => !camName.test(track.channel.name)) ??
+      free[0] ??
+      null;
+  }
+  if (!crank) return fail('too-few-edges', '', 'No channel is left for the crank.');
+  if (!cam && wanted.cam !== null) {
+    const rest = busiest.filter((track) => track !== crank);
+    cam =
+      byName(camName, crankName).find((track) => track !== crank) ??
+      (capture.channels.length <= 4 || rest.length === 1 ? (rest[0] ?? null) : null);
+    cam ??= rest[0] ?? null;
+  }
+  // Names are believed only while the pulses agree with them: a cam never gives clearly more than its crank.
+  if (cam && named.crank === null && named.cam === null && pulses(cam) > 1.6 * pulses(crank)) {
+    notes.push(`${quoted(cam)} gives more pulses than ${quoted(crank)}: the two are taken as crossed.`);
+    [crank, cam] = [cam, crank];
+  }
+  if (live.length > 2)
+    notes.push(
+      `${live.length} channels move; ${quoted(crank)} is taken as the crank${cam ? ` and ${quoted(cam)} as the cam` : ''}.`,
+    );
+  if (pulses(crank) < 6)
+    return fail(
+      'too-few-edges',
+      crank.channel.name,
+      `Channel ${quoted(crank)} has ${pulses(crank)} pulses: a match needs at least two turns of the cam.`,
+    );
+  return ok({ crank, cam: cam && pulses(cam) >= 2 ? cam : null, notes });
+}
