@@ -19,11 +19,14 @@ import { pinUnit, sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
+import { triggerCommand } from './trigger';
 
 /** JSON on standard output, messages on standard error; exit 0 done, 1 stop findings or no solution, 2 bad input. */
 interface Answer {
   readonly output: unknown;
   readonly exit: 0 | 1;
+  /** A file instead of JSON. */
+  readonly bytes?: Uint8Array;
 }
 type Command = (words: readonly string[]) => Result<Answer>;
 
@@ -270,8 +273,7 @@ function offset(words: readonly string[]): Result<Answer> {
   );
 }
 
-const trigger: Command = ([verb, ...rest]) =>
-  verb === 'offset' ? offset(rest) : fail('usage', 'trigger', `trigger knows offset, not '${verb ?? ''}'.`);
+const trigger: Command = (words) => triggerCommand(words, withBuild, offset);
 
 const demo: Command = ([id]) => {
   const build = demoBuilds().find((one) => one.id === id || one.id === `demo-${id}`);
@@ -306,7 +308,7 @@ function run(words: readonly string[]): Result<Answer> {
 
 const result = run(process.argv.slice(2));
 if (result.ok) {
-  process.stdout.write(`${JSON.stringify(result.value.output, null, 2)}\n`);
+  process.stdout.write(result.value.bytes ?? `${JSON.stringify(result.value.output, null, 2)}\n`);
   process.exitCode = result.value.exit;
 } else {
   process.stderr.write(`${result.problem.sentence}\n`);

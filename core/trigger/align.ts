@@ -10,7 +10,7 @@
 export interface PulseEvent {
   /** Number of the pulse at which it was noticed. */
   readonly pulse: number;
-  readonly kind: 'lost' | 'added' | 'break';
+  readonly kind: 'lost' | 'added' | 'bent' | 'break';
   /** Tooth after it. */
   readonly tooth: number;
 }
@@ -28,9 +28,10 @@ export interface Alignment {
 const CAP = 8;
 const LOST = 5;
 const ADDED = 5;
+const BENT = 8;
 const BREAK = 14;
 
-const [NORMAL, AFTER_LOST, AFTER_ADDED, ANEW] = [0, 1, 2, 3];
+const [NORMAL, AFTER_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4];
 
 /** Bounds of the unrest of neighbouring intervals, logarithmic: a recorder's step, and compression at its worst. */
 const [UNREST_LEAST, UNREST_MOST] = [0.015, 0.4];
@@ -124,6 +125,13 @@ function pass(
         const other = lastButOne[k1] + ADDED + Math.min(CAP, change * change * weightOne[k]) + widthOne[k];
         if (other < price) [price, move, speed] = [other, AFTER_ADDED, both];
       }
+      if (i > 2 && lastButOne[k2] + BENT < price) {
+        // The pulse between is there, but off its place.
+        const both = logPair - logTwo[k];
+        change = both - lastButOneSlow[k2];
+        const other = lastButOne[k2] + BENT + Math.min(CAP, change * change * weightTwo[k]) + widthTwo[k];
+        if (other < price) [price, move, speed] = [other, AFTER_BENT, both];
+      }
       if (cheapest + BREAK < price) [price, move, speed] = [cheapest + BREAK, ANEW, plain];
       costs[k] = price;
       slow[k] = speed;
@@ -143,6 +151,14 @@ function pass(
     path[i] = at;
     if (i === 0) break;
     const move = i === 1 ? NORMAL : moves[i * teeth + at];
+    if (move === AFTER_BENT) {
+      const [bent, kind] = [before(at, 1), 'bent' as const];
+      path[i - 1] = bent;
+      events.push({ pulse: from + i - 1, kind, tooth: bent });
+      at = before(at, 2);
+      i -= 2;
+      continue;
+    }
     if (move !== NORMAL)
       events.push({
         pulse: from + i,
@@ -163,12 +179,12 @@ function pass(
     const degrees = kind === 'lost' ? two[path[i]] : one[path[i]];
     const now = Math.log(Math.max(1e-12, seconds[from + i] - seconds[from + before1])) - Math.log(degrees);
     before1 = i;
-    if (!Number.isNaN(speed) && kind !== 'break') {
+    if (!Number.isNaN(speed) && kind !== 'break' && kind !== 'bent' && kinds.get(i - 1) !== 'bent') {
       const change = (now - speed) / relative(degrees);
       if (kind === undefined) left.push(change);
       misfit += Math.max(0, Math.min(CAP, 0.5 * (change / unrest) ** 2) - 3);
     }
-    if (kind !== undefined) misfit += kind === 'break' ? BREAK : LOST;
+    if (kind !== undefined) misfit += kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST;
     speed = now;
   }
   return { cost, misfit, teeth: path, events, left };
@@ -176,7 +192,7 @@ function pass(
 
 /** What the breaks of a path cost: lost and added pulses, and starts anew. */
 export const priceOf = (events: readonly PulseEvent[]): number =>
-  events.reduce((sum, { kind }) => sum + (kind === 'break' ? BREAK : LOST), 0);
+  events.reduce((sum, { kind }) => sum + (kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST), 0);
 
 /** Crank degrees of each pulse along the path, 0 at the pattern's first tooth; NaN for a pulse that is one too many. */
 export function anglesOf(alignment: Alignment, intervals: readonly number[], from = 0): Float64Array {

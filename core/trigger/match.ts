@@ -67,7 +67,7 @@ const CAM_STRAY = 25;
 /** Wheels as near as this are told apart by the cam. */
 const CLOSE = 12;
 /** Costs per turn at which the score falls to 1/e. */
-const SCORE_WIDTH = 12;
+const SCORE_WIDTH = 30;
 
 interface Trial {
   readonly wheel: Wheel;

@@ -1,0 +1,147 @@
+import type { Build } from '../build/schema';
+import { ok, type Result } from '../problem';
+import { anglesAt } from './cam';
+import type { Capture } from './capture/capture';
+import { decode, type Decoding, type Loss } from './decoder';
+import { diagnose, placed, type Suspicion } from './diagnose';
+import { match, type Match, type MatchOptions } from './match';
+import { decoderFor, ecuFit, type CaptureFit } from './settings';
+import { teethPerTurn } from './wheel';
+
+/** Everything read off one capture. */
+export interface BenchReading {
+  readonly match: Match;
+  readonly decoding: Decoding;
+  readonly suspicions: readonly Suspicion[];
+  /** What the build's ECU makes of it; null without a build. */
+  readonly ecu: CaptureFit | null;
+  /** The build's own crank wheel is another than the one seen. */
+  readonly wrongWheel: string | null;
+}
+
+type BenchBuild = Pick<Build, 'ecu' | 'engine' | 'trigger'>;
+
+/** Top speed filters are set for when no engine is known. */
+const USUAL_MOST_RPM = 7000;
+
+/** Matches, decodes as an ECU would, and explains. */
+export function readBench(capture: Capture, options: MatchOptions, build: BenchBuild | null): Result<BenchReading> {
+  const matched = match(capture, options);
+  if (!matched.ok) return matched;
+  const found = matched.value;
+  const settings = decoderFor(found, build?.ecu ?? null, build?.engine.maxRpm ?? USUAL_MOST_RPM);
+  const raw = decode(found.crank, found.cam, settings);
+  const decoding: Decoding = { ...raw, losses: placed(raw.losses, found.pulses, found.degrees) };
+  const cylinders = build?.engine.cylinders ?? 4;
+  const cycle = build && build.engine.kind !== 'four-stroke' ? 360 : 720;
+  const chosen = build?.trigger.crankWheel ?? null;
+  return ok({
+    match: found,
+    decoding,
+    suspicions: diagnose(decoding, cycle / cylinders),
+    ecu: build ? ecuFit(found, build.ecu, build.engine) : null,
+    wrongWheel:
+      chosen &&
+      found.best.score > 0.3 &&
+      chosen.id !== found.best.wheel.id &&
+      teethPerTurn(chosen) !== teethPerTurn(found.best.wheel)
+        ? `The build says ${chosen.name}; the capture shows ${found.best.wheel.name}.`
+        : null,
+  });
+}
+
+/** Losses seen by alignment, whatever a decoder forgives: each pulse that is one too many, missing or off its place. */
+export function pulseFaults(found: Match): Loss[] {
+  const times = found.events.map(({ pulse }) => found.pulses[pulse]);
+  const angles = anglesAt(times, found.pulses, found.degrees);
+  return found.events.flatMap(({ pulse, kind, tooth }, i): Loss[] => {
+    const step = found.pulses[pulse] - found.pulses[Math.max(0, pulse - 1)];
+    const cause = kind === 'added' ? 'extra-pulse' : 'missing-pulse';
+    if (kind === 'break' && pulse < 3) return [];
+    const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - step / 2 : times[i];
+    return [
+      {
+        seconds,
+        angle: Number.isNaN(angles[i]) ? 0 : ((angles[i] % 720) + 720) % 720,
+        rpm: rpmNear(found, pulse),
+        cause,
+        tooth,
+      },
+    ];
+  });
+}
+
+function rpmNear({ pulses, degrees }: Match, pulse: number): number {
+  let [from, to] = [Math.max(0, pulse - 6), Math.min(pulses.length - 1, pulse + 6)];
+  while (from < pulse && Number.isNaN(degrees[from])) from += 1;
+  while (to > pulse && Number.isNaN(degrees[to])) to -= 1;
+  const span = pulses[to] - pulses[from];
+  return span > 0 ? (degrees[to] - degrees[from]) / span / 6 : 0;
+}
+
+/** The answer of `trigger match` (docs/cli.md): geometry, not only ids. */
+export function matchAnswer(found: Match, sampleRate: number) {
+  const { best, crank, cam, camFit, polarity, rpm, runnerUp } = found;
+  const perTurn = teethPerTurn(best.wheel) / (best.wheel.shaft === 'cam' ? 2 : 1);
+  const figures = (value: number, places = 1) => Number(value.toFixed(places));
+  return {
+    sampleRate: Math.round(sampleRate),
+    channels: [crank, ...(cam ? [cam] : [])].map(({ channel, quality, shape }) => ({
+      name: channel.name,
+      unit: channel.unit,
+      kind: shape.kind,
+      volts: quality.volts.map((value) => figures(value, 3)),
+      edges: quality.edges,
+      margin: figures(quality.margin, 2),
+      noiseDecibels: Number.isFinite(quality.noiseDecibels) ? figures(quality.noiseDecibels) : null,
+      duty: quality.duty === null ? null : figures(quality.duty, 3),
+      clipped: quality.clipped,
+    })),
+    candidates: found.candidates.map((one) => ({
+      patternId: one.wheel.id,
+      name: one.wheel.name,
+      score: figures(one.score, 3),
+      polarity,
+      direction: one.direction,
+      reason: one.reason,
+      rpm: { min: figures(rpm.min), mean: figures(rpm.mean), max: figures(rpm.max) },
+    })),
+    best: {
+      patternId: best.wheel.id,
+      score: figures(best.score, 3),
+      crank: {
+        channel: crank.channel.name,
+        places: best.wheel.places,
+        missing: best.wheel.missing,
+        pulsesPerRev: perTurn,
+        gaps: found.gaps,
+      },
+      cam: camFit
+        ? {
+            channel: cam!.channel.name,
+            patternId: camFit.wheel?.id ?? null,
+            pulsesPerCycle: camFit.pulsesPerCycle,
+            edges: camFit.edges.map(({ degrees, level }) => ({ degrees: figures(degrees), level })),
+            tellsPhase: camFit.tellsPhase,
+          }
+        : null,
+      polarity,
+      direction: best.direction,
+      rpm: { min: figures(rpm.min), mean: figures(rpm.mean), max: figures(rpm.max) },
+      ripple: figures(found.ripple, 3),
+      firstPulse: { seconds: found.pulses[0] ?? null, tooth: found.teeth[0] ?? null },
+    },
+    runnerUp: runnerUp
+      ? { patternId: runnerUp.wheel.id, score: figures(runnerUp.score, 3), reason: runnerUp.reason }
+      : null,
+    syncLosses: pulseFaults(found).map(lossAnswer),
+    notes: found.notes,
+  };
+}
+
+export const lossAnswer = ({ seconds, angle, rpm, cause }: Loss) => ({
+  time: Number(seconds.toFixed(6)),
+  angle: Number(angle.toFixed(1)),
+  rpm: Number(rpm.toFixed(1)),
+  cause,
+});

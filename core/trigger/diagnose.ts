@@ -1,0 +1,149 @@
+import { anglesAt } from './cam';
+import type { Decoding, Loss } from './decoder';
+
+/** What the pattern of losses tells (domain facts): five stories, each with its likelihood, remedy and wires. */
+export const stories = ['coil', 'tooth', 'speed', 'start-stop', 'random'] as const;
+export type Story = (typeof stories)[number];
+
+export interface Suspicion {
+  readonly story: Story;
+  /** 0 to 1; all five add up to 1. */
+  readonly likelihood: number;
+  readonly title: string;
+  readonly evidence: string;
+  readonly remedy: string;
+  /** Which wires it concerns: shafts of the trigger sensors, and the coils' grounds. */
+  readonly concerns: readonly ('crank' | 'cam' | 'coil-ground')[];
+}
+
+const words: Readonly<Record<Story, { title: string; remedy: string; concerns: Suspicion['concerns'] }>> = {
+  coil: {
+    title: 'Ignition noise: the losses keep step with the coils',
+    remedy:
+      'Shield earthed at the ECU end only, trigger cable away from coils and igniters, igniter ground to the head and not shared with the sensor or the ECU.',
+    concerns: ['crank', 'coil-ground'],
+  },
+  tooth: {
+    title: 'One tooth: the losses come back at the same place of the wheel',
+    remedy:
+      'Look at that tooth for damage, and at the wheel for run-out: turn it by hand past the sensor and measure the air gap.',
+    concerns: ['crank'],
+  },
+  speed: {
+    title: 'Above a speed: the signal or the settings give out',
+    remedy: 'Check the air gap, then the arming level and the filter time at that speed.',
+    concerns: ['crank'],
+  },
+  'start-stop': {
+    title: 'At the first and last turns only',
+    remedy: 'Small numbers at start and stop are normal; nothing to do unless the engine is slow to fire.',
+    concerns: [],
+  },
+  random: {
+    title: 'No pattern: the losses come at random',
+    remedy: 'Wiggle the connectors, check the shield, the sensor ground and the terminals for a loose crimp.',
+    concerns: ['crank', 'cam'],
+  },
+};
+
+/** Length of the mean of unit arrows at these angles: 1 all alike, 0 spread evenly (Mardia 1972). */
+export function concentration(degrees: readonly number[], period: number): number {
+  const turn = (2 * Math.PI) / period;
+  const [x, y] = degrees.reduce(
+    ([sumX, sumY], angle) => [sumX + Math.cos(angle * turn), sumY + Math.sin(angle * turn)],
+    [0, 0],
+  );
+  return degrees.length === 0 ? 0 : Math.hypot(x, y) / degrees.length;
+}
+
+/** Chance of such a concentration without a cause: Rayleigh's test, first order (Mardia 1972). */
+export const chanceOf = (concentrationFound: number, count: number): number =>
+  Math.exp(-count * concentrationFound * concentrationFound);
+
+/** How many times likelier a chance makes its cause, at the most: 1 / (-e p ln p) (Sellke, Bayarri and Berger 2001). */
+const speaksFor = (chance: number): number => (chance >= 1 / Math.E ? 1 : 1 / (-Math.E * chance * Math.log(chance)));
+
+/** Weights before anything is seen (common practice: noise first, then the rest). */
+const before: Readonly<Record<Story, number>> = { coil: 0.3, tooth: 0.2, speed: 0.2, 'start-stop': 0.2, random: 0.6 };
+const LEAST_CHANCE = 1e-6;
+
+/**
+ * Losses with the angles of a match instead of the decoder's own: those hold on through a loss, so that losses can be
+ * compared over the whole capture.
+ */
+export function placed(losses: readonly Loss[], pulses: Float64Array, degrees: Float64Array): Loss[] {
+  const angles = anglesAt(
+    losses.map(({ seconds }) => seconds),
+    pulses,
+    degrees,
+  );
+  return losses.map((loss, i) =>
+    Number.isNaN(angles[i]) ? loss : { ...loss, angle: ((angles[i] % 720) + 720) % 720 },
+  );
+}
+
+/**
+ * @param events Crank degrees between ignition events: 720 over the cylinders.
+ */
+export function diagnose(decoding: Decoding, events: number): Suspicion[] {
+  const { losses } = decoding;
+  if (losses.length === 0) return [];
+  const ends = losses.filter(({ cause }) => cause === 'start' || cause === 'stop');
+  const running = losses.filter(({ cause }) => cause !== 'start' && cause !== 'stop');
+  const count = running.length;
+  const chances: Record<Story, number> = { coil: 1, tooth: 1, speed: 1, 'start-stop': 1, random: 1 };
+  const evidence: Record<Story, string> = {
+    coil: '',
+    tooth: '',
+    speed: '',
+    'start-stop': '',
+    random: `${count === 1 ? '1 loss' : `${count} losses`} while running`,
+  };
+  if (ends.length > 0 && count === 0) {
+    chances['start-stop'] = LEAST_CHANCE;
+    evidence['start-stop'] = `all ${ends.length} of them`;
+  } else evidence['start-stop'] = `${ends.length} of ${losses.length}`;
+  if (count >= 2) {
+    const angles = running.map(({ angle }) => angle);
+    const [withCoils, withTurn] = [concentration(angles, events), concentration(angles, 360)];
+    chances.tooth = Math.max(LEAST_CHANCE, chanceOf(withTurn, count));
+    // The same tooth every turn also keeps step with the coils; coils of several cylinders do not keep to one tooth.
+    chances.coil = Math.max(LEAST_CHANCE, chanceOf(withCoils, count)) * (withTurn > 0.9 && events < 359 ? 50 : 1);
+    evidence.coil = `in step with the ${Math.round(events)}° between sparks to ${Math.round(withCoils * 100)} %`;
+    evidence.tooth = `in step with the turn to ${Math.round(withTurn * 100)} %`;
+    const share = fasterShare(decoding, running);
+    chances.speed = Math.max(LEAST_CHANCE, share ** count);
+    const slowest = Math.min(...running.map(({ rpm }) => rpm));
+    evidence.speed = `all at ${Math.round(slowest)} rpm and above, where ${Math.round(share * 100)} % of the pulses are`;
+  }
+  const weights = stories.map((story) =>
+    story === 'random' ? before.random : before[story] * Math.min(1e4, speaksFor(chances[story])),
+  );
+  const sum = weights.reduce((all, one) => all + one, 0);
+  return stories
+    .map((story, i) => ({ story, likelihood: weights[i] / sum, evidence: evidence[story], ...words[story] }))
+    .filter(({ story, likelihood }) => likelihood > 0.01 || story === 'random')
+    .sort((one, other) => other.likelihood - one.likelihood);
+}
+
+/** Pulses over which a speed is taken: compression's swing within a turn is no speed. */
+const SPEED_PULSES = 60;
+
+/** Share of the pulses that came while the crank turned at least as fast, in the mean, as at the slowest of the losses. */
+function fasterShare({ seconds }: Decoding, losses: readonly Loss[]): number {
+  const over = Math.min(SPEED_PULSES, Math.floor(seconds.length / 4));
+  if (over < 2) return 1;
+  const speeds: number[] = [];
+  for (let i = 0; i + over < seconds.length; i += 1) speeds.push(1 / (seconds[i + over] - seconds[i]));
+  const at = (time: number) => {
+    let [low, high] = [0, seconds.length - 1];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (seconds[middle] < time) low = middle + 1;
+      else high = middle;
+    }
+    return speeds[Math.min(speeds.length - 1, Math.max(0, low - (over >> 1)))];
+  };
+  const slowest = Math.min(...losses.map((loss) => at(loss.seconds)));
+  return Math.max(1 / speeds.length, speeds.filter((speed) => speed >= slowest * 0.95).length / speeds.length);
+}

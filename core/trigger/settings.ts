@@ -1,0 +1,172 @@
+import type { EcuDefinition } from '../ecu/ecu';
+import type { Engine } from '../engine/engine';
+import type { DecoderSettings } from './decoder';
+import { fitTrigger, gapMargin, SAFE_MARGIN, shortestToothMicroseconds, type TriggerFit } from './fit';
+import type { Match } from './match';
+import { teethPerTurn } from './wheel';
+
+/** One line of what to set in the ECU, in words any ECU has. */
+export interface Setting {
+  readonly name: string;
+  readonly value: string;
+  readonly why: string;
+}
+
+export interface Figure {
+  readonly name: string;
+  readonly value: number;
+  readonly unit: string;
+  readonly limit: number;
+  /** 'over' when the value must be above the limit. */
+  readonly should: 'over' | 'under';
+  readonly right: boolean;
+  readonly why: string;
+}
+
+/** Speeds of an arming table (common practice: slow cranking to the red line). */
+const ARMING_RPM = [100, 200, 400, 800, 1600, 3200, 6400];
+/** A lobe is armed at this share of its height at the speed (common practice: a third). */
+const ARMING_SHARE = 1 / 3;
+const WINDOW_LEAST = 20;
+
+/** Volts to arm at, by speed: a third of the height the capture shows there, never into the noise. */
+export function armingFor(match: Match): { rpm: number; volts: number }[] {
+  const { quality, shape } = match.crank;
+  if (quality.voltsPer100Hertz === null) return [];
+  const perRpm = ((quality.voltsPer100Hertz / 100) * teethOfTurn(match)) / 60;
+  const floor = Math.max(3 * shape.noise, 0.02);
+  return ARMING_RPM.map((rpm) => ({ rpm, volts: Math.max(floor, ARMING_SHARE * perRpm * rpm) }));
+}
+
+const teethOfTurn = ({ best }: Match): number => teethPerTurn(best.wheel) / (best.wheel.shaft === 'cam' ? 2 : 1);
+
+/** How a decoder has to be set for this capture. */
+export function decoderFor(
+  match: Match,
+  ecu: Pick<EcuDefinition, 'gapThreshold'> | null,
+  maxRpm: number,
+): DecoderSettings {
+  const { polarity, best, camFit, cam } = match;
+  const camEdge: 0 | 1 = cam && cam.shape.kind === 'vr' ? 0 : 1;
+  const coarse = 360 / Math.max(1, teethOfTurn(match));
+  const edges = camFit?.edges.filter(({ level }) => level === camEdge) ?? [];
+  return {
+    wheel: best.wheel,
+    edge: polarity === 'normal' ? 'falling' : 'rising',
+    // A capture says nothing of other speeds: the decoder arms at a third of what it saw, sinking with speed.
+    arming: armingFor(match),
+    filterMicroseconds: shortestToothMicroseconds(best.wheel, maxRpm) / 3,
+    gapThreshold: ecu?.gapThreshold ?? 1.5,
+    cam:
+      camFit && camFit.tellsPhase && edges.length > 0
+        ? {
+            degrees: edges.map(({ degrees }) => degrees),
+            windowDegrees: Math.max(WINDOW_LEAST, coarse * 0.4),
+            edge: camEdge,
+          }
+        : null,
+  };
+}
+
+export interface CaptureFit {
+  readonly fit: TriggerFit;
+  readonly settings: readonly Setting[];
+  readonly figures: readonly Figure[];
+}
+
+const round = (value: number, places = 0) => Number(value.toFixed(places));
+
+/** Whether this ECU decodes what the capture shows, how to set it, and how much room there is. */
+export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): CaptureFit {
+  const { best, camFit, polarity, crank, ripple } = match;
+  const { wheel } = best;
+  const fit = fitTrigger(ecu, engine, wheel, camFit?.wheel ?? null);
+  const square = polarity === 'square';
+  const settings: Setting[] = [];
+  const say = (name: string, value: string, why: string) => settings.push({ name, value, why });
+  if (wheel.places !== null && wheel.missing > 0) {
+    say('Teeth, with the missing ones', String(wheel.places), `${teethPerTurn(wheel)} are there`);
+    say('Missing', String(wheel.missing), match.gaps.length > 1 ? `in ${match.gaps.length} gaps` : 'in one gap');
+  } else say('Teeth', String(teethPerTurn(wheel)), wheel.shaft === 'cam' ? 'a turn of the cam' : 'a turn of the crank');
+  say(
+    'Sensor',
+    square ? 'square signal' : 'VR, two wires',
+    square
+      ? `${round(crank.shape.low, 1)} V to ${round(crank.shape.high, 1)} V`
+      : `${round(crank.quality.volts[0], 2)} V to ${round(crank.quality.volts[1], 2)} V at the lobes`,
+  );
+  say(
+    'Edge',
+    polarity === 'reversed' ? 'rising, or swap the two leads' : square ? 'rising' : 'falling',
+    square ? 'either edge serves where all teeth are alike' : 'the steep crossing of the signal',
+  );
+  if (square)
+    say('Pull-up', crank.shape.high > 3 ? 'is there' : 'needed', `the signal rises to ${round(crank.shape.high, 1)} V`);
+  const arming = armingFor(match);
+  if (arming.length > 0)
+    say(
+      'Arming',
+      arming
+        .slice(0, 5)
+        .map(({ rpm, volts }) => `${rpm} rpm ${round(volts, 2)} V`)
+        .join(', '),
+      'a third of the lobe at each speed',
+    );
+  say(
+    'Reference tooth',
+    wheel.missing > 0 ? 'first after the gap' : camFit ? 'first after the cam edge' : 'none',
+    'the offset counts from it',
+  );
+  if (camFit) {
+    const edge = match.cam?.shape.kind === 'vr' ? 0 : 1;
+    const angles = camFit.edges.filter(({ level }) => level === edge).map(({ degrees }) => `${Math.round(degrees)}°`);
+    say(
+      'Cam edge',
+      `${edge === 1 ? 'rising' : 'falling'} at ${angles.join(', ')}`,
+      `${camFit.pulsesPerCycle} a cycle, counted from the reference tooth`,
+    );
+  }
+  const figures: Figure[] = [];
+  const margin = gapMargin(wheel, ripple, ecu.gapThreshold);
+  if (margin) {
+    figures.push({
+      name: `gap margin at ${Math.round(ripple * 100)} % swing`,
+      value: round(margin.margin, 2),
+      unit: '',
+      limit: SAFE_MARGIN,
+      should: 'over',
+      right: margin.margin >= SAFE_MARGIN,
+      why: 'the gap at its shortest over a tooth at its longest',
+    });
+    figures.push({
+      name: 'threshold of this ECU',
+      value: ecu.gapThreshold,
+      unit: '',
+      limit: round(margin.shortestGap, 2),
+      should: 'under',
+      right: margin.thresholdFits,
+      why: `must lie between ${round(margin.longestTooth, 2)} and ${round(margin.shortestGap, 2)}`,
+    });
+  }
+  const shortest = shortestToothMicroseconds(wheel, engine.maxRpm);
+  figures.push({
+    name: `filter at ${engine.maxRpm} rpm`,
+    value: round(shortest / 3),
+    unit: 'µs',
+    limit: round(shortest),
+    should: 'under',
+    right: true,
+    why: 'a third of the shortest tooth is the most a filter may take',
+  });
+  const { margin: height } = crank.quality;
+  figures.push({
+    name: square ? 'levels apart against 2.5 V' : 'weakest lobe against the noise floor',
+    value: round(height, 1),
+    unit: '×',
+    limit: 1.5,
+    should: 'over',
+    right: height >= 1.5,
+    why: square ? 'an input needs clear levels' : 'below 1 a tooth is lost',
+  });
+  return { fit, settings, figures };
+}
