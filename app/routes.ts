@@ -21,6 +21,7 @@ export default [
     route('allot/io', 'routes/allot-io.tsx'),
     route('allot/compare', 'routes/allot-compare.tsx'),
     route('trigger', 'routes/trigger.tsx'),
+    route('trigger/bench', 'routes/trigger-bench.tsx'),
     route('feeds', 'routes/feeds.tsx'),
     route('loom', 'routes/loom.tsx'),
     route('prove', 'routes/prove.tsx'),

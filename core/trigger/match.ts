@@ -66,8 +66,9 @@ const NEAREST = 12;
 const CAM_STRAY = 25;
 /** Wheels as near as this are told apart by the cam. */
 const CLOSE = 12;
-/** Costs per turn at which the score falls to 1/e. */
+/** Costs per turn at which the score falls to 1/e: of what does not fit, and of being worse than the best. */
 const SCORE_WIDTH = 30;
+const LOSER_WIDTH = 6;
 
 interface Trial {
   readonly wheel: Wheel;
@@ -274,8 +275,8 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     notes.push('Even teeth alone: their number cannot be told without a cam or a known speed.');
   const perTurn = Math.max(1, (teethPerTurn(best.wheel) * (best.wheel.shaft === 'cam' ? 1 : 2)) / 2);
   const turns = Math.max(1, (to - from) / perTurn);
-  const scoreOf = ({ cost }: Trial) => Math.exp(-(Math.max(0, cost - best.cost) + best.misfit) / turns / SCORE_WIDTH);
-  const seen = gapsSeen(pulses, from, to);
+  const scoreOf = ({ cost }: Trial) =>
+    Math.exp(-best.misfit / turns / SCORE_WIDTH - Math.max(0, cost - best.cost) / turns / LOSER_WIDTH);
   const candidates: Candidate[] = [];
   for (const trial of [best, ...near]) {
     if (candidates.some(({ wheel }) => wheel.id === trial.wheel.id)) continue;
@@ -285,7 +286,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
       direction: trial.direction,
       inverted: trial.inverted,
       fromLibrary: trial.fromLibrary,
-      reason: trial === best ? whyBest(trial.wheel, seen.length, turns) : whyNot(trial, best, seen, to - from),
+      reason: trial === best ? whyBest(trial.wheel, turns) : whyNot(trial, best),
     });
   }
   const runnerUp = candidates.slice(1).find(({ wheel }) => !alike(wheel, best.wheel)) ?? null;
@@ -324,36 +325,30 @@ const alike = (one: Wheel, other: Wheel): boolean => {
 
 const counted = (wheel: Wheel): string => `${teethPerTurn(wheel)} ${wheel.shaft === 'cam' ? 'a cycle' : 'a turn'}`;
 
-function whyBest(wheel: Wheel, gaps: number, turns: number): string {
-  return wheel.missing > 0 && gaps > 0
+function whyBest(wheel: Wheel, turns: number): string {
+  return wheel.missing > 0
     ? `its gap comes back every ${counted(wheel)}, ${Math.round(turns)} turns looked at`
     : `its teeth, ${counted(wheel)}, fit over ${Math.round(turns)} turns`;
 }
 
-/** Why another wheel loses, from what the capture shows. */
-function whyNot(trial: Trial, best: Trial, seen: readonly { at: number; ratio: number }[], count: number): string {
+/** Why another wheel loses against the best, in terms of what the capture shows. */
+function whyNot(trial: Trial, best: Trial): string {
   const { wheel } = trial;
-  const between = commonest(seen.slice(1).map(({ at }, i) => at - seen[i].at));
-  const ratio =
-    seen.length > 0 ? [...seen].sort((one, other) => one.ratio - other.ratio)[seen.length >> 1].ratio : null;
+  const [gaps, seen] = [gapsOf(wheel), gapsOf(best.wheel)];
   if (trial.cost <= best.cost + 3)
     return trial.direction === 'reverse'
       ? 'fits as well turning the other way'
       : 'gives the same pulses; the cam or the library decides';
   if (trial.pattern.length === 1)
-    return ratio !== null && between !== null
-      ? `has no gap; the capture has one ${ratio.toFixed(1)} teeth long every ${between} pulses`
+    return seen.length > 0
+      ? `has no gap; the capture has one ${Math.max(...seen)} teeth long`
       : 'has even teeth; those of the capture are not';
-  const gaps = gapsOf(wheel);
-  if (gaps.length > 0 && (ratio === null || seen.length < count / teethPerTurn(wheel) / 3))
-    return `has a gap ${Math.max(...gaps)} teeth long; the capture shows none`;
-  if (gaps.length === 1 && ratio !== null && between !== null) {
-    const teeth = toothIntervals(wheel).length;
-    return teeth !== between
-      ? `has ${teeth} teeth from gap to gap; the capture has ${between}`
-      : `has a gap ${gaps[0]} teeth long; the capture's is ${ratio.toFixed(1)}`;
-  }
-  if (gaps.length > 1 && between !== null) return `has ${gaps.length} gaps a turn in another order than the capture's`;
+  if (gaps.length > 0 && seen.length === 0) return `has a gap ${Math.max(...gaps)} teeth long; the capture shows none`;
+  if (gaps.length !== seen.length)
+    return `has ${gaps.length === 1 ? 'one gap' : `${gaps.length || 'no'} gaps`} a turn; the capture has ${seen.length}`;
+  const [teeth, counted] = [toothIntervals(wheel).length, toothIntervals(best.wheel).length];
+  if (gaps.length === 1 && teeth !== counted) return `has ${teeth} teeth from gap to gap; the capture has ${counted}`;
+  if (gaps.length === 1 && gaps[0] !== seen[0]) return `has a gap ${gaps[0]} teeth long; the capture's is ${seen[0]}`;
   return 'its teeth stand at other angles than those of the capture';
 }
 
@@ -384,7 +379,7 @@ function speedOf(seconds: Float64Array, degrees: Float64Array): Pick<Match, 'rpm
     );
   }
   const swings = [...turns.values()]
-    .map(({ least, most }) => (most - least) / (most + least))
+    .map(({ least, most }) => (2 * (most - least)) / (most + least))
     .sort((one, other) => one - other);
   return {
     rpm: { min: all[Math.floor(all.length * 0.01)] ?? mean, mean, max: all[Math.ceil(all.length * 0.99) - 1] ?? mean },

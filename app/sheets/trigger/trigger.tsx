@@ -6,7 +6,6 @@ import { outputUses } from '~/core/trigger/outputs';
 import { pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
 import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';
-import { SheetFrame } from '../../parts/sheet-frame';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
@@ -15,9 +14,13 @@ import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { Table } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { EventChart } from './event-chart';
+import { TriggerFrame } from './trigger-frame';
 import { WheelDrawing } from './wheel-drawing';
 
 const CRANKING_RPM = 250;
+/** Distributors and slotted discs turn with the cam and stand in for a crank wheel. */
+const isCrankTrack = (wheel: Wheel): boolean =>
+  wheel.shaft === 'crank' || wheel.family === 'distributor' || wheel.family === 'slot-disc';
 
 function Figures() {
   const { build, edit } = useBuild();
@@ -128,15 +131,14 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
         (one): one is Wheel => one !== null && !wheels.some((wheel) => wheel.id === one.id),
       ),
     ]
-      .filter((wheel) => wheel.shaft === shaft)
+      .filter((wheel) => (isCrankTrack(wheel) ? 'crank' : 'cam') === shaft)
       .map((wheel) => ({ id: wheel.id, name: wheel.name })),
   ];
   const choose = (shaft: 'crank' | 'cam') => (id: string) =>
     edit(call('setWheel', { shaft, wheel: wheels.find((wheel) => wheel.id === id) ?? null }));
   const sensor = triggerSensor(build, 'crank');
   return (
-    <SheetFrame
-      sheet="trigger"
+    <TriggerFrame
       summary={
         <span role="status">
           {trigger.crankWheel ? fit.reason : 'Choose the wheel on the crank; count its teeth if you are not sure.'}
@@ -243,7 +245,7 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
           <Figures />
         </Stack>
       </Columns>
-    </SheetFrame>
+    </TriggerFrame>
   );
 }
 

@@ -1,0 +1,191 @@
+import { styled } from 'styled-components';
+import { causeWords, stateWords } from '~/core/trigger/decoder';
+import type { Figure } from '~/core/trigger/settings';
+import type { BenchView } from '../../../workers/trigger.worker';
+import { Table } from '../../../ui/table';
+import { Heading, Small, Soft, Stack } from '../../../ui/text';
+import { color, space } from '../../../ui/theme';
+
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+/** The wheels in question, the best first, each with why it stands where it does. */
+export function WheelRanking({ view }: { view: BenchView }) {
+  const { candidates } = view.reading.match;
+  return (
+    <Stack $gap={2}>
+      <Heading>Which wheel is it?</Heading>
+      <Ranking aria-label="Wheels by score">
+        {candidates.slice(0, 4).map(({ wheel, score, reason }, at) => (
+          <li key={wheel.id} data-best={at === 0}>
+            <span>{wheel.name}</span>
+            <Bar aria-hidden>
+              <i style={{ width: `${Math.round(score * 100)}%` }} />
+            </Bar>
+            <Small>
+              <b>{score.toFixed(2)}</b> {reason}
+            </Small>
+          </li>
+        ))}
+      </Ranking>
+    </Stack>
+  );
+}
+
+function FigureRow({ figure }: { figure: Figure }) {
+  return (
+    <tr>
+      <td>
+        {figure.name}
+        <br />
+        <Small>{figure.why}</Small>
+      </td>
+      <td className="figure">
+        <strong style={{ color: figure.right ? color.proved : color.stop }}>
+          {figure.right ? '✓' : '✗'} {figure.value} {figure.unit}
+        </strong>
+        <br />
+        <Small>
+          {figure.should} {figure.limit} {figure.unit}
+        </Small>
+      </td>
+    </tr>
+  );
+}
+
+/** What this ECU makes of the capture, how to set it, and the room there is. */
+export function EcuSettings({ view, model }: { view: BenchView; model: string }) {
+  const { ecu } = view.reading;
+  if (!ecu) return null;
+  return (
+    <Stack $gap={2}>
+      <Heading>{model}</Heading>
+      <p>
+        <strong style={{ color: ecu.fit.decodes ? color.proved : color.stop }}>
+          {ecu.fit.decodes
+            ? ecu.fit.knows === 'cycle'
+              ? '✓ decodes it, full cycle'
+              : '✓ decodes it, angle only'
+            : '✗ does not decode it'}
+        </strong>
+        {!ecu.fit.decodes && <> {ecu.fit.reason}</>}
+      </p>
+      <Table aria-label="Settings of the trigger input">
+        <tbody>
+          {ecu.settings.map(({ name, value, why }) => (
+            <tr key={name}>
+              <td>
+                {name}
+                <br />
+                <Small>{why}</Small>
+              </td>
+              <td className="figure" style={{ whiteSpace: 'normal' }}>
+                {value}
+              </td>
+            </tr>
+          ))}
+          {ecu.figures.map((figure) => (
+            <FigureRow key={figure.name} figure={figure} />
+          ))}
+        </tbody>
+      </Table>
+    </Stack>
+  );
+}
+
+/** States of the decoder stand-in, its losses, and what they are most likely from. */
+export function LossStory({ view }: { view: BenchView }) {
+  const { decoding, suspicions } = view.reading;
+  const { losses, toAngle, toFull, states } = decoding;
+  const reached = states.reduce(
+    (best, { state }) => (state === 'full' || (state === 'angle' && best !== 'full') ? state : best),
+    states[0]?.state ?? 'silent',
+  );
+  return (
+    <Stack $gap={2}>
+      <Heading>How an ECU would take it</Heading>
+      <p>
+        Reached: <strong>{stateWords[reached]}</strong>. {toAngle !== null && `Angle after ${toAngle.toFixed(2)} s`}
+        {toFull !== null && `, cycle after ${toFull.toFixed(2)} s`}
+        {toAngle !== null && '.'}
+      </p>
+      {losses.length === 0 ? (
+        <p>
+          <strong style={{ color: color.proved }}>✓ No sync loss.</strong>
+        </p>
+      ) : (
+        <>
+          <ol>
+            {suspicions.slice(0, 3).map((one) => (
+              <Story key={one.story}>
+                <b>
+                  {percent(one.likelihood)} {one.title}
+                </b>
+                <Small>{one.evidence}.</Small>
+                <span>{one.remedy}</span>
+              </Story>
+            ))}
+          </ol>
+          <Table aria-label="Sync losses">
+            <thead>
+              <tr>
+                <th scope="col">at</th>
+                <th scope="col">angle</th>
+                <th scope="col">rpm</th>
+                <th scope="col">cause</th>
+              </tr>
+            </thead>
+            <tbody>
+              {losses.slice(0, 12).map((loss) => (
+                <tr key={loss.seconds}>
+                  <td className="figure">{loss.seconds.toFixed(3)} s</td>
+                  <td className="figure">{Math.round(loss.angle)}°</td>
+                  <td className="figure">{Math.round(loss.rpm)}</td>
+                  <td>{causeWords[loss.cause]}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+          {losses.length > 12 && <Soft>and {losses.length - 12} more</Soft>}
+        </>
+      )}
+    </Stack>
+  );
+}
+
+const Ranking = styled.ol`
+  display: grid;
+  gap: ${space[3]};
+  list-style: none;
+  padding: 0;
+  li {
+    display: grid;
+    gap: 3px;
+  }
+  li[data-best='true'] > span {
+    font-weight: 700;
+  }
+  li[data-best='true'] i {
+    background: ${color.proved};
+  }
+`;
+const Bar = styled.span`
+  display: block;
+  height: 5px;
+  border-radius: 3px;
+  background: ${color.raised};
+  i {
+    display: block;
+    height: 100%;
+    border-radius: 3px;
+    background: ${color.soft};
+  }
+`;
+const Story = styled.li`
+  display: grid;
+  gap: 2px;
+  padding: ${space[1]} 0 ${space[1]} ${space[3]};
+  border-left: 3px solid ${color.stop};
+  list-style: none;
+  margin-left: -18px;
+  margin-bottom: ${space[2]};
+`;
