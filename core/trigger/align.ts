@@ -98,8 +98,9 @@ function pass(
     const logStep = Math.log(Math.max(step, 1e-12));
     const logPair = i > 1 ? Math.log(Math.max(seconds[from + i] - seconds[from + i - 2], 1e-12)) : 0;
     const row = i * teeth;
-    let [cheapest, cheapestAt] = [Number.POSITIVE_INFINITY, 0];
-    for (let k = 0; k < teeth; k += 1) if (last[k] < cheapest) [cheapest, cheapestAt] = [last[k], k];
+    let cheapestAt = 0;
+    for (let k = 1; k < teeth; k += 1) if (last[k] < last[cheapestAt]) cheapestAt = k;
+    const cheapest = last[cheapestAt];
     anew[i] = cheapestAt;
     for (let k = 0; k < teeth; k += 1) {
       const plain = logStep - logOne[k];
@@ -110,29 +111,50 @@ function pass(
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
       let change = plain - lastSlow[k1];
-      let price = last[k1] + Math.min(CAP, change * change * weightOne[k]) + widthOne[k];
-      let [move, speed] = [NORMAL, plain];
+      let misfit = change * change * weightOne[k];
+      let price = last[k1] + (misfit < CAP ? misfit : CAP) + widthOne[k];
+      let move = NORMAL;
+      let speed = plain;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
       if (last[k2] + LOST < price) {
         const wide = logStep - logTwo[k];
         change = wide - lastSlow[k2];
-        const other = last[k2] + LOST + Math.min(CAP, change * change * weightTwo[k]) + widthTwo[k];
-        if (other < price) [price, move, speed] = [other, AFTER_LOST, wide];
+        misfit = change * change * weightTwo[k];
+        const other = last[k2] + LOST + (misfit < CAP ? misfit : CAP) + widthTwo[k];
+        if (other < price) {
+          price = other;
+          move = AFTER_LOST;
+          speed = wide;
+        }
       }
       if (i > 2 && lastButOne[k1] + ADDED < price) {
         const both = logPair - logOne[k];
         change = both - lastButOneSlow[k1];
-        const other = lastButOne[k1] + ADDED + Math.min(CAP, change * change * weightOne[k]) + widthOne[k];
-        if (other < price) [price, move, speed] = [other, AFTER_ADDED, both];
+        misfit = change * change * weightOne[k];
+        const other = lastButOne[k1] + ADDED + (misfit < CAP ? misfit : CAP) + widthOne[k];
+        if (other < price) {
+          price = other;
+          move = AFTER_ADDED;
+          speed = both;
+        }
       }
       if (i > 2 && lastButOne[k2] + BENT < price) {
         // The pulse between is there, but off its place.
         const both = logPair - logTwo[k];
         change = both - lastButOneSlow[k2];
-        const other = lastButOne[k2] + BENT + Math.min(CAP, change * change * weightTwo[k]) + widthTwo[k];
-        if (other < price) [price, move, speed] = [other, AFTER_BENT, both];
+        misfit = change * change * weightTwo[k];
+        const other = lastButOne[k2] + BENT + (misfit < CAP ? misfit : CAP) + widthTwo[k];
+        if (other < price) {
+          price = other;
+          move = AFTER_BENT;
+          speed = both;
+        }
       }
-      if (cheapest + BREAK < price) [price, move, speed] = [cheapest + BREAK, ANEW, plain];
+      if (cheapest + BREAK < price) {
+        price = cheapest + BREAK;
+        move = ANEW;
+        speed = plain;
+      }
       costs[k] = price;
       slow[k] = speed;
       moves[row + k] = move;

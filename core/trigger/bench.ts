@@ -31,14 +31,14 @@ export function readBench(capture: Capture, options: MatchOptions, build: BenchB
   const found = matched.value;
   const settings = decoderFor(found, build?.ecu ?? null, build?.engine.maxRpm ?? USUAL_MOST_RPM);
   const raw = decode(found.crank, found.cam, settings);
-  const decoding: Decoding = { ...raw, losses: placed(raw.losses, found.pulses, found.degrees) };
+  const decoding: Decoding = { ...raw, losses: placed(raw.losses, found) };
   const cylinders = build?.engine.cylinders ?? 4;
   const cycle = build && build.engine.kind !== 'four-stroke' ? 360 : 720;
   const chosen = build?.trigger.crankWheel ?? null;
   return ok({
     match: found,
     decoding,
-    suspicions: diagnose(decoding, cycle / cylinders),
+    suspicions: diagnose(decoding, cycle / cylinders, clearFaults(found)),
     ecu: build ? ecuFit(found, build.ecu, build.engine) : null,
     wrongWheel:
       chosen &&
@@ -49,6 +49,12 @@ export function readBench(capture: Capture, options: MatchOptions, build: BenchB
         : null,
   });
 }
+
+/** The pulse faults, where the alignment is clear: with many breaks their teeth are guesses. */
+export const clearFaults = (found: Match): Loss[] => {
+  const breaks = found.events.filter(({ kind }) => kind === 'break').length;
+  return breaks * 10 > found.events.length ? [] : pulseFaults(found);
+};
 
 /** Losses seen by alignment, whatever a decoder forgives: each pulse that is one too many, missing or off its place. */
 export function pulseFaults(found: Match): Loss[] {

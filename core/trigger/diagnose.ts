@@ -67,15 +67,28 @@ const speaksFor = (chance: number): number => (chance >= 1 / Math.E ? 1 : 1 / (-
 const before: Readonly<Record<Story, number>> = { coil: 0.3, tooth: 0.2, speed: 0.2, 'start-stop': 0.2, random: 0.6 };
 const LEAST_CHANCE = 1e-6;
 
+/** Pulses on each side of a disturbance whose teeth are not trusted. */
+const DISTURBED = 8;
+
 /**
  * Losses with the angles of a match instead of the decoder's own: those hold on through a loss, so that losses can be
- * compared over the whole capture.
+ * compared over the whole capture. About a disturbance the angle is taken between the good teeth before and after it.
  */
-export function placed(losses: readonly Loss[], pulses: Float64Array, degrees: Float64Array): Loss[] {
+export function placed(
+  losses: readonly Loss[],
+  found: {
+    readonly pulses: Float64Array;
+    readonly degrees: Float64Array;
+    readonly events: readonly { readonly pulse: number }[];
+  },
+): Loss[] {
+  const trusted = found.degrees.slice();
+  for (const { pulse } of found.events)
+    trusted.fill(Number.NaN, Math.max(1, pulse - DISTURBED), Math.min(trusted.length - 1, pulse + DISTURBED));
   const angles = anglesAt(
     losses.map(({ seconds }) => seconds),
-    pulses,
-    degrees,
+    found.pulses,
+    trusted,
   );
   return losses.map((loss, i) =>
     Number.isNaN(angles[i]) ? loss : { ...loss, angle: ((angles[i] % 720) + 720) % 720 },
@@ -84,8 +97,10 @@ export function placed(losses: readonly Loss[], pulses: Float64Array, degrees: F
 
 /**
  * @param events Crank degrees between ignition events: 720 over the cylinders.
+ * @param faults The pulses themselves that are too many, missing or off, where they are known: a decoder also loses its place
+ *   some way behind a fault, and those losses would blur the pattern.
  */
-export function diagnose(decoding: Decoding, events: number): Suspicion[] {
+export function diagnose(decoding: Decoding, events: number, faults: readonly Loss[] = []): Suspicion[] {
   const { losses } = decoding;
   if (losses.length === 0) return [];
   const ends = losses.filter(({ cause }) => cause === 'start' || cause === 'stop');
@@ -104,11 +119,15 @@ export function diagnose(decoding: Decoding, events: number): Suspicion[] {
     evidence['start-stop'] = `all ${ends.length} of them`;
   } else evidence['start-stop'] = `${ends.length} of ${losses.length}`;
   if (count >= 2) {
-    const angles = running.map(({ angle }) => angle);
-    const [withCoils, withTurn] = [concentration(angles, events), concentration(angles, 360)];
-    chances.tooth = Math.max(LEAST_CHANCE, chanceOf(withTurn, count));
+    const angles = (faults.length >= 3 ? faults : running).map(({ angle }) => angle);
+    const withTurn = concentration(angles, 360);
+    // After a loss the turn of the cycle may be counted wrong: with an odd number of cylinders half the distance serves too.
+    const halves = Math.abs(360 / events - Math.round(360 / events)) > 0.01 ? concentration(angles, events / 2) : 0;
+    const withCoils = Math.max(concentration(angles, events), halves);
+    chances.tooth = Math.max(LEAST_CHANCE, chanceOf(withTurn, angles.length));
     // The same tooth every turn also keeps step with the coils; coils of several cylinders do not keep to one tooth.
-    chances.coil = Math.max(LEAST_CHANCE, chanceOf(withCoils, count)) * (withTurn > 0.9 && events < 359 ? 50 : 1);
+    chances.coil =
+      Math.max(LEAST_CHANCE, chanceOf(withCoils, angles.length)) * (withTurn > 0.9 && events < 359 ? 50 : 1);
     evidence.coil = `in step with the ${Math.round(events)}° between sparks to ${Math.round(withCoils * 100)} %`;
     evidence.tooth = `in step with the turn to ${Math.round(withTurn * 100)} %`;
     const share = fasterShare(decoding, running);

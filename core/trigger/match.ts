@@ -195,7 +195,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     // The edge that says more is the one to read.
     const [falls, rises] = [pulses, pulsesOf(crank, 1)];
     const [of, other] = [structure(rises, ...windowOf(rises)), structure(falls, ...windowOf(falls))];
-    level = other > 1.2 * of + 5 ? 0 : 1;
+    level = other > of + Math.max(5, 0.05 * Math.abs(of)) ? 0 : 1;
     pulses = level === 1 ? rises : falls;
   }
   const [from, to] = windowOf(pulses);

@@ -14,6 +14,7 @@ const CUT = 2.5;
 const AMPLITUDE = 0.25;
 const AMPLITUDE_WEIGHT = 3;
 const LEAST_REST = 0.03;
+const STEPS_MOST = 600;
 
 export interface RippleFit {
   /** Negative logarithm of the likelihood, up to what all wheels share. */
@@ -67,35 +68,47 @@ function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
   const count = steps.length;
   const size = order === 0 ? 2 : 6;
   if (count < size + 2) return null;
-  const rows = steps.map((step, i) => {
-    const trend = [1, i / count - 0.5];
-    return order === 0
-      ? trend
-      : [...trend, meanCos(order, step), meanSin(order, step), meanCos(2 * order, step), meanSin(2 * order, step)];
-  });
+  // One row of the design after the other in one array: this runs for every wheel in question and every order.
+  const design = new Float64Array(count * size);
+  const slow = new Float64Array(count);
+  for (let i = 0; i < count; i += 1) {
+    const [step, at] = [steps[i], i * size];
+    slow[i] = step.slow;
+    design[at] = 1;
+    design[at + 1] = i / count - 0.5;
+    if (order === 0) continue;
+    design[at + 2] = meanCos(order, step);
+    design[at + 3] = meanSin(order, step);
+    design[at + 4] = meanCos(2 * order, step);
+    design[at + 5] = meanSin(2 * order, step);
+  }
   const weights = new Float64Array(count).fill(1);
   let [values, rest]: [number[] | null, number] = [null, 0];
   const residuals = new Float64Array(count);
+  const away = new Float64Array(count);
   for (let round = 0; round < 3; round += 1) {
-    const matrix = Array.from({ length: size }, () => new Array<number>(size).fill(0));
+    const flat = new Float64Array(size * size);
     const right = new Array<number>(size).fill(0);
-    rows.forEach((row, i) => {
+    for (let i = 0; i < count; i += 1) {
+      const [at, weight] = [i * size, weights[i]];
       for (let a = 0; a < size; a += 1) {
-        right[a] += weights[i] * row[a] * steps[i].slow;
-        for (let b = 0; b < size; b += 1) matrix[a][b] += weights[i] * row[a] * row[b];
+        const weighed = weight * design[at + a];
+        right[a] += weighed * slow[i];
+        for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * design[at + b];
       }
-    });
+    }
+    const matrix = right.map((_, a) => right.map((__, b) => flat[a <= b ? a * size + b : b * size + a]));
     values = solveSmall(matrix, right);
     if (!values) return null;
-    rows.forEach((row, i) => {
-      residuals[i] = steps[i].slow - row.reduce((sum, one, a) => sum + one * values![a], 0);
-    });
-    const sorted = [...residuals].map(Math.abs).sort((one, other) => one - other);
-    rest = Math.max(LEAST_REST, 1.4826 * sorted[count >> 1]);
-    residuals.forEach((residual, i) => {
-      const size = Math.abs(residual) / rest;
-      weights[i] = size <= CUT ? 1 : CUT / size;
-    });
+    for (let i = 0; i < count; i += 1) {
+      let fit = 0;
+      for (let a = 0; a < size; a += 1) fit += design[i * size + a] * values[a];
+      residuals[i] = slow[i] - fit;
+      away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
+    }
+    rest = Math.max(LEAST_REST, 1.4826 * away.slice().sort()[count >> 1]);
+    const cut = CUT * rest;
+    for (let i = 0; i < count; i += 1) weights[i] = away[i] <= cut ? 1 : cut / away[i];
   }
   const amplitude = order === 0 ? 0 : Math.hypot(...values!.slice(2));
   const misfit = residuals.reduce((sum, residual) => sum + Math.min(8, 0.5 * (residual / rest) ** 2), 0);
@@ -122,6 +135,10 @@ export function fitRipple(seconds: ArrayLike<number>, degrees: Float64Array): Ri
     }
     before = i;
   }
+  // Enough turns to tell, from the middle of what is there.
+  const spare = Math.max(0, steps.length - STEPS_MOST);
+  steps.splice(0, spare >> 1);
+  steps.length = Math.min(steps.length, STEPS_MOST);
   let best: RippleFit | null = null;
   for (const order of [0, ...ORDERS]) {
     const fit = fitOrder(steps, order);

@@ -156,3 +156,60 @@ describe('the command line', () => {
     expect(results.senseWrong.out).toContain('"no-supply"');
   });
 });
+
+describe('trigger: captures', () => {
+  const synth = (...more: string[]) => gonyx('trigger', 'synth', '--cam', 'cam-1', '--seconds', '1.5', ...more);
+  test('made, matched and decoded', async () => {
+    const made = await synth('--pattern', '36-1', '--sensor', 'hall', '--ripple', '0.2');
+    expect(made.code).toBe(0);
+    expect(made.out.split('\n')[0]).toBe('Time (s),crank (V),cam (V)');
+    const capture = file('made.csv', made.out);
+    const [matched, decoded] = await Promise.all([
+      gonyx('trigger', 'match', capture),
+      gonyx('trigger', 'decode', capture, '--build', good),
+    ]);
+    expect(matched.code).toBe(0);
+    const answer = JSON.parse(matched.out) as {
+      best: { patternId: string; crank: object; cam: object; polarity: string };
+      runnerUp: { reason: string };
+      syncLosses: unknown[];
+    };
+    expect(answer.best).toMatchObject({
+      patternId: '36-1',
+      crank: { channel: 'crank', places: 36, missing: 1, pulsesPerRev: 35, gaps: [2] },
+      cam: { channel: 'cam', pulsesPerCycle: 1 },
+      polarity: 'square',
+    });
+    expect(answer.runnerUp.reason).not.toBe('');
+    expect(answer.syncLosses).toEqual([]);
+    const said = JSON.parse(decoded.out) as {
+      patternId: string;
+      syncLosses: unknown[];
+      ecu: { decodes: boolean };
+      notes: string[];
+    };
+    expect(said).toMatchObject({ patternId: '36-1', syncLosses: [], ecu: { decodes: true } });
+    expect(said.notes.join(' ')).toMatch(
+      /The build says 60 places, 2 missing; the capture shows 36 places, 1 missing\./,
+    );
+  });
+  test('a dump of swapped leads', async () => {
+    const made = await synth('--pattern', '60-2', '--swapped', '--format', 'vcd');
+    const { out } = await gonyx('trigger', 'match', file('made.vcd', made.out));
+    expect(JSON.parse(out)).toMatchObject({ best: { patternId: '60-2', polarity: 'reversed' } });
+  });
+  test.each([
+    [['match', '/nowhere.csv'], /^\/nowhere\.csv cannot be read/],
+    [
+      ['match', file('prose.csv', 'no capture\nat all\n')],
+      /prose\.csv: No rows of figures were found; line 1 reads 'no capture'/,
+    ],
+    [['synth', '--pattern', 'square-root'], /knows no wheel 'square-root'/],
+    [['synth', '--pattern', '60-2', '--rpm', 'fast'], /--rpm must be a number from 1 to 20000, not 'fast'/],
+    [['guess'], /trigger knows match, decode, synth and offset, not 'guess'/],
+  ])('%j is refused with its reason', async (words, says) => {
+    const { code, err } = await gonyx('trigger', ...words);
+    expect(code).toBe(2);
+    expect(err).toMatch(says);
+  });
+});

@@ -47,6 +47,15 @@ export class TimeLine {
     return from >= 0 && Math.abs(this.times[from] + (index - this.indexes[from]) * this.step - seconds) <= this.slack;
   }
 
+  /** Whether it lies where the sample before it says, to within less than half a sample: nothing is missing between. */
+  follows(index: number, seconds: number): boolean {
+    return (
+      this.lastIndex >= 0 &&
+      Math.abs(this.lastSeconds + (index - this.lastIndex) * this.step - seconds) <=
+        Math.max(0.4 * this.step, 2 * this.slack)
+    );
+  }
+
   add(index: number, seconds: number): void {
     if (!this.fits(index, seconds)) {
       const from = this.indexes.length - 1;

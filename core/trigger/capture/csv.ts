@@ -114,7 +114,7 @@ class CsvReader implements CaptureReader {
     const layout = layoutOf(new TextDecoder('utf-8').decode(bytes), whole);
     if (!layout.ok) return (this.failure = layout);
     this.layout = layout.value;
-    this.line = new TimeLine(layout.value.step, Math.max(layout.value.step * 0.4, layout.value.resolution * 1.01));
+    this.line = new TimeLine(layout.value.step, Math.max(layout.value.step * 0.02, layout.value.resolution * 1.01));
     this.scaled = Float64Array.from(
       { length: layout.value.columns.length * 16 },
       (_, i) => layout.value.columns[i >> 4].scale * powers[i & 15],
@@ -182,7 +182,7 @@ class CsvReader implements CaptureReader {
     let count = this.count;
     let groupAt = -1;
     let groupCount = 0;
-    let before = { line: 0, bad: 0, missing: 0 };
+    let before = { line: 0, bad: 0, missing: 0, seconds: 0 };
     // Rows whose time was stepped over since the last that was proved.
     let unproved = 0;
     let back = false;
@@ -195,6 +195,7 @@ class CsvReader implements CaptureReader {
         this.lineNumber = before.line;
         this.bad = before.bad;
         this.missing = before.missing;
+        this.lastSeconds = before.seconds;
         this.timeLength = 0;
         unproved = 0;
         if (back) this.rewinds += 1;
@@ -213,7 +214,7 @@ class CsvReader implements CaptureReader {
       if (inGroup === 0) {
         groupAt = at;
         groupCount = count;
-        before = { line: this.lineNumber, bad: this.bad, missing: this.missing };
+        before = { line: this.lineNumber, bad: this.bad, missing: this.missing, seconds: this.lastSeconds };
       }
       const stepping = plain && timeColumn === 0 && groupAt >= 0 && count > this.careUntil;
       if (stepping && this.timeLength > 0 && inGroup !== 0 && inGroup !== GROUP - 1) {
@@ -307,6 +308,10 @@ class CsvReader implements CaptureReader {
       }
       this.lineNumber += 1;
       if (timeColumn !== null && !Number.isNaN(seconds)) {
+        if (seconds < this.lastSeconds && stepping) {
+          back = true;
+          continue;
+        }
         if (seconds < this.lastSeconds) {
           this.count = count;
           return fail(
@@ -316,7 +321,7 @@ class CsvReader implements CaptureReader {
           );
         }
         if (!stepping) line.add(count, seconds);
-        else if (line.fits(count, seconds)) {
+        else if (line.follows(count, seconds)) {
           if (inGroup === GROUP - 1) line.add(count, seconds);
           unproved = 0;
         } else {

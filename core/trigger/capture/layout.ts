@@ -190,7 +190,9 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
       return bare === '' || bare in timeUnits || bare in valueUnits;
     });
   const unitLine = headings.find((line) => isUnits(line) && line.replace(/[\s,;]/g, '') !== '');
-  const nameLine = headings.find((line) => line !== unitLine && /[a-zµ]/i.test(line));
+  const nameLine = headings.find(
+    (line) => line !== unitLine && /[a-zµ]/i.test(line) && (cells > 1 || !/[,;:=]/.test(line)),
+  );
   const units = unitLine ? splitLine(unitLine, delimiter).map((cell) => clean(cell).replace(/[()[\]]/g, '')) : [];
   const names = nameLine ? splitLine(nameLine, delimiter).map(unitOf) : [];
   const values = rows.map((row) => splitLine(row, delimiter).map((cell) => numberOf(cell, decimal)));
