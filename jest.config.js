@@ -18,5 +18,7 @@ export default {
       },
     ],
   },
+  // A command of the command line starts a process of its own.
+  testTimeout: 60_000,
   cacheDirectory: '<rootDir>/.cache/jest',
 };

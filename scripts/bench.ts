@@ -22,6 +22,7 @@ import { judgeSensor } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
+import { confusion, triggerRows } from './bench-trigger';
 import { asLinearProgram } from '../tests/allotment/random-model';
 
 /** A donor table as a spreadsheet gives it. */
@@ -260,6 +261,7 @@ rows.push({
   median: time(5, () => conflictsOf(short)).median,
   unit: 'ms',
 });
+rows.push(...triggerRows());
 const kilobytes = firstRouteKilobytes();
 if (kilobytes !== null)
   rows.push({
@@ -282,4 +284,5 @@ if (process.argv.includes('--json')) {
   const width = [0, 1, 2].map((column) => Math.max(...cells.map((line) => line[column].length)));
   for (const line of cells)
     process.stdout.write(`${line[0].padEnd(width[0])}  ${line[1].padStart(width[1])}  ${line[2]}\n`);
+  process.stdout.write(`\n${confusion()}\n`);
 }

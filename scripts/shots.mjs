@@ -56,7 +56,13 @@ await shoot('2-allot-editor', '/library/ecus', {
   },
 });
 await shoot('3-trigger', sheet('trigger'));
-await shoot('3-trigger-night', sheet('trigger'), { theme: 'night' });
+await shoot('3-trigger-bench-night', sheet('trigger/bench'), {
+  theme: 'night',
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Noise of the coils' }).click();
+    await page.getByText('Which wheel is it?').waitFor();
+  },
+});
 await shoot('4-feeds', sheet('feeds'));
 await shoot('5-loom', sheet('loom'));
 await shoot('6-prove', sheet('prove'), {

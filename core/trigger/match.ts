@@ -57,7 +57,7 @@ export function patternOf(wheel: Wheel, use: 'rise' | 'fall' | 'centre'): number
 }
 
 /** Pulses a candidate is held against: enough turns to tell, few enough to be quick. */
-const WINDOW = 1200;
+const WINDOW = 700;
 /** Below this a VR signal's polarity is not told; 'normal' is assumed. */
 const SURE = 0.6;
 /** Trials judged over whole turns. */

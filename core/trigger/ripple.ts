@@ -14,7 +14,7 @@ const CUT = 2.5;
 const AMPLITUDE = 0.25;
 const AMPLITUDE_WEIGHT = 3;
 const LEAST_REST = 0.03;
-const STEPS_MOST = 600;
+const STEPS_MOST = 400;
 
 export interface RippleFit {
   /** Negative logarithm of the likelihood, up to what all wheels share. */

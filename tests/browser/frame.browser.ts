@@ -105,6 +105,7 @@ test.describe('offline', () => {
       'allot/pinning',
       'allot/compare',
       'trigger',
+      'trigger/bench',
       'trace',
       'book',
     ]) {

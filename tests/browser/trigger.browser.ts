@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
 import { expect, test, axe, goTo, openDemo, ready } from './support';
 import { catalog } from '~/catalog';
 import { writeCapture } from '~/core/trigger/capture/read';
@@ -24,7 +25,7 @@ test.describe('the wheel bench', () => {
     await page.goto(`/build/${id}/trigger/bench`);
     await ready(page);
   });
-  const pick = async (page: import('@playwright/test').Page, name: string, buffer: Buffer) => {
+  const pick = async (page: Page, name: string, buffer: Buffer) => {
     const [chooser] = await Promise.all([
       page.waitForEvent('filechooser'),
       page.getByRole('button', { name: 'Open a capture' }).click(),
