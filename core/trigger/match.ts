@@ -58,6 +58,8 @@ export function patternOf(wheel: Wheel, use: 'rise' | 'fall' | 'centre'): number
 
 /** Pulses a candidate is held against: enough turns to tell, few enough to be quick. */
 const WINDOW = 700;
+/** And at the first look, when all are tried: three turns of the finest wheel. */
+const FIRST_LOOK = 360;
 /** Below this a VR signal's polarity is not told; 'normal' is assumed. */
 const SURE = 0.6;
 /** Trials judged over whole turns. */
@@ -211,10 +213,11 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
       ? patternOf(trial.direction === 'reverse' ? mirrored(trial.wheel) : trial.wheel, trial.inverted ? 'rise' : 'fall')
       : trial.pattern;
   trials.forEach((trial, at) => {
-    ({ cost: trial.cost, misfit: trial.misfit } = align(read(trial), pulses, from, to));
+    ({ cost: trial.cost, misfit: trial.misfit } = align(read(trial), pulses, from, Math.min(to, from + FIRST_LOOK)));
     options.onProgress?.((0.6 * (at + 1)) / trials.length);
   });
-  trials.sort((one, other) => one.cost + prior(one) - other.cost - prior(other));
+  const byCost = (one: Trial, other: Trial) => one.cost + prior(one) - other.cost - prior(other);
+  trials.sort(byCost);
   // The nearest are judged once more, over whole turns: compression repeats, and cannot imitate a gap.
   const near = trials.slice(0, NEAREST);
   for (const trial of trials.slice(NEAREST))
@@ -225,6 +228,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     const pattern = read(trial);
     const alignment = align(pattern, pulses, from, to);
     const degrees = anglesOf(alignment, pattern, from);
+    trial.misfit = alignment.misfit;
     const fit = fitRipple(usedSeconds, degrees);
     trial.cost = fit && Number.isFinite(trial.cost) ? fit.cost + priceOf(alignment.events) : Number.POSITIVE_INFINITY;
     trial.round = cam && Number.isFinite(trial.cost) ? camRound(cam, usedSeconds, degrees, spanOf(trial)) : null;
@@ -232,7 +236,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     if (cam && pattern.length > 1 && trial.round !== Math.round(720 / spanOf(trial))) trial.cost += CAM_STRAY;
     if (cam && pattern.length === 1 && trial.round === null) trial.cost += CAM_STRAY;
   }
-  near.sort((one, other) => one.cost + prior(one) - other.cost - prior(other));
+  near.sort(byCost);
   let best = near[0];
   const wholeOf = (trial: Trial): { alignment: Alignment; degrees: Float64Array } => {
     const pattern = read(trial);

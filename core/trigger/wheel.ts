@@ -148,7 +148,16 @@ export function mirrored(wheel: Wheel): Wheel {
 
 /** How often the wheel's pattern comes back within one turn: 1 for a wheel that tells its whole turn. */
 export function repeats(wheel: Wheel): number {
-  const { edges } = wheel;
+  const known = counted.get(wheel);
+  if (known !== undefined) return known;
+  const found = countRepeats(wheel);
+  counted.set(wheel, found);
+  return found;
+}
+/** A wheel does not change; many ask it the same. */
+const counted = new WeakMap<Wheel, number>();
+
+function countRepeats({ edges }: Wheel): number {
   const same = (shift: number) =>
     edges.every((edge, at) => {
       const other = edges[(at + shift) % edges.length];
