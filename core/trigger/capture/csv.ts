@@ -9,7 +9,7 @@ export interface CaptureReader {
 }
 
 /** Bytes looked at before the rows are read. */
-const LOOK = 1 << 16;
+const LOOK = 1 << 14;
 /** Rows stored at a time; a multiple of GROUP. */
 const BLOCK = 1 << 18;
 /** While times run evenly only every so many-th is read; one that is off sends the reader back to the group's start. */
