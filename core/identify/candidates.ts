@@ -237,7 +237,9 @@ export function candidatesOf(
           camShape: oneOf('nothing to see'),
         },
       },
-      ...wheels.filter((wheel) => wheel.shaft === 'cam').map(camWheel),
+      ...wheels
+        .filter(({ shaft, family }) => shaft === 'cam' && family !== 'distributor' && family !== 'slot-disc')
+        .map(camWheel),
     ],
     coils: coils(cylinders),
     injectors: [...injectors],

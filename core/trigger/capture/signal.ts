@@ -96,7 +96,7 @@ export interface Edges {
   readonly level: Uint8Array;
   /** VR: height of the lobe before the crossing, volts. Square: the swing of the signal. */
   readonly height: Float32Array;
-  /** VR: sample number of that lobe's top. Square: as `at`. */
+  /** VR: seconds of that lobe's top. Square: as `seconds`. */
   readonly lobe: Float64Array;
 }
 
@@ -118,7 +118,7 @@ class EdgeList {
       seconds: secondsOf(time, at),
       level: Uint8Array.from(this.level),
       height: Float32Array.from(this.height),
-      lobe: Float64Array.from(this.lobe),
+      lobe: secondsOf(time, this.lobe),
     };
   }
 }

@@ -17,6 +17,18 @@ test('without an answer nothing is settled, and each topic names what would sett
   }
 });
 
+/** Found alone; or, where another wheel has the same count, open beside it with nothing against it: the bench then tells. */
+function settledOrTied(result: ReturnType<typeof topic>, id: string): void {
+  if (result.settled) {
+    expect(result.settled.candidate.id).toBe(id);
+    return;
+  }
+  const clear = result.open.filter(({ near }) => near.length === 0).map(({ candidate }) => candidate.id);
+  expect(clear).toContain(id);
+  expect(clear.length).toBeGreaterThan(1);
+  expect(clear.length).toBeLessThanOrEqual(3);
+}
+
 describe('the crank wheel', () => {
   test.each(catalog.wheels.filter((one) => one.shaft === 'crank').map((one) => [one.id, one] as const))(
     '%s is found by its own count and gap',
@@ -24,7 +36,7 @@ describe('the crank wheel', () => {
       const { gap, widths } = gapOf(one);
       const teeth = one.edges.filter((edge) => edge.level === 1).length;
       const result = topic({ crankTeeth: teeth, crankGap: gap, crankGapWidth: widths[0] ?? null }, 'crank-wheel');
-      expect(result.settled?.candidate.id).toBe(id);
+      settledOrTied(result, id);
     },
   );
   test('one tooth off stays possible, and says to count again', () => {
@@ -47,8 +59,9 @@ describe('the crank wheel', () => {
   });
   test('wheels this ECU decodes come first', () => {
     const { 'crank-wheel': list } = candidatesOf(catalog.wheels, 4, noAnswers, ecu('orrery-48'));
-    expect(list[list.length - 1].id).toBe('uneven-70-110');
-    expect(wheel('uneven-70-110').family).toBe('uneven');
+    const families = new Set(ecu('orrery-48').decoders.map(({ family }) => family));
+    expect(families.has(wheel(list[0].id).family)).toBe(true);
+    expect(families.has(wheel(list[list.length - 1].id).family)).toBe(false);
   });
 });
 
@@ -109,14 +122,15 @@ test('every question belongs to an answer of the build and tells something apart
 });
 
 describe('the cam wheel', () => {
-  test.each(catalog.wheels.filter((one) => one.shaft === 'cam').map((one) => [one.id, one] as const))(
-    '%s by what the torch sees',
-    (id, one) => {
-      const teeth = one.edges.filter((edge) => edge.level === 1).length;
-      const shape = id === 'cam-half-moon' ? 'half' : teeth === 1 ? 'one' : 'windows';
-      expect(topic({ camShape: shape, camTeeth: teeth }, 'cam-wheel').settled?.candidate.id).toBe(id);
-    },
-  );
+  test.each(
+    catalog.wheels
+      .filter(({ shaft, family }) => shaft === 'cam' && family !== 'distributor' && family !== 'slot-disc')
+      .map((one) => [one.id, one] as const),
+  )('%s by what the torch sees', (id, one) => {
+    const teeth = one.edges.filter((edge) => edge.level === 1).length;
+    const shape = id === 'cam-half-moon' ? 'half' : teeth === 1 ? 'one' : 'windows';
+    settledOrTied(topic({ camShape: shape, camTeeth: teeth }, 'cam-wheel'), id);
+  });
   test('no plug, no wheel', () => {
     expect(topic({ camTerminals: 'none' }, 'cam-wheel').settled?.candidate.id).toBe('no-cam-wheel');
   });
