@@ -3,7 +3,8 @@ import type { Engine } from '../engine/engine';
 import type { DecoderSettings } from './decoder';
 import { fitTrigger, gapMargin, SAFE_MARGIN, shortestToothMicroseconds, type TriggerFit } from './fit';
 import type { Match } from './match';
-import { teethPerTurn } from './wheel';
+import type { CamFit } from './cam';
+import { listedWheel, teethPerTurn, type Wheel } from './wheel';
 
 /** One line of what to set in the ECU, in words any ECU has. */
 export interface Setting {
@@ -76,11 +77,19 @@ export interface CaptureFit {
 
 const round = (value: number, places = 0) => Number(value.toFixed(places));
 
+/** A cam the library lacks, as its pulses stand: enough to ask whether it tells the turns apart. */
+function seenCam({ edges, pulsesPerCycle }: CamFit): Wheel {
+  const pulses = edges.filter(({ level }) => level === 0).map(({ degrees }) => Math.min(359, degrees / 2));
+  const apart = Math.min(...pulses.slice(1).map((at, i) => at - pulses[i]), 2);
+  const teeth = pulses.map((at) => ({ at, width: Math.min(apart, 360 - at) / 2 }));
+  return listedWheel('cam-seen', `${pulsesPerCycle} pulses a cycle, as seen`, 'cam', 'cam-windows', teeth);
+}
+
 /** Whether this ECU decodes what the capture shows, how to set it, and how much room there is. */
 export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): CaptureFit {
   const { best, camFit, polarity, crank, ripple } = match;
   const { wheel } = best;
-  const fit = fitTrigger(ecu, engine, wheel, camFit?.wheel ?? null);
+  const fit = fitTrigger(ecu, engine, wheel, camFit && (camFit.wheel ?? seenCam(camFit)));
   const square = polarity === 'square';
   const settings: Setting[] = [];
   const say = (name: string, value: string, why: string) => settings.push({ name, value, why });
@@ -126,6 +135,12 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
       `${camFit.pulsesPerCycle} a cycle, counted from the reference tooth`,
     );
   }
+  const shortest = shortestToothMicroseconds(wheel, engine.maxRpm);
+  say(
+    'Filter, at most',
+    `${round(shortest / 3)} µs`,
+    `a third of the shortest tooth, ${round(shortest)} µs at ${engine.maxRpm} rpm`,
+  );
   const figures: Figure[] = [];
   const margin = gapMargin(wheel, ripple, ecu.gapThreshold);
   if (margin) {
@@ -148,16 +163,6 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
       why: `must lie between ${round(margin.longestTooth, 2)} and ${round(margin.shortestGap, 2)}`,
     });
   }
-  const shortest = shortestToothMicroseconds(wheel, engine.maxRpm);
-  figures.push({
-    name: `filter at ${engine.maxRpm} rpm`,
-    value: round(shortest / 3),
-    unit: 'µs',
-    limit: round(shortest),
-    should: 'under',
-    right: true,
-    why: 'a third of the shortest tooth is the most a filter may take',
-  });
   const { margin: height } = crank.quality;
   figures.push({
     name: square ? 'levels apart against 2.5 V' : 'weakest lobe against the noise floor',

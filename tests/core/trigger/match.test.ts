@@ -6,7 +6,15 @@ import { concentration, diagnose, placed } from '~/core/trigger/diagnose';
 import { gapsOf, match, patternOf, type Match } from '~/core/trigger/match';
 import { armingFor, decoderFor } from '~/core/trigger/settings';
 import { seeded, synth, type Faults, type Sensor, type Speed, type SynthSpec } from '~/core/trigger/synth';
-import { mirrored, missingToothWheel, repeats, teethPerTurn, wheelSchema, type Wheel } from '~/core/trigger/wheel';
+import {
+  listedWheel,
+  mirrored,
+  missingToothWheel,
+  repeats,
+  teethPerTurn,
+  wheelSchema,
+  type Wheel,
+} from '~/core/trigger/wheel';
 import { demoBuild, wheel } from '../../helpers';
 
 const { wheels } = catalog;
@@ -255,7 +263,19 @@ describe('the bench', () => {
     expect(ecu?.settings).toContainEqual(
       expect.objectContaining({ name: 'Teeth, with the missing ones', value: '36' }),
     );
-    expect(ecu?.figures.map(({ name }) => name)).toContain('filter at 7200 rpm');
+    // 10 degrees of 360 at 7200 rpm are 231 microseconds; a third of it.
+    expect(ecu?.settings).toContainEqual(expect.objectContaining({ name: 'Filter, at most', value: '77 µs' }));
+  });
+  test('a cam the library lacks still tells the cycle', () => {
+    const own = listedWheel('own', 'own', 'cam', 'cam-windows', [
+      { at: 10, width: 15 },
+      { at: 63, width: 15 },
+      { at: 201, width: 15 },
+    ]);
+    const read = readBench(simulate(own, 2, 'vr').capture, { wheels }, demoBuild());
+    if (!read.ok) throw new Error(read.problem.sentence);
+    expect(read.value.match.camFit).toMatchObject({ wheel: null, pulsesPerCycle: 3, tellsPhase: true });
+    expect(read.value.ecu?.fit).toMatchObject({ decodes: true, knows: 'cycle' });
   });
   test('its answer names geometry', () => {
     const { capture } = simulate(wheel('60-2'), 2, 'vr');
