@@ -186,6 +186,5 @@ const Story = styled.li`
   padding: ${space[1]} 0 ${space[1]} ${space[3]};
   border-left: 3px solid ${color.stop};
   list-style: none;
-  margin-left: -18px;
   margin-bottom: ${space[2]};
 `;
