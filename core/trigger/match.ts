@@ -25,6 +25,8 @@ export interface Match {
   readonly runnerUp: Candidate | null;
   readonly crank: Track;
   readonly cam: Track | null;
+  /** The channels' names say the other way round. */
+  readonly crossed: boolean;
   readonly polarity: Polarity;
   readonly camFit: CamFit | null;
   /** Times of the pulses a decoder uses, seconds, with the tooth and crank angle of each (-1 and NaN where it is one too many). */
@@ -301,6 +303,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     runnerUp,
     crank,
     cam,
+    crossed: chosen.value.crossed,
     polarity,
     camFit,
     pulses,

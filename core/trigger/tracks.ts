@@ -72,6 +72,8 @@ export const trackOf = (capture: Capture, index: number): Track => {
 export interface ChosenTracks {
   readonly crank: Track;
   readonly cam: Track | null;
+  /** The channels' names and their pulses disagree: taken the other way round. */
+  readonly crossed: boolean;
   readonly notes: readonly string[];
 }
 
@@ -153,7 +155,8 @@ export function chooseTracks(
     cam ??= rest[0] ?? null;
   }
   // Names are believed only while the pulses agree with them: a cam never gives clearly more than its crank.
-  if (cam && named.crank === null && named.cam === null && pulses(cam) > 1.6 * pulses(crank)) {
+  const crossed = Boolean(cam) && named.crank === null && named.cam === null && pulses(cam!) > 1.6 * pulses(crank);
+  if (cam && crossed) {
     notes.push(`${quoted(cam)} gives more pulses than ${quoted(crank)}: the two are taken as crossed.`);
     [crank, cam] = [cam, crank];
   }
@@ -167,5 +170,5 @@ export function chooseTracks(
       crank.channel.name,
       `Channel ${quoted(crank)} has ${pulses(crank)} pulses: a match needs at least two turns of the cam.`,
     );
-  return ok({ crank, cam: cam && pulses(cam) >= 2 ? cam : null, notes });
+  return ok({ crank, cam: cam && pulses(cam) >= 2 ? cam : null, crossed, notes });
 }

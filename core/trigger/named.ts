@@ -1,0 +1,165 @@
+import { pulseFaults } from './bench';
+import type { Suspicion } from './diagnose';
+import type { Match } from './match';
+import type { Track } from './tracks';
+import { teethPerTurn } from './wheel';
+
+/** Something wrong with the signals themselves, whatever an ECU makes of them. */
+export interface SignalFault {
+  readonly id:
+    | 'swapped-leads'
+    | 'crossed'
+    | 'no-pull-up'
+    | 'weak'
+    | 'noise'
+    | 'clipped'
+    | 'missing-tooth'
+    | 'bent-tooth'
+    | 'lost-pulses'
+    | 'extra-pulses';
+  readonly title: string;
+  readonly evidence: string;
+  readonly remedy: string;
+  readonly concerns: Suspicion['concerns'];
+  /** Tooth of the crank wheel, from 0; null where none. */
+  readonly tooth: number | null;
+}
+
+/** Swing of a square line below which no input switches, volts (common practice: 1 V is low, 3.5 V high). */
+const LEAST_SWING = 1.5;
+/** Lobes below this are under what VR inputs arm at, volts (common practice). */
+const LEAST_LOBE = 0.3;
+/** Noise this near to the signal gives false crossings, decibels (common practice). */
+const NOISY = -28;
+/** Share of the turns in which a fault must come back to be the wheel's own. */
+const MOSTLY = 0.5;
+
+const volts = (value: number) => `${Number(value.toFixed(2))} V`;
+
+/** Everything a look at the two signals shows to be wrong, the gravest first. Empty when both are clean. */
+export function signalFaults(found: Match): SignalFault[] {
+  const faults: SignalFault[] = [];
+  const say = (fault: Omit<SignalFault, 'tooth'> & { tooth?: number }) => faults.push({ tooth: null, ...fault });
+  const { crank, cam, polarity } = found;
+  if (polarity === 'reversed')
+    say({
+      id: 'swapped-leads',
+      title: "The crank sensor's two leads are swapped",
+      evidence: 'the steep crossing of the signal rises where it should fall',
+      remedy:
+        'Change the two cavities at the sensor or at the ECU, not both; or take the rising edge, where the ECU can.',
+      concerns: ['crank'],
+    });
+  if (found.crossed)
+    say({
+      id: 'crossed',
+      title: 'Crank and cam are crossed',
+      evidence: `the channel named ${cam?.channel.name ?? 'cam'} gives the pulses of the crank's place`,
+      remedy: 'Look whether the probes or the two plugs are crossed; twin plugs within reach of each other are.',
+      concerns: ['crank', 'cam'],
+    });
+  lineFaults(crank, 'crank', say);
+  if (cam) lineFaults(cam, 'cam', say);
+  toothFaults(found, say);
+  return faults;
+}
+
+function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<SignalFault, 'tooth'>) => void): void {
+  const { shape, quality } = track;
+  const concerns = [shaft];
+  const swing = shape.high - shape.low;
+  const level = (shape.most + shape.least) / 2;
+  // A line that is only moved between two low levels looks like a small signal off the middle.
+  const low = shape.kind === 'square' ? swing < LEAST_SWING : shape.most - shape.least < 0.5 && level > 0.1;
+  if (low) {
+    say({
+      id: 'no-pull-up',
+      title: `The ${shaft} line hardly moves: its pull-up is missing`,
+      evidence: `${volts(shape.least)} to ${volts(shape.most)}`,
+      remedy:
+        'Switch the pull-up of this input on, or fit 1 kΩ to the supply the ECU allows; then look whether the sensor has its own supply.',
+      concerns,
+    });
+    return;
+  }
+  if (shape.kind === 'vr' && quality.volts[1] < LEAST_LOBE)
+    say({
+      id: 'weak',
+      title: `The ${shaft} signal is weak`,
+      evidence: `lobes of ${volts(quality.volts[0])} to ${volts(quality.volts[1])}`,
+      remedy: 'Measure the air gap (0.5 to 1.5 mm is usual), look for dirt on the tip and the winding for a short.',
+      concerns,
+    });
+  if (quality.noiseDecibels > NOISY)
+    say({
+      id: 'noise',
+      title: `The ${shaft} line is noisy`,
+      evidence: `noise ${Math.round(-quality.noiseDecibels)} dB under the signal`,
+      remedy: 'Shield earthed at the ECU end only, twisted pair, away from coils, alternator and starter cable.',
+      concerns,
+    });
+  if (quality.clipped)
+    say({
+      id: 'clipped',
+      title: `The ${shaft} signal is clipped`,
+      evidence: `it rests at ${volts(shape.least)} and ${volts(shape.most)}`,
+      remedy: "Set the recorder's range wider; the timing still holds, the height does not.",
+      concerns: [],
+    });
+}
+
+/** Teeth that are not there or off their place come back every turn; lost and added pulses do not. */
+function toothFaults(found: Match, say: (fault: Omit<SignalFault, 'tooth'> & { tooth?: number }) => void): void {
+  const faults = pulseFaults(found);
+  if (faults.length === 0) return;
+  const perTurn = teethPerTurn(found.best.wheel);
+  const turns = Math.max(1, found.pulses.length / perTurn);
+  const concerns = ['crank'] as const;
+  const kinds = found.events.filter(({ kind }) => kind !== 'break');
+  // A lost tooth is noticed at the next one.
+  const places = kinds.map(({ kind, tooth }) => ({
+    kind,
+    tooth: kind === 'lost' ? (tooth + perTurn - 1) % perTurn : tooth,
+  }));
+  const told = new Set<number>();
+  for (const { kind, tooth } of places) {
+    if (told.has(tooth) || kind === 'added') continue;
+    const same = places.filter((one) => one.tooth === tooth && one.kind !== 'added');
+    if (same.length < Math.max(2, MOSTLY * turns)) continue;
+    told.add(tooth);
+    const lost = same.filter((one) => one.kind === 'lost').length * 2 > same.length;
+    say({
+      id: lost ? 'missing-tooth' : 'bent-tooth',
+      title: lost ? `Tooth ${tooth + 1} is missing` : `Tooth ${tooth + 1} stands off its place`,
+      evidence: `in ${same.length} of ${Math.round(turns)} turns${
+        lost && found.gaps.length === 1 && found.gaps[0] === 2
+          ? "; it looks like the wheel's own gap, one of the two is it"
+          : ''
+      }`,
+      remedy: 'Turn the wheel by hand past the sensor and look at that tooth, counted from the first after the gap.',
+      concerns,
+      tooth,
+    });
+  }
+  const left = places.filter(({ tooth, kind }) => kind === 'added' || !told.has(tooth));
+  const [added, lost] = [
+    left.filter(({ kind }) => kind === 'added').length,
+    left.filter(({ kind }) => kind === 'lost').length,
+  ];
+  if (added > 0)
+    say({
+      id: 'extra-pulses',
+      title: `${added === 1 ? 'A pulse' : `${added} pulses`} too many`,
+      evidence: `in ${Math.round(turns)} turns, at no one tooth`,
+      remedy: 'Something couples into the line: see the diagnosis below, shield, routing and grounds.',
+      concerns,
+    });
+  if (lost > 0)
+    say({
+      id: 'lost-pulses',
+      title: `${lost === 1 ? 'A pulse is' : `${lost} pulses are`} lost`,
+      evidence: `in ${Math.round(turns)} turns, at no one tooth`,
+      remedy: 'A loose terminal, a wide air gap or too high an arming level: wiggle the plug while cranking.',
+      concerns,
+    });
+}
