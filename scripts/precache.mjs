@@ -18,7 +18,10 @@ const files = walk(client)
 const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'];
 // One document stands for every build: the build itself is read in the browser.
 const pages = ['identify', 'donor', 'body', 'sensing', 'fuel', 'notes'].map((page) => `survey/${page}`);
-const desk = [...['pinning', 'io', 'compare'].map((page) => `allot/${page}`), 'trigger/bench'];
+const desk = [
+  ...['pinning', 'io', 'compare'].map((page) => `allot/${page}`),
+  ...['wheels', 'bench', 'light'].map((page) => `trigger/${page}`),
+];
 const documents = [
   '/',
   '/new',
@@ -40,6 +43,7 @@ const routeData = [
   '/library.data?_routes=routes%2Flibrary',
   '/library/ecus.data?_routes=routes%2Flibrary-ecus',
   '/build/any/trigger.data?_routes=routes%2Ftrigger',
+  '/build/any/trigger/wheels.data?_routes=routes%2Ftrigger-wheels',
   '/build/any/trigger/bench.data?_routes=routes%2Ftrigger-bench',
 ];
 

@@ -11,8 +11,8 @@ import {
   type ChartOptions,
   type Plugin,
 } from 'chart.js';
-import { useEffect, useState } from 'react';
 import { Chart as ReactChart } from 'react-chartjs-2';
+import { useTints, type Tints } from './tints';
 
 Chart.register(LineController, ScatterController, LineElement, PointElement, LinearScale, Filler, Legend, Tooltip);
 
@@ -30,49 +30,6 @@ export interface CurveChartData {
   readonly readingTitle: string;
   /** Which way round: what the pin sees over the value, or the value over what the pin sees. */
   readonly way: 'reading-over-value' | 'value-over-reading';
-}
-
-interface Tints {
-  ink: string;
-  soft: string;
-  rule: string;
-  selection: string;
-  pencil: string;
-  proved: string;
-  stop: string;
-  font: string;
-}
-
-function tintsOf(): Tints {
-  const style = getComputedStyle(document.documentElement);
-  const of = (name: string) => style.getPropertyValue(`--${name}`).trim();
-  return {
-    ink: of('ink'),
-    soft: of('soft'),
-    rule: of('rule'),
-    selection: of('selection'),
-    pencil: of('pencil'),
-    proved: of('proved'),
-    stop: of('stop'),
-    font: getComputedStyle(document.body).fontFamily,
-  };
-}
-
-/** The theme's colours as Chart.js needs them, followed when the theme changes. */
-function useTints(): Tints {
-  const [tints, setTints] = useState(tintsOf);
-  useEffect(() => {
-    const again = () => setTints(tintsOf());
-    const observer = new MutationObserver(again);
-    observer.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
-    const scheme = window.matchMedia('(prefers-color-scheme: dark)');
-    scheme.addEventListener('change', again);
-    return () => {
-      observer.disconnect();
-      scheme.removeEventListener('change', again);
-    };
-  }, []);
-  return tints;
 }
 
 /** Shades the readings that no whole sensor gives, and says so. */

@@ -7,3 +7,8 @@ export function today(): string {
 /** `23 Nov 2026` of a calendar day. */
 export const dayWords = (day: string): string =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`));
+/** `24 Nov, 14:05` of an instant, in the person's own time. */
+export const localTime = (instant: string): string =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(
+    new Date(instant),
+  );

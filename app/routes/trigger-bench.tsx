@@ -1,11 +1,20 @@
 import { catalog } from '~/catalog';
 import { demoCaptures } from '~/demo/captures';
 import { Bench } from '../sheets/trigger/bench/bench';
+import { withOwnWheels } from '../storage/library';
 import type { Route } from './+types/trigger-bench';
 
 export const loader = () => ({ wheels: catalog.wheels, demos: demoCaptures });
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  return withOwnWheels(await serverLoader());
+}
+clientLoader.hydrate = true as const;
+/** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;
 
 export default function TriggerBenchRoute({ loaderData }: Route.ComponentProps) {
   return <Bench wheels={loaderData.wheels} demos={loaderData.demos} />;
 }
+
+/** The layout's own skeleton stands in until the build is read. */
+export const HydrateFallback = () => null;

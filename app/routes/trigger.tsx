@@ -1,10 +1,19 @@
 import { catalog } from '~/catalog';
 import { Trigger } from '../sheets/trigger/trigger';
+import { withOwnWheels } from '../storage/library';
 import type { Route } from './+types/trigger';
 
 export const loader = () => ({ wheels: catalog.wheels });
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  return withOwnWheels(await serverLoader());
+}
+clientLoader.hydrate = true as const;
+/** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;
 
 export default function TriggerRoute({ loaderData }: Route.ComponentProps) {
   return <Trigger wheels={loaderData.wheels} />;
 }
+
+/** The layout's own skeleton stands in until the build is read. */
+export const HydrateFallback = () => null;

@@ -58,6 +58,10 @@ export interface Database {
   readonly ecus: KeyValue;
   /** Definitions in the making. */
   readonly drafts: KeyValue;
+  /** The person's own wheels. */
+  readonly wheels: KeyValue;
+  /** The last capture of each build, by build. */
+  readonly captures: KeyValue;
 }
 
 let opened: Database | null = null;
@@ -73,6 +77,8 @@ export function database(): Database {
     library: localforage.createInstance({ name: 'gonyx', storeName: 'library' }),
     ecus: localforage.createInstance({ name: 'gonyx', storeName: 'ecus' }),
     drafts: localforage.createInstance({ name: 'gonyx', storeName: 'drafts' }),
+    wheels: localforage.createInstance({ name: 'gonyx', storeName: 'wheels' }),
+    captures: localforage.createInstance({ name: 'gonyx', storeName: 'captures' }),
   };
   return opened;
 }

@@ -4,6 +4,9 @@ import { parseEcuFile } from '~/core/ecu/file';
 import { freeKindId, parseLibrary } from '~/core/devices/library';
 import { kindSchema, type DeviceKind } from '~/core/devices/kind';
 import { ok, type Result } from '~/core/problem';
+import { parseWheelFile } from '~/core/trigger/file';
+import { wheelDraftSchema, type WheelDraft } from '~/core/trigger/teeth';
+import { wheelSchema, type Wheel } from '~/core/trigger/wheel';
 import { database, type Database } from './database';
 
 /** Everything of a store that can still be read, by name. What cannot is left where it is and not shown. */
@@ -80,15 +83,69 @@ export async function importEcus(
 ): Promise<Result<{ fresh: EcuDefinition[]; same: number }>> {
   const parsed = parseEcuFile(text);
   if (!parsed.ok) return parsed;
-  const kept = await ownEcus(db);
-  const ids = new Set(kept.map((ecu) => ecu.id));
-  const same = parsed.value.filter((ecu) => kept.some((one) => JSON.stringify(one) === JSON.stringify(ecu)));
-  const fresh = parsed.value
-    .filter((ecu) => !same.includes(ecu))
-    .map((ecu) => {
-      const id = freeKindId(ecu.id, ids);
-      ids.add(id);
-      return id === ecu.id ? ecu : { ...ecu, id, model: `${ecu.model.slice(0, 48)} (imported)` };
-    });
-  return ok({ fresh, same: same.length });
+  return ok(
+    freshBeside(await ownEcus(db), parsed.value, (ecu, id) => ({
+      ...ecu,
+      id,
+      model: `${ecu.model.slice(0, 48)} (imported)`,
+    })),
+  );
 }
+
+/** Things of a file beside those kept: one with an id in use and other content gets an id of its own by `renamed`. */
+function freshBeside<T extends { readonly id: string }>(
+  kept: readonly T[],
+  read: readonly T[],
+  renamed: (one: T, id: string) => T,
+): { fresh: T[]; same: number } {
+  const ids = new Set(kept.map(({ id }) => id));
+  const known = new Set(kept.map((one) => JSON.stringify(one)));
+  const other = read.filter((one) => !known.has(JSON.stringify(one)));
+  const fresh = other.map((one) => {
+    const id = freeKindId(one.id, ids);
+    ids.add(id);
+    return id === one.id ? one : renamed(one, id);
+  });
+  return { fresh, same: read.length - other.length };
+}
+
+/** The person's own wheels, by name. */
+export const ownWheels = (db: Pick<Database, 'wheels'> = database()): Promise<Wheel[]> =>
+  readable(db.wheels, parsedBy(wheelSchema), (wheel) => wheel.name);
+export const keepOwnWheel = (wheel: Wheel, db: Pick<Database, 'wheels'> = database()) =>
+  db.wheels.setItem(wheel.id, wheel);
+export const dropOwnWheel = (id: string, db: Pick<Database, 'wheels'> = database()) => db.wheels.removeItem(id);
+
+/** The catalog's wheels with the person's own before them; one of the catalog's id stands in for it. */
+export async function withOwnWheels<T extends { wheels: readonly Wheel[] }>(
+  served: T,
+): Promise<T & { own: readonly string[] }> {
+  const own = await ownWheels();
+  const ids = own.map(({ id }) => id);
+  return { ...served, wheels: [...own, ...served.wheels.filter(({ id }) => !ids.includes(id))], own: ids };
+}
+
+/** Wheels of a file beside those kept; none kept is written over. */
+export async function importWheels(
+  text: string,
+  db: Pick<Database, 'wheels'> = database(),
+): Promise<Result<{ fresh: Wheel[]; same: number }>> {
+  const parsed = parseWheelFile(text);
+  if (!parsed.ok) return parsed;
+  return ok(
+    freshBeside(await ownWheels(db), parsed.value, (wheel, id) => ({
+      ...wheel,
+      id,
+      name: `${wheel.name.slice(0, 68)} (imported)`,
+    })),
+  );
+}
+
+/** The one wheel on the drawing board, kept among the drafts under a name no ECU has. */
+const WHEEL_DRAFT = 'wheel on the board';
+export async function wheelDraft(db: Pick<Database, 'drafts'> = database()): Promise<WheelDraft | null> {
+  return parsedBy(wheelDraftSchema)(await db.drafts.getItem<unknown>(WHEEL_DRAFT));
+}
+export const keepWheelDraft = (draft: WheelDraft, db: Pick<Database, 'drafts'> = database()) =>
+  db.drafts.setItem(WHEEL_DRAFT, draft);
+export const dropWheelDraft = (db: Pick<Database, 'drafts'> = database()) => db.drafts.removeItem(WHEEL_DRAFT);

@@ -1,10 +1,11 @@
 import { expose, transfer } from 'comlink';
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Result } from '~/core/problem';
-import { readBench, pulseFaults, type BenchReading } from '~/core/trigger/bench';
+import { readBench, type BenchReading } from '~/core/trigger/bench';
 import type { Capture } from '~/core/trigger/capture/capture';
 import { captureReader, writeCapture, type CaptureFormat } from '~/core/trigger/capture/read';
 import type { Loss } from '~/core/trigger/decoder';
+import { pulseFaults } from '~/core/trigger/pulse-faults';
 import { seeded, synth, type SynthSpec } from '~/core/trigger/synth';
 import { pyramidOf, type Pyramid } from '~/core/trigger/view';
 import type { Wheel } from '~/core/trigger/wheel';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { zodProblem } from '../build/parse';
+import { parseListFile } from '../build/list-file';
 import { fail, ok, type Result } from '../problem';
 import { kindSchema, type DeviceKind } from './kind';
 
@@ -13,28 +13,24 @@ export const libraryFileSchema = z.object({
 export const libraryFile = (kinds: readonly DeviceKind[]): string =>
   JSON.stringify({ format: 'gonyx-kinds', version: 1, kinds }, null, 1);
 
-/** Reads a file of kinds: size, syntax, shape, in that order; two kinds of one id are refused by name. */
+/** Reads a file of kinds; two kinds of one id are refused by name. */
 export function parseLibrary(text: string): Result<DeviceKind[]> {
-  if (text.length > 5_000_000) return fail('too-large', '', 'The file is larger than 5 MB: it is not a list of kinds.');
-  let data: unknown;
-  try {
-    data = JSON.parse(text);
-  } catch {
-    return fail('not-json', '', 'The file is not readable JSON: it may be cut short.');
-  }
-  const parsed = libraryFileSchema.safeParse(data);
-  if (!parsed.success) {
-    const isOurs = typeof data === 'object' && data !== null && (data as { format?: unknown }).format === 'gonyx-kinds';
-    return isOurs
-      ? { ok: false, problem: zodProblem(parsed.error, 'invalid-kinds') }
-      : fail('not-kinds', 'format', 'The file is JSON, but not a list of Gonyx kinds.');
-  }
+  const parsed = parseListFile(text, {
+    format: 'gonyx-kinds',
+    things: 'kinds',
+    ours: 'kinds',
+    notOurs: 'not-kinds',
+    invalid: 'invalid-kinds',
+    schema: libraryFileSchema,
+  });
+  if (!parsed.ok) return parsed;
+  const { kinds } = parsed.value;
   const seen = new Set<string>();
-  for (const [index, kind] of parsed.data.kinds.entries()) {
+  for (const [index, kind] of kinds.entries()) {
     if (seen.has(kind.id)) return fail('duplicate', `kinds[${index}].id`, `kinds[${index}].id repeats ${kind.id}.`);
     seen.add(kind.id);
   }
-  return ok(parsed.data.kinds);
+  return ok(kinds);
 }
 
 /** An id made of a name, free among those taken: `coil-of-mine`, `coil-of-mine-2`. */

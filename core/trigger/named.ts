@@ -1,6 +1,6 @@
-import { pulseFaults } from './bench';
 import type { Suspicion } from './diagnose';
 import type { Match } from './match';
+import { pulseFaults } from './pulse-faults';
 import type { Track } from './tracks';
 import { teethPerTurn } from './wheel';
 

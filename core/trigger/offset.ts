@@ -71,3 +71,14 @@ export function sensorDelayMicroseconds(
   if (a.rpm === b.rpm) return null;
   return ((a.seen - b.seen) / (6 * (b.rpm - a.rpm))) * 1e6;
 }
+
+/** Whether the last reading of a log was taken with this offset, and agreed. */
+export function lastAgrees(
+  readings: readonly { oldOffset: number; commandedDegrees: number; seenDegrees: number }[],
+  offsetDegrees: number,
+  cycleDegrees: 360 | 720,
+): boolean {
+  const last = readings[readings.length - 1];
+  if (!last || Math.abs(wrapSigned(last.oldOffset - offsetDegrees, cycleDegrees)) > 0.05) return false;
+  return Math.abs(wrapSigned(last.commandedDegrees - last.seenDegrees, cycleDegrees)) <= CONFIRMED_WITHIN;
+}

@@ -1,6 +1,7 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import type { DecoderSettings } from './decoder';
+import { crossingNoiseDegrees, edgeSeconds } from './edge-speed';
 import { fitTrigger, gapMargin, SAFE_MARGIN, shortestToothMicroseconds, type TriggerFit } from './fit';
 import type { Match } from './match';
 import type { CamFit } from './cam';
@@ -29,6 +30,9 @@ const ARMING_RPM = [100, 200, 400, 800, 1600, 3200, 6400];
 /** A lobe is armed at this share of its height at the speed (common practice: a third). */
 const ARMING_SHARE = 1 / 3;
 const WINDOW_LEAST = 20;
+/** Share of the shortest tooth an edge may take, and degrees noise may move a crossing (common practice). */
+const EDGE_SHARE = 0.25;
+const CROSSING_MOST = 0.5;
 
 /** Volts to arm at, by speed: a third of the height the capture shows there, never into the noise. */
 export function armingFor(match: Match): { rpm: number; volts: number }[] {
@@ -173,5 +177,27 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
     right: height >= 1.5,
     why: square ? 'an input needs clear levels' : 'below 1 a tooth is lost',
   });
+  const edge = edgeSeconds(crank);
+  if (edge !== null)
+    figures.push({
+      name: `edge against the shortest tooth at ${engine.maxRpm} rpm`,
+      value: round(edge * 1e6),
+      unit: 'µs',
+      limit: round(shortest * EDGE_SHARE),
+      should: 'under',
+      right: edge * 1e6 <= shortest * EDGE_SHARE,
+      why: 'a slow edge eats the tooth: a stronger pull-up, less capacitance, or a recorder too slow to tell',
+    });
+  const shaken = crossingNoiseDegrees(crank, match.rpm.mean);
+  if (shaken !== null)
+    figures.push({
+      name: 'noise moves the crossing by',
+      value: round(shaken, 2),
+      unit: '°',
+      limit: CROSSING_MOST,
+      should: 'under',
+      right: shaken <= CROSSING_MOST,
+      why: `at ${round(match.rpm.mean)} rpm; less when it turns faster`,
+    });
   return { fit, settings, figures };
 }

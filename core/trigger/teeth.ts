@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { fail, ok, type Result } from '../problem';
 import { wheelSchema, type Edge, type Wheel } from './wheel';
 
@@ -216,3 +217,14 @@ export function withChanged(
 }
 
 const sorted = (teeth: Tooth[]): Tooth[] => teeth.sort((one, other) => one.at - other.at);
+
+/** A wheel on the drawing board: what its maker has so far, good or not. */
+export const wheelDraftSchema = z.object({
+  id: z.string().min(1).max(40),
+  name: z.string().max(80),
+  shaft: z.enum(['crank', 'cam']),
+  teeth: z.array(z.object({ at: z.number().min(0).lt(360), width: z.number().positive().max(360) })).max(400),
+  /** Where it comes from, in a sentence: counted, copied, learned from a capture. */
+  from: z.string().max(400),
+});
+export type WheelDraft = z.infer<typeof wheelDraftSchema>;

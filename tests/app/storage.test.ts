@@ -54,6 +54,8 @@ beforeEach(() => {
     library: new Store(),
     ecus: new Store(),
     drafts: new Store(),
+    wheels: new Store(),
+    captures: new Store(),
   };
   db = stores;
 });

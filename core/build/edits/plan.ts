@@ -6,7 +6,7 @@ import { isColour } from '../../netlist/colours';
 import { needsOf } from '../../netlist/needs';
 import { fail, ok } from '../../problem';
 import { cycleDegrees } from '../../engine/engine';
-import { CONFIRMED_WITHIN, TOOTH_TO_TDC, newOffset } from '../../trigger/offset';
+import { CONFIRMED_WITHIN, TOOTH_TO_TDC, lastAgrees, newOffset } from '../../trigger/offset';
 import { wheelSchema } from '../../trigger/wheel';
 import { wrapDegrees } from '../../units/convert';
 import { circuitChoiceSchema, planSchema, type Build } from '../schema';
@@ -143,9 +143,15 @@ export const planEdits = {
       }),
   ),
   readLight: edit(
-    z.object({ at: z.iso.datetime(), rpm: z.number().min(0).max(20000), seenDegrees: z.number().min(-720).max(720) }),
+    z.object({
+      at: z.iso.datetime(),
+      rpm: z.number().min(0).max(20000),
+      seenDegrees: z.number().min(-720).max(720),
+      /** For a log at several speeds: note it, and leave the offset as it is. */
+      keepOffset: z.boolean().optional(),
+    }),
     ({ seenDegrees }) => `Light read at ${seenDegrees}°`,
-    (build, { at, rpm, seenDegrees }) => {
+    (build, { at, rpm, seenDegrees, keepOffset = false }) => {
       const { trigger } = build;
       const cycle = cycleDegrees(build.engine) as 360 | 720;
       const answer = newOffset({
@@ -160,7 +166,7 @@ export const planEdits = {
         ...build,
         trigger: {
           ...trigger,
-          offsetDegrees: agrees ? trigger.offsetDegrees : wrapDegrees(answer.newDegrees, cycle),
+          offsetDegrees: agrees || keepOffset ? trigger.offsetDegrees : wrapDegrees(answer.newDegrees, cycle),
           offsetConfirmed: agrees,
           readings: [
             ...trigger.readings.slice(-199),
@@ -176,6 +182,23 @@ export const planEdits = {
         },
       });
     },
+  ),
+  dropLight: edit(
+    z.object({ index: z.int().min(0).max(199) }),
+    () => 'Strike a reading of the light',
+    (build, { index }) => {
+      const { readings } = build.trigger;
+      if (index >= readings.length) return fail('no-reading', 'index', `There is no reading number ${index + 1}.`);
+      const left = readings.filter((_, i) => i !== index);
+      const cycle = cycleDegrees(build.engine) as 360 | 720;
+      const offsetConfirmed = lastAgrees(left, build.trigger.offsetDegrees, cycle);
+      return ok({ ...build, trigger: { ...build.trigger, offsetConfirmed, readings: left } });
+    },
+  ),
+  clearLights: edit(
+    z.strictObject({}),
+    () => 'Start a new log of the light',
+    (build) => ok({ ...build, trigger: { ...build.trigger, offsetConfirmed: false, readings: [] } }),
   ),
   setCircuit: edit(
     z.object({ circuitId: z.string(), choice: circuitChoiceSchema.partial() }),

@@ -98,6 +98,11 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   setWheel: { args: { shaft: 'crank', wheel: wheel('36-1') } },
   setTrigger: { args: { offsetDegrees: 90 } },
   readLight: { args: { at, rpm: 250, seenDegrees: 14 } },
+  dropLight: {
+    on: () => edited(demo(), call('readLight', { at, rpm: 250, seenDegrees: 14 })),
+    args: { index: 0 },
+  },
+  clearLights: { on: () => edited(demo(), call('readLight', { at, rpm: 250, seenDegrees: 14 })), args: {} },
   setCircuit: { args: { circuitId: 'pump', choice: { fuseAmps: 20 } } },
   deriveCircuit: {
     on: () => edited(demo(), call('setCircuit', { circuitId: 'pump', choice: { fuseAmps: 20 } })),
@@ -234,6 +239,21 @@ test('a light that agrees confirms; one that does not moves the offset', () => {
   expect(confirmed.trigger.offsetConfirmed).toBe(true);
   expect(confirmed.trigger.offsetDegrees).toBe(88);
   expect(edited(confirmed, call('setTrigger', { offsetDegrees: 81 })).trigger.offsetConfirmed).toBe(false);
+});
+
+test('a log at several speeds leaves the offset alone; striking the last reading falls back on the one before', () => {
+  const start = demo().trigger.offsetDegrees;
+  const noted = edited(demo(), call('readLight', { at, rpm: 250, seenDegrees: 14, keepOffset: true }));
+  expect(noted.trigger.offsetDegrees).toBe(start);
+  expect(noted.trigger.offsetConfirmed).toBe(false);
+  const count = noted.trigger.readings.length;
+  const lock = noted.trigger.lockDegrees;
+  const agreed = edited(noted, call('readLight', { at, rpm: 900, seenDegrees: lock, keepOffset: true }));
+  expect(agreed.trigger.offsetConfirmed).toBe(true);
+  expect(edited(agreed, call('dropLight', { index: count - 1 })).trigger.offsetConfirmed).toBe(true);
+  expect(edited(agreed, call('dropLight', { index: count })).trigger.offsetConfirmed).toBe(false);
+  const none = applyEdit(agreed, 'dropLight', { index: count + 7 });
+  expect(!none.ok && none.problem.sentence).toBe(`There is no reading number ${count + 8}.`);
 });
 
 describe('restraint wires', () => {

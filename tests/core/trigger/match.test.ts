@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { clearFaults, matchAnswer, pulseFaults, readBench } from '~/core/trigger/bench';
+import { matchAnswer, readBench } from '~/core/trigger/bench';
+import { clearFaults, pulseFaults } from '~/core/trigger/pulse-faults';
 import { decode, type Decoding } from '~/core/trigger/decoder';
 import { concentration, diagnose, placed } from '~/core/trigger/diagnose';
 import { gapsOf, match, patternOf, type Match } from '~/core/trigger/match';

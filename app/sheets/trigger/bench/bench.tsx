@@ -17,7 +17,8 @@ import { Callout, Heading, Row, Small, Soft, Stack } from '../../../ui/text';
 import { at, color, shape, space } from '../../../ui/theme';
 import type { BenchRequest, BenchView, TriggerApi } from '../../../workers/trigger.worker';
 import { TriggerFrame } from '../trigger-frame';
-import { EcuSettings, LossStory, WheelRanking } from './findings';
+import { EcuSettings, LossStory, SignalStory, WheelRanking } from './findings';
+import { Learn } from './learn';
 import { Scope } from './scope';
 import type { Overlay } from './scope-draw';
 import { Simulate } from './simulate';
@@ -28,13 +29,13 @@ const types: Record<CaptureFormat, string> = { csv: 'text/csv', vcd: 'text/plain
 /** A capture on the bench: which wheel, which way round, what an ECU makes of it, and why sync is lost. */
 export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: readonly DemoCapture[] }) {
   const { build, edit } = useBuild();
-  const { view, busy, progress, problem, run, cancel } = useBench(build.id);
-  const [simulating, setSimulating] = useState(false);
   const request = (more: Partial<BenchRequest> = {}): BenchRequest => ({
     wheels,
     build: { ecu: build.ecu, engine: build.engine, trigger: build.trigger },
     ...more,
   });
+  const { view, busy, progress, problem, notKept, run, cancel } = useBench(build.id, request());
+  const [simulating, setSimulating] = useState(false);
   const open = (files: readonly File[]) => {
     const [file] = files;
     if (file) run((api, onProgress) => api.read(file, request(), onProgress));
@@ -112,6 +113,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
             {problem} {view && 'The capture before it stays.'}
           </Callout>
         )}
+        {notKept && <Callout $tone="fix">{notKept}</Callout>}
         {!view || !match ? (
           <Stack $gap={4}>
             <Empty>
@@ -175,6 +177,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   run((api, onProgress) => api.again(view.name, view.capture, request({ crank, cam }), onProgress))
                 }
               />
+              <SignalStory view={view} />
               <LossStory view={view} />
               <details>
                 <summary>What was understood of the file</summary>
@@ -208,6 +211,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
             </Stack>
             <Stack $gap={4}>
               <WheelRanking view={view} />
+              <Learn view={view} />
               <EcuSettings view={view} model={build.ecu.model} />
             </Stack>
           </Columns>

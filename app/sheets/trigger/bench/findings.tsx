@@ -1,19 +1,34 @@
 import { styled } from 'styled-components';
 import { causeWords, stateWords } from '~/core/trigger/decoder';
+import { wiresConcerned } from '~/core/trigger/concerned';
+import type { Suspicion } from '~/core/trigger/diagnose';
 import type { Figure } from '~/core/trigger/settings';
 import type { BenchView } from '../../../workers/trigger.worker';
 import { Table } from '../../../ui/table';
-import { Heading, Small, Soft, Stack } from '../../../ui/text';
+import { Heading, Row, Small, Soft, Stack } from '../../../ui/text';
+import { useBuild } from '../../../build/context';
+import { Button } from '../../../ui/button';
 import { color, space } from '../../../ui/theme';
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** The wheels in question, the best first, each with why it stands where it does. */
 export function WheelRanking({ view }: { view: BenchView }) {
-  const { candidates } = view.reading.match;
+  const { candidates, best, teeth, camFit } = view.reading.match;
+  const first = teeth.find((tooth) => tooth >= 0);
   return (
     <Stack $gap={2}>
       <Heading>Which wheel is it?</Heading>
+      <Small>
+        {best.direction === null
+          ? 'It looks the same both ways round.'
+          : best.direction === 'forward'
+            ? 'It turns as it is drawn.'
+            : 'It turns the other way than it is drawn.'}{' '}
+        {first !== undefined && `The capture starts at tooth ${first + 1}.`}{' '}
+        {camFit?.edges[0] &&
+          `First cam edge ${Math.round(camFit.edges[0].degrees)}° after tooth 1${camFit.tellsPhase ? '; it tells the two turns apart.' : '; it does not tell the two turns apart.'}`}
+      </Small>
       <Ranking aria-label="Wheels by score">
         {candidates.slice(0, 4).map(({ wheel, score, reason }, at) => (
           <li key={wheel.id} data-best={at === 0}>
@@ -92,6 +107,50 @@ export function EcuSettings({ view, model }: { view: BenchView; model: string })
   );
 }
 
+/** The build's own wires behind a suspicion; a press shows the run at the foot of the sheet. */
+function Wires({ concerns }: { concerns: Suspicion['concerns'] }) {
+  const { build, derived, select } = useBuild();
+  const wires = wiresConcerned(build, derived.net, concerns);
+  if (wires.length === 0) return null;
+  return (
+    <Row $gap={2}>
+      <Small>Wires:</Small>
+      {wires.slice(0, 6).map(({ wire, label }) => (
+        <Button key={wire.id} weight="quiet" onPress={() => select({ type: 'wire', wireId: wire.id })}>
+          {label}
+        </Button>
+      ))}
+      {wires.length > 6 && <Small>and {wires.length - 6} more</Small>}
+    </Row>
+  );
+}
+
+/** What is wrong with the signals themselves, whatever an ECU makes of them. */
+export function SignalStory({ view }: { view: BenchView }) {
+  const { signalFaults } = view.reading;
+  return (
+    <Stack $gap={2}>
+      <Heading>The signals themselves</Heading>
+      {signalFaults.length === 0 ? (
+        <p>
+          <strong style={{ color: color.proved }}>✓ Nothing wrong with them.</strong>
+        </p>
+      ) : (
+        <ol>
+          {signalFaults.map((fault) => (
+            <Story key={`${fault.id} ${fault.title}`}>
+              <b>{fault.title}</b>
+              <Small>{fault.evidence}.</Small>
+              <span>{fault.remedy}</span>
+              <Wires concerns={fault.concerns} />
+            </Story>
+          ))}
+        </ol>
+      )}
+    </Stack>
+  );
+}
+
 /** States of the decoder stand-in, its losses, and what they are most likely from. */
 export function LossStory({ view }: { view: BenchView }) {
   const { decoding, suspicions } = view.reading;
@@ -122,6 +181,7 @@ export function LossStory({ view }: { view: BenchView }) {
                 </b>
                 <Small>{one.evidence}.</Small>
                 <span>{one.remedy}</span>
+                <Wires concerns={one.concerns} />
               </Story>
             ))}
           </ol>

@@ -1,0 +1,5 @@
+import { Light } from '../sheets/trigger/light/light';
+
+export default function TriggerLightRoute() {
+  return <Light />;
+}

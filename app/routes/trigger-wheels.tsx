@@ -1,0 +1,64 @@
+import { catalog } from '~/catalog';
+import { wheelDraftSchema } from '~/core/trigger/teeth';
+import { wheelSchema } from '~/core/trigger/wheel';
+import { plural } from '~/core/units/format';
+import { Wheels, type WheelsAction } from '../sheets/trigger/wheels/wheels';
+import {
+  dropOwnWheel,
+  dropWheelDraft,
+  keepOwnWheel,
+  keepWheelDraft,
+  wheelDraft,
+  withOwnWheels,
+} from '../storage/library';
+import type { Route } from './+types/trigger-wheels';
+
+export const loader = () => ({ wheels: catalog.wheels });
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const [all, draft] = await Promise.all([serverLoader().then(withOwnWheels), wheelDraft()]);
+  return { ...all, draft };
+}
+clientLoader.hydrate = true as const;
+
+/** The catalog does not change; the person's own wheels do, by this page's own action. */
+export const shouldRevalidate = ({ formAction }: { formAction?: string }) =>
+  formAction?.endsWith('/trigger/wheels') ?? false;
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const action = (await request.json()) as WheelsAction;
+  try {
+    switch (action.intent) {
+      case 'draft':
+        await keepWheelDraft(wheelDraftSchema.parse(action.draft));
+        return {};
+      case 'drop-draft':
+        await dropWheelDraft();
+        return {};
+      case 'keep':
+        for (const wheel of action.wheels) await keepOwnWheel(wheelSchema.parse(wheel));
+        if (action.fromBoard) await dropWheelDraft();
+        return {
+          done: `${action.wheels.length === 1 ? action.wheels[0].name : plural(action.wheels.length, 'wheel')} kept in the library.`,
+        };
+      case 'drop':
+        await dropOwnWheel(action.id);
+        return { done: 'Removed from the library. Builds that use it keep their own copy.' };
+    }
+  } catch {
+    return { problem: 'The browser refused to store it: free some space or leave the private window, and try again.' };
+  }
+}
+
+export default function TriggerWheelsRoute({ loaderData, actionData }: Route.ComponentProps) {
+  return (
+    <Wheels
+      wheels={loaderData.wheels}
+      own={'own' in loaderData ? loaderData.own : []}
+      draft={'draft' in loaderData ? loaderData.draft : null}
+      said={actionData ?? null}
+    />
+  );
+}
+
+/** The layout's own skeleton stands in until the build is read. */
+export const HydrateFallback = () => null;

@@ -1,0 +1,80 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { cycleDegrees } from '~/core/engine/engine';
+import type { Result } from '~/core/problem';
+import { teachCam, teachCrank, type Taught } from '~/core/trigger/taught';
+import { teethOf } from '~/core/trigger/teeth';
+import { useBuild } from '../../../build/context';
+import { keepWheelDraft } from '../../../storage/library';
+import { Button } from '../../../ui/button';
+import { NumberField } from '../../../ui/number-field';
+import { Callout, Heading, Row, Small, Stack } from '../../../ui/text';
+import type { BenchView } from '../../../workers/trigger.worker';
+
+/** Takes the wheel out of the capture itself, for wheels no library has. */
+export function Learn({ view }: { view: BenchView }) {
+  const { build } = useBuild();
+  const navigate = useNavigate();
+  const [teeth, setTeeth] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const { match } = view.reading;
+  const take = async (learned: Result<Taught>) => {
+    if (!learned.ok) return setProblem(learned.problem.sentence);
+    const { wheel, turns, scatter, notes } = learned.value;
+    const from = [
+      `Learned from ${view.name}, ${turns} turns${scatter === null ? '' : `, teeth steady to ${scatter.toFixed(1)}°`}.`,
+      ...notes,
+    ].join(' ');
+    try {
+      await keepWheelDraft({
+        id: `own-${crypto.randomUUID().slice(0, 8)}`,
+        name: wheel.name,
+        shaft: wheel.shaft,
+        teeth: teethOf(wheel),
+        from: from.slice(0, 400),
+      });
+    } catch {
+      return setProblem('The browser refused to store the wheel: free some space and try again.');
+    }
+    await navigate(`/build/${build.id}/trigger/wheels`);
+  };
+  const events = build.engine.cylinders / (cycleDegrees(build.engine) / 360);
+  return (
+    <Stack $gap={2}>
+      <Heading>None of these?</Heading>
+      <Small>
+        Let the capture teach the wheel: it goes to the drawing board with its angles averaged over the turns.
+      </Small>
+      <NumberField
+        label="Teeth a turn, if you counted them"
+        value={teeth}
+        minValue={1}
+        maxValue={200}
+        onChange={(value) => setTeeth(value === null ? null : Math.round(value))}
+      />
+      <Row $gap={2}>
+        <Button
+          onPress={() =>
+            void take(
+              teachCrank(match, 'Learned crank wheel', {
+                teeth,
+                ripple: match.rpm.mean < 600 ? build.trigger.ripple : 0,
+                events,
+              }),
+            )
+          }
+        >
+          Learn the crank wheel
+        </Button>
+        {match.cam && (
+          <Button onPress={() => void take(teachCam(match, 'Learned cam wheel'))}>Learn the cam wheel</Button>
+        )}
+      </Row>
+      {problem && (
+        <Callout $tone="stop" role="alert">
+          {problem}
+        </Callout>
+      )}
+    </Stack>
+  );
+}

@@ -1,0 +1,38 @@
+import { anglesAt } from './cam';
+import type { Loss } from './decoder';
+import type { Match } from './match';
+
+/** The pulse faults, where the alignment is clear: with many breaks their teeth are guesses. */
+export const clearFaults = (found: Match): Loss[] => {
+  const breaks = found.events.filter(({ kind }) => kind === 'break').length;
+  return breaks * 10 > found.events.length ? [] : pulseFaults(found);
+};
+
+/** Losses seen by alignment, whatever a decoder forgives: each pulse that is one too many, missing or off its place. */
+export function pulseFaults(found: Match): Loss[] {
+  const times = found.events.map(({ pulse }) => found.pulses[pulse]);
+  const angles = anglesAt(times, found.pulses, found.degrees);
+  return found.events.flatMap(({ pulse, kind, tooth }, i): Loss[] => {
+    const step = found.pulses[pulse] - found.pulses[Math.max(0, pulse - 1)];
+    const cause = kind === 'added' ? 'extra-pulse' : 'missing-pulse';
+    if (kind === 'break' && pulse < 3) return [];
+    const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - step / 2 : times[i];
+    return [
+      {
+        seconds,
+        angle: Number.isNaN(angles[i]) ? 0 : ((angles[i] % 720) + 720) % 720,
+        rpm: rpmNear(found, pulse),
+        cause,
+        tooth,
+      },
+    ];
+  });
+}
+
+function rpmNear({ pulses, degrees }: Match, pulse: number): number {
+  let [from, to] = [Math.max(0, pulse - 6), Math.min(pulses.length - 1, pulse + 6)];
+  while (from < pulse && Number.isNaN(degrees[from])) from += 1;
+  while (to > pulse && Number.isNaN(degrees[to])) to -= 1;
+  const span = pulses[to] - pulses[from];
+  return span > 0 ? (degrees[to] - degrees[from]) / span / 6 : 0;
+}
