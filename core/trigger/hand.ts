@@ -92,6 +92,7 @@ export function byHand(wheels: readonly Wheel[], found: HandFindings): HandAnswe
     .sort(
       (one, other) =>
         other.score - one.score ||
+        away(one.wheel, found) - away(other.wheel, found) ||
         rarity(one.wheel) - rarity(other.wheel) ||
         teethPerTurn(one.wheel) - teethPerTurn(other.wheel),
     );
@@ -109,6 +110,9 @@ export function byHand(wheels: readonly Wheel[], found: HandFindings): HandAnswe
   };
 }
 
+/** How far a wheel's count is from the one found; beyond a tooth it only orders the list. */
+const away = (wheel: Wheel, { teeth }: HandFindings): number =>
+  teeth === null ? 0 : Math.abs(teethPerTurn(wheel) - teeth);
 /** Between equals the commoner kind first. */
 const rarity = ({ family }: Wheel): number =>
   family === 'missing-tooth' ? 0 : family === 'even' ? 1 : family === 'multi-gap' ? 2 : 3;

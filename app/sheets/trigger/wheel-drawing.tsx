@@ -87,7 +87,7 @@ export function WheelDrawing({
                   strokeWidth="2"
                   strokeDasharray="3 2"
                 />
-                <text {...spot(seen, PULLEY - 27)} dy="4" fontSize="11" textAnchor="middle" fill={color.pencil}>
+                <text {...spot(seen + 9, PULLEY + 13)} dy="4" fontSize="11" textAnchor="middle" fill={color.pencil}>
                   {seen.toFixed(0)}°
                 </text>
               </>

@@ -27,17 +27,18 @@ export default function LightChart({ data, label }: { data: LightChartData; labe
   const axis = (title: string) => ({
     type: 'linear' as const,
     title: { display: true, text: title, color: tints.soft, font: { family: tints.font, size: 13 } },
-    ticks: { color: tints.soft, font: { family: tints.font, size: 12 } },
+    ticks: { color: tints.soft, font: { family: tints.font, size: 12 }, maxRotation: 0 },
     grid: { color: tints.rule, lineWidth: 0.6 },
     border: { color: tints.ink },
   });
-  const most = Math.max(2, ...data.points.map(({ error }) => Math.abs(error) * 1.15));
+  const most = Math.ceil(Math.max(2, ...data.points.map(({ error }) => Math.abs(error) * 1.1)));
+  const far = 500 * Math.ceil(Math.max(1000, ...data.points.map(({ rpm }) => rpm * 1.05)) / 500);
   const options: ChartOptions = {
     animation: false,
     maintainAspectRatio: false,
     scales: {
-      x: { ...axis('rpm'), min: 0, max: Math.max(1000, ...data.points.map(({ rpm }) => rpm)) * 1.1 },
-      y: { ...axis('early (+), late (–), degrees'), min: -most, max: most },
+      x: { ...axis('rpm'), min: 0, max: far },
+      y: { ...axis('early +, late –, °'), min: -most, max: most },
     },
     plugins: {
       legend: { display: false },

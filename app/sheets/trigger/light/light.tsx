@@ -22,6 +22,13 @@ import { WheelDrawing } from '../wheel-drawing';
 const LightChart = lazy(() => import('./light-chart'));
 
 const tones: Record<Verdict['tone'], Tone> = { right: 'proved', note: 'note', fix: 'fix', stop: 'stop' };
+/** For the head of the sheet, where a whole sentence is too long. */
+const headlines: Partial<Record<Verdict['id'], string>> = {
+  phase: 'The phase is wrong, not the offset.',
+  'phase-unsteady': 'The phase of the cycle is not steady.',
+  'other-cylinder': "The light is a cylinder's distance out.",
+  'wrong-sign': 'This ECU counts the other way.',
+};
 const marks: Record<Verdict['tone'], string> = { right: '✓', note: '·', fix: '!', stop: '✗' };
 
 /** The timing light: a log at several speeds, what it says of offset, phase, sensor delay and scatter. */
@@ -36,26 +43,27 @@ export function Light() {
     inUse: trigger.offsetDegrees,
   });
   const off = log ? wrapSigned(trigger.offsetDegrees - log.offset, cycle) : 0;
+  const worst = log?.verdicts.find(({ tone }) => tone === 'stop') ?? null;
+  // A wrong phase, lead or sign is put right first.
   const useful =
-    log !== null && Math.abs(off) > 0.3 && log.verdicts.some(({ id }) => id === 'offset' || id === 'delay');
-  const worst = log?.verdicts.find(({ tone }) => tone === 'stop') ?? log?.verdicts[0] ?? null;
+    !worst && Math.abs(off) > 0.3 && log?.verdicts.some(({ id }) => id === 'offset' || id === 'delay') === true;
   return (
     <TriggerFrame
       summary={
         <span role="status">
           {worst ? (
-            <>
-              {worst.tone === 'stop' ? <strong style={{ color: color.stop }}>{worst.sentence}</strong> : worst.sentence}
-              <br />
-              <Soft>{plural(trigger.readings.length, 'reading')} in the log.</Soft>
-            </>
+            <strong style={{ color: color.stop }}>{headlines[worst.id] ?? worst.sentence}</strong>
+          ) : log ? (
+            `The light asks for ${formatDegrees(log.offset)}; ${formatDegrees(trigger.offsetDegrees)} is in use.`
           ) : (
-            <>
-              Where does the spark really come?
-              <br />
-              <Soft>Read the light at two speeds or more.</Soft>
-            </>
+            'Where does the spark really come?'
           )}
+          <br />
+          <Soft>
+            {log
+              ? `${plural(trigger.readings.length, 'reading')} in the log.`
+              : 'Read the light at two speeds or more.'}
+          </Soft>
         </span>
       }
       actions={
@@ -70,34 +78,36 @@ export function Light() {
       }
     >
       <Columns>
-        <Stack $gap={4}>
-          <Entry />
+        <Entry />
+        <Main>
+          <Pair>
+            {log ? <Verdicts log={log} /> : <HowTo />}
+            <AtTdc log={log} />
+          </Pair>
+          {log && <Chart log={log} maxRpm={engine.maxRpm} cycle={cycle} />}
+          {log && <Log log={log} />}
+        </Main>
+        <WaysPlace>
           <Ways cycle={cycle} log={log} />
-        </Stack>
-        <Stack $gap={4}>
-          {log ? (
-            <>
-              <Verdicts log={log} />
-              <Chart log={log} maxRpm={engine.maxRpm} cycle={cycle} />
-              <Log log={log} />
-            </>
-          ) : (
-            <Stack $gap={2}>
-              <Heading>No reading yet</Heading>
-              <p>
-                Lock the timing in the ECU, hold an inductive light to the lead of cylinder 1 and crank. Note what the
-                mark shows, then once more; when the engine runs, again at idle and near 3000 rpm.
-              </p>
-              <p>
-                From readings at several speeds this page tells a wrong offset from a wrong phase, a delay of the sensor
-                from scatter, and finds out an ECU that counts the other way.
-              </p>
-            </Stack>
-          )}
-        </Stack>
-        <AtTdc log={log} />
+        </WaysPlace>
       </Columns>
     </TriggerFrame>
+  );
+}
+
+function HowTo() {
+  return (
+    <Stack $gap={2}>
+      <Heading>No reading yet</Heading>
+      <p>
+        Lock the timing in the ECU, hold an inductive light to the lead of cylinder 1 and crank. Note what the mark
+        shows, then once more; when the engine runs, again at idle and near 3000 rpm.
+      </p>
+      <p>
+        Readings at several speeds tell a wrong offset from a wrong phase, and a delay of the sensor from scatter; they
+        find out an ECU that counts the other way.
+      </p>
+    </Stack>
   );
 }
 
@@ -133,8 +143,8 @@ function Entry() {
           value={String(trigger.lockDegrees) as '0' | '10'}
           onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
         />
-        <FigureField key={trigger.readings.length} label="Light shows, before TDC" unit="°" onChange={setSeen} />
-        <NumberField label="at" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
+        <FigureField key={trigger.readings.length} label="Light shows" unit="° BTDC" onChange={setSeen} />
+        <NumberField label="at a speed of" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
       </FieldGrid>
       <Row>
         <Button weight="pencil" isDisabled={seen === null || rpm === null} onPress={note}>
@@ -387,20 +397,42 @@ function AtTdc({ log }: { log: LightLog | null }) {
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 270px minmax(0, 1fr) 250px;
-  gap: ${space[5]};
+  grid-template: auto 1fr / 270px minmax(0, 1fr);
+  gap: ${space[4]} ${space[5]};
   align-items: start;
   ${at.tablet} {
-    grid-template-columns: 270px minmax(0, 1fr);
+    grid-template: auto 1fr / 250px minmax(0, 1fr);
     gap: ${space[4]};
   }
   ${at.narrow} {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template: none / minmax(0, 1fr);
   }
   ${at.print} {
     display: block;
   }
 `;
+/** Beside the entry and what lies under it; on a phone between the two. */
+const Main = styled(Stack).attrs({ $gap: 4 as const })`
+  grid-area: 1 / 2 / span 2;
+  ${at.narrow} {
+    grid-area: auto;
+  }
+`;
+const WaysPlace = styled(Stack).attrs({ $gap: 4 as const })`
+  grid-column: 1;
+`;
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 230px;
+  gap: ${space[5]};
+  align-items: start;
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
 const Plot = styled.div`
-  height: 220px;
+  height: 230px;
+  ${at.print} {
+    break-inside: avoid;
+  }
 `;

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { styled } from 'styled-components';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
 import {
@@ -81,9 +81,16 @@ export function WheelEditor({
     if (!wheel.ok) return setProblem(wheel.problem.sentence);
     put([...read.value].sort((one, other) => one.at - other.at));
   };
+  // The board opens above what was pressed: it comes into sight.
+  const top = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    top.current?.scrollIntoView({ block: 'start' });
+  }, []);
   return (
     <Stack $gap={4}>
-      <Heading>On the drawing board</Heading>
+      <Heading ref={top} style={{ scrollMarginTop: 90 }}>
+        On the drawing board
+      </Heading>
       <Columns>
         <Stack $gap={3}>
           <TextField label="Name" value={draft.name} maxLength={80} onChange={(name) => onChange({ ...draft, name })} />

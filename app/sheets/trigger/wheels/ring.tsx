@@ -4,7 +4,7 @@ import type { Tooth } from '~/core/trigger/teeth';
 import { color, shape, type } from '../../../ui/theme';
 import { angleOf, arcTo, pointAt, type Frame } from '../wheel-path';
 
-const SIZE = 360;
+const SIZE = 390;
 const CENTRE = SIZE / 2;
 const [LOW, HIGH] = [126, 150];
 /** Turning clockwise, later teeth lie behind: angles grow counterclockwise, as on the other drawings. */
@@ -155,7 +155,7 @@ export function Ring({
         {hover !== null ? 'here' : teeth.length === 1 ? 'tooth' : 'teeth'}
       </text>
       <path
-        d={`M ${pointAt(frame, 20, 92)} ${arcTo(frame, 20, -20, 92)} l 9 -3 m -9 3 l 5 8`}
+        d={`M ${pointAt(frame, 20, 92)} ${arcTo(frame, 20, -20, 92)} l -6.4 -6.4 m 6.4 6.4 l -9 0.8`}
         fill="none"
         stroke={color.soft}
         strokeWidth="1.4"

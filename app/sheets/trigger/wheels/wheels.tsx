@@ -92,7 +92,7 @@ export function Wheels({
             <>
               Nearest: {answer.candidates[0].wheel.name.toLowerCase()}.
               <br />
-              <Soft>{answer.next ?? 'Nothing more to count tells these apart.'}</Soft>
+              <Soft>{answer.next ?? 'No other wheel fits as well.'}</Soft>
             </>
           ) : (
             <>
@@ -153,7 +153,16 @@ export function Wheels({
           />
         )}
         <Columns>
-          <ByHand found={found} answer={answer} onChange={setFound} />
+          <ByHand
+            found={found}
+            answer={answer}
+            onChange={(next) => {
+              setFound(next);
+              // The nearest comes into sight with the count.
+              setChosen(null);
+              setShaft('crank');
+            }}
+          />
           <Stack $gap={2}>
             <Row $gap={3} style={{ justifyContent: 'space-between' }}>
               <Heading style={{ border: 'none' }}>{plural(listed.length, 'wheel')} by geometry</Heading>
