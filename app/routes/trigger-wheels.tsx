@@ -49,13 +49,12 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   }
 }
 
-export default function TriggerWheelsRoute({ loaderData, actionData }: Route.ComponentProps) {
+export default function TriggerWheelsRoute({ loaderData }: Route.ComponentProps) {
   return (
     <Wheels
       wheels={loaderData.wheels}
       own={'own' in loaderData ? loaderData.own : []}
       draft={'draft' in loaderData ? loaderData.draft : null}
-      said={actionData ?? null}
     />
   );
 }

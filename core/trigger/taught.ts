@@ -4,7 +4,7 @@ import type { Match } from './match';
 import { fitRipple } from './ripple';
 import { wheelOfTeeth, type Tooth } from './teeth';
 import { pulsesOf } from './tracks';
-import type { Wheel } from './wheel';
+import { repeats, teethPerTurn, type Wheel } from './wheel';
 
 /** A wheel learned from a capture, with how far it can be trusted. */
 export interface Taught {
@@ -22,6 +22,8 @@ export interface Taught {
 const MOST_TEETH = 200;
 /** Width of a tooth whose trailing edge no VR signal shows, as a share of the narrowest step. */
 const VR_SHARE = 0.4;
+/** Score from which a match is believed. */
+const RECOGNISED = 0.4;
 /** Angles of uneven wheels are told to this, degrees. */
 const TOLD_TO = 0.5;
 /** Rest of the logarithmic slowness up to which equal places explain the pulses. */
@@ -35,14 +37,14 @@ const median = (values: readonly number[]): number => {
   return sorted.length % 2 === 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
 };
 
-/** Lags tried, the likeliest; and how much dearer the shortest that fits may be than the best. */
+/** Lags tried, the likeliest; and the share of the best one's pulses that a shorter must have in whole turns. */
 const LAGS_TRIED = 8;
-const AS_GOOD = 6;
+const AS_GOOD = 0.6;
 
 /**
  * Pulses after which the row of intervals comes round; null when it does not, as for even teeth. Lags at which neighbours'
  * ratios repeat are tried: a turn of that many pulses is aligned with all of them (so lost and added pulses do not
- * matter), and the shortest that explains them as well as the best is the answer.
+ * matter), and the shortest that leaves nearly as many pulses in whole turns as the best is the answer.
  */
 export function periodOf(seconds: Float64Array): number | null {
   const ratios: number[] = [];
@@ -52,9 +54,9 @@ export function periodOf(seconds: Float64Array): number | null {
   const capped = ratios.map((ratio) => Math.max(-1.5, Math.min(1.5, ratio)));
   const power = capped.reduce((sum, ratio) => sum + ratio * ratio, 0) / Math.max(1, capped.length);
   if (power < 0.002) return null;
-  const most = Math.min(MOST_TEETH, Math.floor(capped.length / 3));
+  const longest = Math.min(MOST_TEETH, Math.floor(capped.length / 3));
   const likeness: { lag: number; alike: number }[] = [];
-  for (let lag = 1; lag <= most; lag += 1) {
+  for (let lag = 1; lag <= longest; lag += 1) {
     let sum = 0;
     for (let i = lag; i < capped.length; i += 1) sum += capped[i] * capped[i - lag];
     likeness.push({ lag, alike: sum / (capped.length - lag) / power });
@@ -66,14 +68,16 @@ export function periodOf(seconds: Float64Array): number | null {
     .filter(({ alike }) => alike >= 0.3 * likeness[0].alike)
     .flatMap(({ lag }) => {
       const template = firstTemplate(seconds, lag, 360);
-      return template ? [{ lag, cost: align(template, seconds).cost }] : [];
+      if (!template) return [];
+      const turns = wholeTurns(align(template, seconds).teeth, lag).length;
+      return turns < 2 ? [] : [{ lag, covered: turns * lag }];
     });
-  const least = Math.min(...tried.map(({ cost }) => cost));
-  const good = tried.filter(({ cost }) => cost <= least + AS_GOOD).map(({ lag }) => lag);
+  const most = Math.max(0, ...tried.map(({ covered }) => covered));
+  const good = tried.filter(({ covered }) => covered >= AS_GOOD * most).map(({ lag }) => lag);
   return good.length > 0 ? Math.min(...good) : null;
 }
 
-/** Intervals of the turn that is most like its next one, scaled to `degrees`. */
+/** Intervals of the turn that is most like its next one, scaled to `degrees`; on equal places where they fit. */
 function firstTemplate(seconds: Float64Array, teeth: number, degrees: number): number[] | null {
   let [least, from] = [Number.POSITIVE_INFINITY, -1];
   for (let start = 0; start + 2 * teeth < seconds.length; start += 1) {
@@ -87,8 +91,16 @@ function firstTemplate(seconds: Float64Array, teeth: number, degrees: number): n
     if (off < least) [least, from] = [off, start];
   }
   if (from < 0) return null;
-  const turn = seconds[from + teeth] - seconds[from];
-  return Array.from({ length: teeth }, (_, k) => (degrees * (seconds[from + k + 1] - seconds[from + k])) / turn);
+  // Both turns together: compression of an odd number of cylinders swings one way in the one and back in the other.
+  const both = seconds[from + 2 * teeth] - seconds[from];
+  const intervals = Array.from({ length: teeth }, (_, k) => {
+    const sum = seconds[from + k + 1] - seconds[from + k] + seconds[from + teeth + k + 1] - seconds[from + teeth + k];
+    return (degrees * sum) / both;
+  });
+  const steps = teeth >= 3 ? stepsInPlaces(intervals) : null;
+  if (!steps) return intervals;
+  const all = steps.reduce((sum, step) => sum + step, 0);
+  return steps.map((step) => (degrees * step) / all);
 }
 
 /** Whole turns: numbers of the pulses from each tooth 0 to the next, all teeth between present and in order. */
@@ -122,6 +134,13 @@ function stepsInPlaces(intervals: readonly number[]): number[] | null {
   return steps.some((step, k) => Math.abs(step - whole[k]) > 0.35) ? null : whole;
 }
 
+/** A wheel that was recognised, by its cam too, tells whether a turn is one period or several of them. */
+function turnOf({ best: { wheel, score } }: Match, period: number | null): number | null {
+  if (period === null || score < RECOGNISED || wheel.shaft !== 'crank') return period;
+  const own = teethPerTurn(wheel);
+  return own % period === 0 && repeats(wheel) === own / period ? own : period;
+}
+
 /**
  * Learns the crank wheel from a capture: the pattern's period is found (or given as counted teeth a turn), pulses are
  * aligned with a first turn of their own so that lost and added ones do not count, and each tooth's place is the median over
@@ -139,7 +158,7 @@ export function teachCrank(
 ): Result<Taught> {
   const square = found.crank.shape.kind === 'square';
   const seconds = square ? pulsesOf(found.crank, 1) : found.pulses;
-  const period = teeth ?? periodOf(seconds);
+  const period = teeth ?? turnOf(found, periodOf(seconds));
   if (period === null)
     return fail(
       'no-period',

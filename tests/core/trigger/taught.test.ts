@@ -61,6 +61,28 @@ describe('a wheel learned from a capture', () => {
     }
   });
 
+  test('five cylinders swing over two turns: the turn is still one', () => {
+    for (const cam of [wheel('cam-1'), null]) {
+      const found = seen(missingToothWheel(28, 2), {
+        cam,
+        speed: { type: 'cranking', rpm: 230, ripple: 0.3, events: 2.5 },
+        seconds: 2,
+      });
+      const { wheel: learned } = taught(found);
+      expect([learned.places, learned.missing]).toEqual([28, 2]);
+      expect(periodOf(found.pulses)).toBe(26);
+    }
+  });
+
+  test('two gaps opposite are a turn of two, told by the cam', () => {
+    const own = multiGapWheel('own', 'Own', 60, [
+      [28, 2],
+      [58, 2],
+    ]);
+    const { wheel: learned } = taught(seen(own));
+    expect([learned.places, learned.missing]).toEqual([60, 4]);
+  });
+
   test('lost and added pulses do not count', () => {
     const { wheel: learned } = taught(seen(missingToothWheel(28, 2), { faults: { lost: 0.01, added: 0.01 } }));
     expect([learned.places, learned.missing]).toEqual([28, 2]);

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { FileTrigger, ListBox, ListBoxItem } from 'react-aria-components';
-import { useSubmit } from 'react-router';
+import { useFetcher } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
@@ -29,6 +29,11 @@ export type WheelsAction =
   | { intent: 'keep'; wheels: Wheel[]; fromBoard?: boolean }
   | { intent: 'drop'; id: string };
 
+interface Said {
+  readonly done?: string;
+  readonly problem?: string;
+}
+
 const freshId = () => `own-${crypto.randomUUID().slice(0, 8)}`;
 const CRANKING_RPM = 250;
 const isCrankTrack = ({ shaft, family }: Wheel) =>
@@ -39,28 +44,26 @@ export function Wheels({
   wheels,
   own,
   draft,
-  said,
 }: {
   wheels: readonly Wheel[];
   own: readonly string[];
   draft: WheelDraft | null;
-  said: { done?: string; problem?: string } | null;
 }) {
   const { build, edit } = useBuild();
-  const submit = useSubmit();
   const [found, setFound] = useState(nothingFound);
   const [shaft, setShaft] = useState<'crank' | 'cam'>('crank');
   const [chosen, setChosen] = useState<string | null>(build.trigger.crankWheel?.id ?? null);
   const [told, setTold] = useState<{ tone: 'stop' | 'note'; text: string } | null>(null);
   // What is on the board follows the hand at once and is stored behind it.
   const [board, setBoard] = useState<WheelDraft | null>(draft);
+  // The board is stored at every stroke, beside what is kept and dropped.
+  const [shelf, strokes] = [useFetcher<Said>(), useFetcher<Said>()];
   const send = (action: WheelsAction) =>
-    void submit(action as unknown as Parameters<typeof submit>[0], {
+    void (action.intent === 'draft' ? strokes : shelf).submit(action as unknown as Parameters<typeof shelf.submit>[0], {
       method: 'post',
       encType: 'application/json',
-      navigate: false,
-      fetcherKey: `wheels-${action.intent}`,
     });
+  const said = { done: shelf.data?.done, problem: shelf.data?.problem ?? strokes.data?.problem };
   const open = (next: WheelDraft) => {
     setBoard(next);
     send({ intent: 'draft', draft: next });
@@ -131,8 +134,8 @@ export function Wheels({
     >
       <Stack $gap={4}>
         <div role="status" aria-live="polite">
-          {said?.done && <Small>{said.done}</Small>}
-          {said?.problem && <Callout $tone="stop">{said.problem}</Callout>}
+          {said.done && <Small>{said.done}</Small>}
+          {said.problem && <Callout $tone="stop">{said.problem}</Callout>}
           {told && <Callout $tone={told.tone}>{told.text}</Callout>}
         </div>
         {board && (
