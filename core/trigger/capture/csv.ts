@@ -9,7 +9,7 @@ export interface CaptureReader {
 }
 
 /** Bytes looked at before the rows are read. */
-const LOOK = 1 << 14;
+const LOOK = 1 << 16;
 /** Rows stored at a time; a multiple of GROUP. */
 const BLOCK = 1 << 18;
 /** While times run evenly only every so many-th is read; one that is off sends the reader back to the group's start. */
@@ -111,7 +111,9 @@ class CsvReader implements CaptureReader {
     const bytes = new Uint8Array(this.looked);
     this.look.reduce((at, piece) => (bytes.set(piece, at), at + piece.length), 0);
     this.look = [];
-    const layout = layoutOf(new TextDecoder('utf-8').decode(bytes), whole);
+    // Large pieces bring more than is needed to tell the columns; the time it takes would show.
+    const seen = bytes.subarray(0, LOOK);
+    const layout = layoutOf(new TextDecoder('utf-8').decode(seen), whole && seen.length === bytes.length);
     if (!layout.ok) return (this.failure = layout);
     this.layout = layout.value;
     this.line = new TimeLine(layout.value.step, Math.max(layout.value.step * 0.02, layout.value.resolution * 1.01));

@@ -26,13 +26,18 @@ const STILL = 1e-6;
  * A histogram over at most a million samples, spread in runs so that every part is seen; cost one pass.
  */
 export function shapeOf(values: Float32Array): SignalShape {
-  let [least, most, missing] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
+  let least = Number.POSITIVE_INFINITY;
+  let most = Number.NEGATIVE_INFINITY;
+  let sum = 0;
   for (let i = 0; i < values.length; i += 1) {
     const value = values[i];
     if (value < least) least = value;
     if (value > most) most = value;
-    if (value !== value) missing += 1;
+    sum += value;
   }
+  // A sum that is a figure had no gaps in it.
+  let missing = 0;
+  if (sum !== sum) for (const value of values) if (value !== value) missing += 1;
   const none = { low: least, high: most, noise: 0, clipped: 0, missing } as const;
   if (!(most - least > STILL * Math.max(1, Math.abs(most), Math.abs(least))))
     return { kind: 'constant', least, most, ...none };
@@ -146,22 +151,21 @@ export function squareEdges(values: Float32Array, shape: SignalShape, time: Time
   const list = new EdgeList();
   const swing = shape.high - shape.low;
   const [up, down, half] = [shape.low + SQUARE_ARM * swing, shape.low + SQUARE_RELEASE * swing, shape.low + swing / 2];
+  const count = values.length;
   let high = values[0] > half;
   // Last sample on the other side of half height: the crossing lies after it.
   let before = 0;
-  for (let i = 0; i < values.length; i += 1) {
+  for (let i = 0; i < count; i += 1) {
+    // Between edges there is nothing to do: straight to the next sample past half height.
+    const from = i;
+    if (high) while (i < count && values[i] > half) i += 1;
+    else while (i < count && values[i] < half) i += 1;
+    if (i > from) before = i - 1;
+    if (i === count) break;
     const value = values[i];
-    if (high) {
-      if (value > half) before = i;
-      else if (value < down) {
-        high = false;
-        list.add(crossing(values, before, half), 0, swing);
-        before = i;
-      }
-    } else if (value < half) before = i;
-    else if (value > up) {
-      high = true;
-      list.add(crossing(values, before, half), 1, swing);
+    if (high ? value < down : value > up) {
+      list.add(crossing(values, before, half), high ? 0 : 1, swing);
+      high = !high;
       before = i;
     }
   }
@@ -202,7 +206,8 @@ export function vrEdges(
   const list = new EdgeList();
   const zero = shape.low;
   const { share, leastVolts } = arming;
-  let [armHigh, armLow] = [leastVolts, leastVolts];
+  let armHigh = leastVolts;
+  let armLow = leastVolts;
   let [peak, trough, peakAt, troughAt] = [0, 0, 0, 0];
   // Which side is armed: a lobe has been high enough and its crossing is awaited.
   let [above, below] = [false, false];
@@ -210,7 +215,35 @@ export function vrEdges(
   let lastRise = 0;
   let [spanFall, spanRise] = [values.length, values.length];
   let [beforeHigh, beforeLow] = [0, 0];
-  for (let i = 0; i < values.length; i += 1) {
+  const count = values.length;
+  for (let i = 0; i < count; i += 1) {
+    if (!above && !below) {
+      // Nothing is armed: straight to the next sample that arms, or to where a level sinks.
+      const [top, bottom] = [zero + armHigh, zero - armLow];
+      const sinks = Math.min(lastFall + 3 * spanFall, lastRise + 3 * spanRise, count - 1);
+      while (i < sinks && values[i] <= top && values[i] >= bottom) i += 1;
+    } else if (above) {
+      // A lobe is awaited to end: its top is all that matters; the other side's level may sink meanwhile.
+      const sinks = Math.min(lastRise + 3 * spanRise, count - 1);
+      while (i < sinks && values[i] > zero) {
+        const value = values[i] - zero;
+        if (value > peak) {
+          peak = value;
+          peakAt = i;
+        }
+        i += 1;
+      }
+    } else {
+      const sinks = Math.min(lastFall + 3 * spanFall, count - 1);
+      while (i < sinks && values[i] < zero) {
+        const value = zero - values[i];
+        if (value > trough) {
+          trough = value;
+          troughAt = i;
+        }
+        i += 1;
+      }
+    }
     const value = values[i] - zero;
     if (value > 0) {
       if (below) {
