@@ -44,10 +44,13 @@ export async function keepCapture(
   }
 }
 
+/** Also of arrays that come from another window or worker, whose constructors are others. */
+const isArray = (value: unknown, name: 'Float32Array' | 'Float64Array'): boolean =>
+  Object.prototype.toString.call(value) === `[object ${name}]`;
 const isChannel = (value: unknown): value is Channel => {
   const channel = value as Partial<Channel> | null;
   return (
-    typeof channel?.name === 'string' && typeof channel.unit === 'string' && channel.values instanceof Float32Array
+    typeof channel?.name === 'string' && typeof channel.unit === 'string' && isArray(channel.values, 'Float32Array')
   );
 };
 
@@ -58,8 +61,8 @@ export function isKeptCapture(value: unknown): value is KeptCapture {
     typeof name === 'string' &&
     typeof capture?.count === 'number' &&
     Array.isArray(capture.notes) &&
-    capture.time?.index instanceof Float64Array &&
-    capture.time.seconds instanceof Float64Array &&
+    isArray(capture.time?.index, 'Float64Array') &&
+    isArray(capture.time?.seconds, 'Float64Array') &&
     Array.isArray(capture.channels) &&
     capture.channels.length > 0 &&
     capture.channels.every((channel) => isChannel(channel) && channel.values.length === capture.count)

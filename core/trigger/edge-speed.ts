@@ -50,8 +50,10 @@ export function crossingNoiseDegrees(track: Track, rpm: number): number | null {
   const step = sampleSeconds(track);
   if (shape.kind !== 'vr' || step === null) return null;
   const slopes = spread(edges.at.length).flatMap((i) => {
-    const at = Math.floor(edges.at[i]);
-    const slope = Math.abs(channel.values[at + 1] - channel.values[at]) / step;
+    const at = Math.round(edges.at[i]);
+    // Over half the way between the lobes' tops: a single step would measure the noise itself.
+    const near = Math.max(1, Math.round((0.25 * (edges.seconds[i] - edges.lobe[i])) / step));
+    const slope = Math.abs(channel.values[at + near] - channel.values[at - near]) / (2 * near * step);
     return edges.level[i] === 0 && slope > 0 ? [slope] : [];
   });
   if (slopes.length === 0) return null;
