@@ -155,5 +155,19 @@ export const wheels: readonly Wheel[] = [
     { at: 0, width: 120 },
     { at: 180, width: 50 },
   ]),
+  listedWheel('disc-4-one-wide', "Disc's second track: four slots, one wide", 'cam', 'cam-windows', [
+    { at: 0, width: 24 },
+    { at: 90, width: 8 },
+    { at: 180, width: 8 },
+    { at: 270, width: 8 },
+  ]),
+  listedWheel('disc-6-widths', "Disc's second track: six slots, three widths", 'cam', 'cam-windows', [
+    { at: 0, width: 24 },
+    { at: 60, width: 8 },
+    { at: 120, width: 16 },
+    { at: 180, width: 8 },
+    { at: 240, width: 16 },
+    { at: 300, width: 8 },
+  ]),
   listedWheel('cam-half-moon', 'Half-moon: one level a crank turn', 'cam', 'half-moon', [{ at: 0, width: 180 }]),
 ];

@@ -63,12 +63,38 @@ await shoot('3-trigger-bench-night', sheet('trigger/bench'), {
     await page.getByText('Which wheel is it?').waitFor();
   },
 });
+await shoot('3-trigger-wheels', sheet('trigger/wheels'), {
+  act: async (page) => {
+    await page.getByRole('option', { name: /^36 places, three gaps of two/ }).click();
+    await page.getByRole('button', { name: 'Copy and change' }).click();
+    await page.getByRole('heading', { name: 'On the drawing board' }).waitFor();
+  },
+});
+await shoot('3-trigger-light', sheet('trigger/light'), {
+  act: async (page) => {
+    for (const [shows, rpm] of [
+      [14, 250],
+      [13.8, 260],
+      [13.1, 900],
+      [11.4, 2600],
+    ]) {
+      await page.getByLabel('Light shows', { exact: true }).fill(String(shows));
+      await page.getByLabel('at a speed of', { exact: true }).fill(String(rpm));
+      await page.keyboard.press('Tab');
+      await page.getByRole('button', { name: 'Note the reading' }).click();
+      await page
+        .getByRole('cell', { name: `${shows.toFixed(1)}°` })
+        .first()
+        .waitFor();
+    }
+    await page.getByRole('img', { name: 'Light against lock over speed' }).waitFor();
+  },
+});
 await shoot('4-feeds', sheet('feeds'));
 await shoot('5-loom', sheet('loom'));
 await shoot('6-prove', sheet('prove'), {
   act: (page) => page.getByRole('textbox', { name: /Reading for/ }).press('o'),
 });
-await shoot('6-prove-phone', sheet('prove'), { width: 390, height: 844 });
 await shoot('7-fire-up', sheet('fire-up'));
 await shoot('8-trace', sheet('trace'), {
   act: async (page) => {

@@ -77,6 +77,14 @@ export const FieldGrid = styled.div<{ $min?: number }>`
   align-items: start;
 `;
 
+/** Tools: on the sheet, not on its print. */
+export const ScreenOnly = styled.div`
+  min-width: 0;
+  @media print {
+    display: none;
+  }
+`;
+
 export const VisuallyHidden = styled.span`
   position: absolute;
   width: 1px;

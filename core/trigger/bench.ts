@@ -109,6 +109,7 @@ export function matchAnswer(found: Match, sampleRate: number) {
     runnerUp: runnerUp
       ? { patternId: runnerUp.wheel.id, score: figures(runnerUp.score, 3), reason: runnerUp.reason }
       : null,
+    faults: signalFaults(found).map(({ id, title, evidence, tooth }) => ({ id, title, evidence, tooth })),
     syncLosses: pulseFaults(found).map(lossAnswer),
     notes: found.notes,
   };

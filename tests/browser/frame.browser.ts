@@ -105,7 +105,9 @@ test.describe('offline', () => {
       'allot/pinning',
       'allot/compare',
       'trigger',
+      'trigger/wheels',
       'trigger/bench',
+      'trigger/light',
       'trace',
       'book',
     ]) {

@@ -12,8 +12,9 @@ import type { DemoCapture } from '~/demo/captures';
 import { useBuild } from '../../../build/context';
 import { download } from '../../../storage/files';
 import { Button } from '../../../ui/button';
+import { Checkbox } from '../../../ui/choice';
 import { Select } from '../../../ui/select';
-import { Callout, Heading, Row, Small, Soft, Stack } from '../../../ui/text';
+import { Callout, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../../ui/text';
 import { at, color, shape, space } from '../../../ui/theme';
 import type { BenchRequest, BenchView, TriggerApi } from '../../../workers/trigger.worker';
 import { TriggerFrame } from '../trigger-frame';
@@ -36,11 +37,12 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
   });
   const { view, busy, progress, problem, notKept, run, cancel } = useBench(build.id, request());
   const [simulating, setSimulating] = useState(false);
+  const [otherTurn, setOtherTurn] = useState(false);
   const open = (files: readonly File[]) => {
     const [file] = files;
     if (file) run((api, onProgress) => api.read(file, request(), onProgress));
   };
-  const overlays = useMemo(() => (view ? overlaysOf(view, build) : []), [view, build]);
+  const overlays = useMemo(() => (view ? overlaysOf(view, build, otherTurn) : []), [view, build, otherTurn]);
   const write = async (format: CaptureFormat) => {
     if (!view) return;
     const worker = new Worker(new URL('../../../workers/trigger.worker.ts', import.meta.url), { type: 'module' });
@@ -171,6 +173,16 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                 </Callout>
               )}
               <Scope view={view} losses={view.reading.decoding.losses} overlays={overlays} />
+              {match.camFit?.tellsPhase && cycleDegrees(build.engine) === 720 && (
+                <ScreenOnly>
+                  <Row $gap={3}>
+                    <Checkbox isSelected={otherTurn} onChange={setOtherTurn}>
+                      plan on the other turn
+                    </Checkbox>
+                    <Small>A capture cannot say which turn is cylinder 1's compression; the timing light does.</Small>
+                  </Row>
+                </ScreenOnly>
+              )}
               <Channels
                 view={view}
                 onChoose={(crank, cam) =>
@@ -187,31 +199,35 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   ))}
                 </ul>
               </details>
-              <Row $gap={3}>
-                <Small>Save as</Small>
-                {(['csv', 'vcd', 'wav'] as const).map((format) => (
-                  <Button key={format} weight="quiet" onPress={() => void write(format)}>
-                    {format.toUpperCase()}
-                  </Button>
-                ))}
-                <Small>· Look at:</Small>
-                {demos.map((demo) => (
-                  <Button
-                    key={demo.id}
-                    weight="quiet"
-                    isDisabled={busy}
-                    onPress={() =>
-                      run((api, onProgress) => api.simulate(demo.name, demo.spec, demo.seed, request(), onProgress))
-                    }
-                  >
-                    {demo.name}
-                  </Button>
-                ))}
-              </Row>
+              <ScreenOnly>
+                <Row $gap={3}>
+                  <Small>Save as</Small>
+                  {(['csv', 'vcd', 'wav'] as const).map((format) => (
+                    <Button key={format} weight="quiet" onPress={() => void write(format)}>
+                      {format.toUpperCase()}
+                    </Button>
+                  ))}
+                  <Small>· Look at:</Small>
+                  {demos.map((demo) => (
+                    <Button
+                      key={demo.id}
+                      weight="quiet"
+                      isDisabled={busy}
+                      onPress={() =>
+                        run((api, onProgress) => api.simulate(demo.name, demo.spec, demo.seed, request(), onProgress))
+                      }
+                    >
+                      {demo.name}
+                    </Button>
+                  ))}
+                </Row>
+              </ScreenOnly>
             </Stack>
             <Stack $gap={4}>
               <WheelRanking view={view} />
-              <Learn view={view} />
+              <ScreenOnly>
+                <Learn view={view} />
+              </ScreenOnly>
               <EcuSettings view={view} model={build.ecu.model} />
             </Stack>
           </Columns>
@@ -263,7 +279,7 @@ function Channels({ view, onChoose }: { view: BenchView; onChoose: (crank: strin
 }
 
 /** Spark, injection and TDC along the capture, from the build's own offset and events. */
-function overlaysOf(view: BenchView, build: ReturnType<typeof useBuild>['build']): Overlay[] {
+function overlaysOf(view: BenchView, build: ReturnType<typeof useBuild>['build'], otherTurn: boolean): Overlay[] {
   const { engine, trigger } = build;
   const cycle = cycleDegrees(engine);
   const { degrees, camFit } = view.reading.match;
@@ -278,9 +294,9 @@ function overlaysOf(view: BenchView, build: ReturnType<typeof useBuild>['build']
     advanceDegrees: trigger.lockDegrees,
   });
   const all: Overlay[] = [];
-  for (let base = Math.floor(from / cycle) - 1; base * cycle < to; base += 1)
+  for (let base = Math.floor(from / cycle) - 2; base * cycle < to; base += 1)
     for (const row of rows) {
-      const zero = base * cycle + trigger.offsetDegrees;
+      const zero = base * cycle + trigger.offsetDegrees + (otherTurn ? 360 : 0);
       all.push({ kind: 'tdc', from: zero + row.tdc, to: zero + row.tdc });
       if (!camFit?.tellsPhase) continue;
       all.push({ kind: 'spark', from: zero + row.spark.from, to: zero + row.spark.to });

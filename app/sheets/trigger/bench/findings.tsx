@@ -174,16 +174,19 @@ export function LossStory({ view }: { view: BenchView }) {
       ) : (
         <>
           <ol>
-            {suspicions.slice(0, 3).map((one) => (
-              <Story key={one.story}>
-                <b>
-                  {percent(one.likelihood)} {one.title}
-                </b>
-                <Small>{one.evidence}.</Small>
-                <span>{one.remedy}</span>
-                <Wires concerns={one.concerns} />
-              </Story>
-            ))}
+            {suspicions
+              .slice(0, 3)
+              .filter(({ likelihood }, i) => i === 0 || likelihood >= 0.01)
+              .map((one) => (
+                <Story key={one.story}>
+                  <b>
+                    {percent(one.likelihood)} {one.title}
+                  </b>
+                  <Small>{one.evidence}.</Small>
+                  <span>{one.remedy}</span>
+                  <Wires concerns={one.concerns} />
+                </Story>
+              ))}
           </ol>
           <Table aria-label="Sync losses">
             <thead>

@@ -13,7 +13,7 @@ import { Button } from '../../../ui/button';
 import { Checkbox, Segmented } from '../../../ui/choice';
 import { NumberField } from '../../../ui/number-field';
 import { FigureField } from '../../../ui/text-field';
-import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, type Tone } from '../../../ui/text';
+import { Callout, FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack, type Tone } from '../../../ui/text';
 import { Table, TableScroll } from '../../../ui/table';
 import { at, color, space } from '../../../ui/theme';
 import { TriggerFrame } from '../trigger-frame';
@@ -208,9 +208,11 @@ function Log({ log }: { log: LightLog }) {
           {plural(readings.length, 'reading')}
           {log.scatter !== null && `, scatter ${log.scatter.toFixed(1)}°`}
         </strong>
-        <Button weight="quiet" onPress={() => edit(call('clearLights', {}))}>
-          Start a new log
-        </Button>
+        <ScreenOnly>
+          <Button weight="quiet" onPress={() => edit(call('clearLights', {}))}>
+            Start a new log
+          </Button>
+        </ScreenOnly>
       </Row>
       <TableScroll aria-label="Log of the light">
         <Table>
@@ -253,13 +255,15 @@ function Log({ log }: { log: LightLog }) {
                 </td>
                 <td className="figure">{point.rest === null ? 'apart' : formatDegrees(point.rest)}</td>
                 <td>
-                  <Button
-                    weight="quiet"
-                    aria-label={`Strike reading ${index + 1}`}
-                    onPress={() => edit(call('dropLight', { index }))}
-                  >
-                    strike
-                  </Button>
+                  <ScreenOnly>
+                    <Button
+                      weight="quiet"
+                      aria-label={`Strike reading ${index + 1}`}
+                      onPress={() => edit(call('dropLight', { index }))}
+                    >
+                      strike
+                    </Button>
+                  </ScreenOnly>
                 </td>
               </tr>
             ))}
@@ -372,19 +376,21 @@ function AtTdc({ log }: { log: LightLog | null }) {
         seen={last && Math.abs(last.seenDegrees) < 90 ? last.seenDegrees : null}
         large
       />
-      <FieldGrid $min={120}>
-        <NumberField
-          label="Sensor sits at"
-          unit="o'clock"
-          value={clock}
-          minValue={1}
-          maxValue={12}
-          onChange={(value) => value !== null && setClock(value)}
-        />
-      </FieldGrid>
-      <Checkbox isSelected={mirrored} onChange={setMirrored}>
-        seen from the other end
-      </Checkbox>
+      <ScreenOnly>
+        <FieldGrid $min={120}>
+          <NumberField
+            label="Sensor sits at"
+            unit="o'clock"
+            value={clock}
+            minValue={1}
+            maxValue={12}
+            onChange={(value) => value !== null && setClock(value)}
+          />
+        </FieldGrid>
+        <Checkbox isSelected={mirrored} onChange={setMirrored}>
+          seen from the other end
+        </Checkbox>
+      </ScreenOnly>
       <Small>
         Turning {mirrored ? 'counterclockwise' : 'clockwise'}. Tooth 1, the first after the gap, passed the sensor{' '}
         {formatDegrees(trigger.offsetDegrees % 360)} before TDC

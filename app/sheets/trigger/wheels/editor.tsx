@@ -84,7 +84,7 @@ export function WheelEditor({
   // The board opens above what was pressed: it comes into sight.
   const top = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
-    top.current?.scrollIntoView({ block: 'start' });
+    top.current?.scrollIntoView({ block: 'nearest' });
   }, []);
   return (
     <Stack $gap={4}>
