@@ -1,3 +1,5 @@
+import type { Result } from '../../problem';
+
 /**
  * A capture as Gonyx holds it: every channel sampled at the same instants. Times are kept as anchors with straight lines
  * between them, so ten million evenly sampled rows need a handful of figures, and an uneven log is exact all the same.
@@ -175,4 +177,20 @@ export class Column {
     this.blocks = [];
     return out;
   }
+}
+
+/** Takes a file in pieces and gives the capture at its end; a piece may end anywhere. */
+export interface CaptureReader {
+  push(bytes: Uint8Array): Result<null>;
+  finish(): Result<Capture>;
+}
+
+/** One array of a channel out of its blocks; each block is let go as it is copied, so the file is never held twice. */
+export function joined(blocks: Float32Array[][], channel: number, count: number, size: number): Float32Array {
+  const out = new Float32Array(count);
+  blocks.forEach((block, at) => {
+    out.set(block[channel].subarray(0, Math.min(size, count - at * size)), at * size);
+    block[channel] = new Float32Array(0);
+  });
+  return out;
 }

@@ -1,12 +1,6 @@
 import { fail, ok, type Result } from '../../problem';
-import { TimeLine, evenTime, type Capture, type TimeBase } from './capture';
-import { layoutOf, numberOf, type CsvLayout } from './layout';
-
-/** Takes a file in pieces and gives the capture at its end; a piece may end anywhere. */
-export interface CaptureReader {
-  push(bytes: Uint8Array): Result<null>;
-  finish(): Result<Capture>;
-}
+import { TimeLine, evenTime, joined, type Capture, type CaptureReader, type TimeBase } from './capture';
+import { cellsOf, endOfLine, layoutOf, leftOut, type CsvLayout } from './layout';
 
 /** Bytes looked at before the rows are read. */
 const LOOK = 1 << 16;
@@ -75,36 +69,21 @@ class CsvReader implements CaptureReader {
       return fail('too-short', '', `The file has ${this.count} row of figures: too few for a capture.`);
     const notes = [...layout.notes];
     const time: TimeBase = layout.timeColumn === null ? evenTime(this.count, layout.step) : this.line!.finish();
-    if (this.line && this.line.gaps > 0)
-      notes.push(
-        `${this.line.gaps === 1 ? 'In 1 place samples are' : `In ${this.line.gaps} places samples are`} missing: the time jumps ahead.`,
-      );
-    if (this.missing > 0)
-      notes.push(
-        `${this.missing === 1 ? '1 cell has' : `${this.missing} cells have`} no figure; they count as no signal.`,
-      );
-    if (this.bad > 0)
-      notes.push(
-        `${this.bad === 1 ? '1 line is' : `${this.bad} lines are`} no row of figures and left out, the first is line ${this.firstBad}.`,
-      );
+    notes.push(
+      ...leftOut({ gaps: this.line?.gaps ?? 0, missing: this.missing, bad: this.bad, firstBad: this.firstBad }),
+    );
     if (this.bad > this.count)
       return fail(
         'not-capture',
         `line ${this.firstBad}`,
         `Most lines are no rows of figures, the first is line ${this.firstBad}.`,
       );
-    const channels = layout.columns.map(({ name, unit }, at) => ({ name, unit, values: this.joined(at) }));
+    const channels = layout.columns.map(({ name, unit }, at) => ({
+      name,
+      unit,
+      values: joined(this.blocks, at, this.count, BLOCK),
+    }));
     return ok({ format: 'csv', channels, time, count: this.count, notes });
-  }
-
-  /** One array of a channel; each block is let go as it is copied, so the file is never held twice. */
-  private joined(channel: number): Float32Array {
-    const out = new Float32Array(this.count);
-    this.blocks.forEach((block, at) => {
-      out.set(block[channel].subarray(0, Math.min(BLOCK, this.count - at * BLOCK)), at * BLOCK);
-      block[channel] = new Float32Array(0);
-    });
-    return out;
   }
 
   private start(whole: boolean): Result<null> {
@@ -404,26 +383,19 @@ class CsvReader implements CaptureReader {
   private slowRow(text: string, current: readonly Float32Array[], place: number): number | null {
     const layout = this.layout!;
     if (text.trim() === '') return null;
-    const cells = layout.delimiter === ' ' ? text.trim().split(/ +/) : text.split(layout.delimiter);
-    const seconds = layout.timeColumn === null ? Number.NaN : numberOf(cells[layout.timeColumn] ?? '', layout.decimal);
-    const values = layout.columns.map(({ at }) => numberOf(cells[at] ?? '', layout.decimal));
-    const badTime = layout.timeColumn !== null && Number.isNaN(seconds);
-    if (badTime || cells.length > layout.cells + 1 || (layout.timeColumn === null && values.every(Number.isNaN))) {
+    const read = cellsOf(layout, text);
+    if (!read) {
       this.bad += 1;
       if (this.firstBad === 0) this.firstBad = this.lineNumber;
       return null;
     }
+    const { seconds, values } = read;
     values.forEach((value, slot) => {
       if (Number.isNaN(value)) this.missing += 1;
       current[slot][place] = value * layout.columns[slot].scale;
     });
     return seconds * layout.timeScale;
   }
-}
-
-function endOfLine(bytes: Uint8Array, from: number): number {
-  const end = bytes.indexOf(LF, from);
-  return end < 0 ? bytes.length : end;
 }
 
 export const csvReader = (): CaptureReader => new CsvReader();

@@ -300,3 +300,39 @@ export const stepWords = (seconds: number): string =>
     : seconds >= 0.999e-6
       ? `${Number((seconds * 1e6).toPrecision(4))} µs`
       : `${Number((seconds * 1e9).toPrecision(4))} ns`;
+
+/** What was not taken as it stands, in sentences. */
+export function leftOut({
+  gaps,
+  missing,
+  bad,
+  firstBad,
+}: Readonly<Record<'gaps' | 'missing' | 'bad' | 'firstBad', number>>): string[] {
+  const notes: string[] = [];
+  if (gaps > 0)
+    notes.push(
+      `${gaps === 1 ? 'In 1 place samples are' : `In ${gaps} places samples are`} missing: the time jumps ahead.`,
+    );
+  if (missing > 0)
+    notes.push(`${missing === 1 ? '1 cell has' : `${missing} cells have`} no figure; they count as no signal.`);
+  if (bad > 0)
+    notes.push(
+      `${bad === 1 ? '1 line is' : `${bad} lines are`} no row of figures and left out, the first is line ${firstBad}.`,
+    );
+  return notes;
+}
+
+/** Figures of a row, cell by cell as they are written: seconds not scaled, NaN without a time column; null when it is no row. */
+export function cellsOf(layout: CsvLayout, text: string): { seconds: number; values: number[] } | null {
+  const cells = layout.delimiter === ' ' ? text.trim().split(/ +/) : text.split(layout.delimiter);
+  const seconds = layout.timeColumn === null ? Number.NaN : numberOf(cells[layout.timeColumn] ?? '', layout.decimal);
+  const values = layout.columns.map(({ at }) => numberOf(cells[at] ?? '', layout.decimal));
+  const badTime = layout.timeColumn !== null && Number.isNaN(seconds);
+  const empty = layout.timeColumn === null && values.every(Number.isNaN);
+  return badTime || empty || cells.length > layout.cells + 1 ? null : { seconds, values };
+}
+
+export function endOfLine(bytes: Uint8Array, from: number): number {
+  const end = bytes.indexOf(10, from);
+  return end < 0 ? bytes.length : end;
+}

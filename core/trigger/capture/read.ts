@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from '../../problem';
-import { secondsAt, type Capture } from './capture';
-import { csvReader, type CaptureReader } from './csv';
+import { secondsAt, type Capture, type CaptureReader } from './capture';
+import { csvReader } from './csv';
 import { gatherReader, readVcd, writeVcd } from './vcd';
 import { readWav, writeWav } from './wav';
 

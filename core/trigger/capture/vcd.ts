@@ -1,6 +1,5 @@
 import { fail, ok, type Result } from '../../problem';
-import type { Capture, Channel } from './capture';
-import type { CaptureReader } from './csv';
+import type { Capture, CaptureReader, Channel } from './capture';
 
 /** Value change dump, IEEE 1364-2005 section 18: scalar wires, and reals as many recorders write them. */
 

@@ -2,22 +2,20 @@ import { Suspense, lazy, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
-import { triggerSensor } from '~/core/trigger/fit';
-import { readLights, shownAt, type LightLog, type Verdict } from '~/core/trigger/light';
-import { offsetConventions } from '~/core/trigger/offset';
+import { readLights, type LightLog, type Verdict } from '~/core/trigger/light';
 import { formatDegrees, plural } from '~/core/units/format';
 import { wrapSigned } from '~/core/units/convert';
 import { useBuild } from '../../../build/context';
-import { localTime } from '../../../parts/dates';
 import { Button } from '../../../ui/button';
-import { Checkbox, Segmented } from '../../../ui/choice';
+import { Segmented } from '../../../ui/choice';
 import { NumberField } from '../../../ui/number-field';
 import { FigureField } from '../../../ui/text-field';
-import { Callout, FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack, type Tone } from '../../../ui/text';
-import { Table, TableScroll } from '../../../ui/table';
+import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, type Tone } from '../../../ui/text';
 import { at, color, space } from '../../../ui/theme';
 import { TriggerFrame } from '../trigger-frame';
-import { WheelDrawing } from '../wheel-drawing';
+import { AtTdc } from './at-tdc';
+import { Log } from './log';
+import { Ways } from './ways';
 
 const LightChart = lazy(() => import('./light-chart'));
 
@@ -195,209 +193,6 @@ function Chart({ log, maxRpm, cycle }: { log: LightLog; maxRpm: number; cycle: n
         />
       </Suspense>
     </Plot>
-  );
-}
-
-function Log({ log }: { log: LightLog }) {
-  const { build, edit } = useBuild();
-  const { readings } = build.trigger;
-  return (
-    <Stack $gap={2}>
-      <Row $gap={3} style={{ justifyContent: 'space-between' }}>
-        <strong>
-          {plural(readings.length, 'reading')}
-          {log.scatter !== null && `, scatter ${log.scatter.toFixed(1)}°`}
-        </strong>
-        <ScreenOnly>
-          <Button weight="quiet" onPress={() => edit(call('clearLights', {}))}>
-            Start a new log
-          </Button>
-        </ScreenOnly>
-      </Row>
-      <TableScroll aria-label="Log of the light">
-        <Table>
-          <thead>
-            <tr>
-              <th scope="col">read</th>
-              <th scope="col" className="figure">
-                rpm
-              </th>
-              <th scope="col" className="figure">
-                locked
-              </th>
-              <th scope="col" className="figure">
-                shows
-              </th>
-              <th scope="col" className="figure">
-                offset then
-              </th>
-              <th scope="col" className="figure">
-                asks for
-              </th>
-              <th scope="col" className="figure">
-                off the line
-              </th>
-              <th scope="col" aria-label="Strike" />
-            </tr>
-          </thead>
-          <tbody>
-            {log.points.map((point, index) => (
-              <tr key={`${readings[index]?.at} ${index}`}>
-                <td style={{ whiteSpace: 'nowrap' }}>{readings[index] ? localTime(readings[index].at) : ''}</td>
-                <td className="figure">{Math.round(point.rpm)}</td>
-                <td className="figure">{point.commandedDegrees}°</td>
-                <td className="figure">{formatDegrees(point.seenDegrees)}</td>
-                <td className="figure">{formatDegrees(point.oldOffset)}</td>
-                <td className="figure">
-                  <strong>
-                    {formatDegrees(offsetConventions(point.asks, cycleDegrees(build.engine) as 360 | 720).beforeTdc)}
-                  </strong>
-                </td>
-                <td className="figure">{point.rest === null ? 'apart' : formatDegrees(point.rest)}</td>
-                <td>
-                  <ScreenOnly>
-                    <Button
-                      weight="quiet"
-                      aria-label={`Strike reading ${index + 1}`}
-                      onPress={() => edit(call('dropLight', { index }))}
-                    >
-                      strike
-                    </Button>
-                  </ScreenOnly>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      </TableScroll>
-    </Stack>
-  );
-}
-
-/** The same angle as ECUs count it, and what either school's light must show. */
-function Ways({ cycle, log }: { cycle: 360 | 720; log: LightLog | null }) {
-  const { build } = useBuild();
-  const inUse = build.trigger.offsetDegrees;
-  const now = offsetConventions(inUse, cycle);
-  const asked = log && offsetConventions(log.offset, cycle);
-  const rows: [string, number, number | undefined][] = [
-    ['tooth, then TDC', now.beforeTdc, asked?.beforeTdc],
-    ['TDC, then tooth', now.afterTdc, asked?.afterTdc],
-    [`–${cycle / 2} to ${cycle / 2}`, now.signed, asked?.signed],
-    ['the same, other sign', now.signedOpposite, asked?.signedOpposite],
-  ];
-  return (
-    <>
-      <Stack $gap={2}>
-        <Heading>Ways of counting it</Heading>
-        <Table aria-label="Ways of counting the offset">
-          <thead>
-            <tr>
-              <th scope="col">from tooth 1 to TDC 1</th>
-              <th scope="col" className="figure">
-                in use
-              </th>
-              {asked && (
-                <th scope="col" className="figure">
-                  asked
-                </th>
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(([name, used, wanted]) => (
-              <tr key={name}>
-                <td>{name}</td>
-                <td className="figure">{formatDegrees(used)}</td>
-                {wanted !== undefined && (
-                  <td className="figure">
-                    <strong>{formatDegrees(wanted)}</strong>
-                  </td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      </Stack>
-      {log && (
-        <Stack $gap={2}>
-          <Heading>Either school of lock</Heading>
-          <Table aria-label="What the light shows by either lock">
-            <thead>
-              <tr>
-                <th scope="col">locked at</th>
-                <th scope="col" className="figure">
-                  shows now
-                </th>
-                <th scope="col" className="figure">
-                  must show
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {[0, 10].map((lock) => (
-                <tr key={lock} data-selected={lock === build.trigger.lockDegrees}>
-                  <th scope="row">{lock}°</th>
-                  <td className="figure">{formatDegrees(wrapSigned(shownAt(log.offset, inUse, lock), cycle))}</td>
-                  <td className="figure">{lock}°</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-          <Small>
-            0° needs the TDC mark only; 10° needs a degreed pulley or a light that dials back. The offset they lead to
-            is the same.
-          </Small>
-        </Stack>
-      )}
-    </>
-  );
-}
-
-/** The wheel as it stands at TDC, turned to how the engine stands before one's eyes. */
-function AtTdc({ log }: { log: LightLog | null }) {
-  const { build } = useBuild();
-  const { trigger } = build;
-  const [clock, setClock] = useState(3);
-  const [mirrored, setMirrored] = useState(false);
-  if (!trigger.crankWheel) return <Small>Choose the crank wheel first; then it is drawn here at TDC.</Small>;
-  const last = log?.points[log.points.length - 1];
-  return (
-    <Stack $gap={2}>
-      <Heading>Cylinder 1 at TDC</Heading>
-      <WheelDrawing
-        wheel={trigger.crankWheel}
-        cam={null}
-        offsetDegrees={trigger.offsetDegrees}
-        sensor={triggerSensor(build, 'crank')?.sensor ?? null}
-        sensorAt={(clock % 12) * 30}
-        mirrored={mirrored}
-        marks
-        seen={last && Math.abs(last.seenDegrees) < 90 ? last.seenDegrees : null}
-        large
-      />
-      <ScreenOnly>
-        <FieldGrid $min={120}>
-          <NumberField
-            label="Sensor sits at"
-            unit="o'clock"
-            value={clock}
-            minValue={1}
-            maxValue={12}
-            onChange={(value) => value !== null && setClock(value)}
-          />
-        </FieldGrid>
-        <Checkbox isSelected={mirrored} onChange={setMirrored}>
-          seen from the other end
-        </Checkbox>
-      </ScreenOnly>
-      <Small>
-        Turning {mirrored ? 'counterclockwise' : 'clockwise'}. Tooth 1, the first after the gap, passed the sensor{' '}
-        {formatDegrees(trigger.offsetDegrees % 360)} before TDC
-        {trigger.offsetDegrees >= 360 ? ', one turn and more ago' : ''}. Dashed on the pulley: where the light last saw
-        it.
-      </Small>
-    </Stack>
   );
 }
 

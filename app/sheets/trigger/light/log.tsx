@@ -1,0 +1,87 @@
+import { call } from '~/core/build/edits';
+import { cycleDegrees } from '~/core/engine/engine';
+import type { LightLog } from '~/core/trigger/light';
+import { offsetConventions } from '~/core/trigger/offset';
+import { formatDegrees, plural } from '~/core/units/format';
+import { useBuild } from '../../../build/context';
+import { localTime } from '../../../parts/dates';
+import { Button } from '../../../ui/button';
+import { Table, TableScroll } from '../../../ui/table';
+import { Row, ScreenOnly, Stack } from '../../../ui/text';
+
+/** Every reading, what it asks for, and how far it lies off the line through all. */
+export function Log({ log }: { log: LightLog }) {
+  const { build, edit } = useBuild();
+  const { readings } = build.trigger;
+  return (
+    <Stack $gap={2}>
+      <Row $gap={3} style={{ justifyContent: 'space-between' }}>
+        <strong>
+          {plural(readings.length, 'reading')}
+          {log.scatter !== null && `, scatter ${log.scatter.toFixed(1)}°`}
+        </strong>
+        <ScreenOnly>
+          <Button weight="quiet" onPress={() => edit(call('clearLights', {}))}>
+            Start a new log
+          </Button>
+        </ScreenOnly>
+      </Row>
+      <TableScroll aria-label="Log of the light">
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">read</th>
+              <th scope="col" className="figure">
+                rpm
+              </th>
+              <th scope="col" className="figure">
+                locked
+              </th>
+              <th scope="col" className="figure">
+                shows
+              </th>
+              <th scope="col" className="figure">
+                offset then
+              </th>
+              <th scope="col" className="figure">
+                asks for
+              </th>
+              <th scope="col" className="figure">
+                off the line
+              </th>
+              <th scope="col" aria-label="Strike" />
+            </tr>
+          </thead>
+          <tbody>
+            {log.points.map((point, index) => (
+              <tr key={`${readings[index]?.at} ${index}`}>
+                <td style={{ whiteSpace: 'nowrap' }}>{readings[index] ? localTime(readings[index].at) : ''}</td>
+                <td className="figure">{Math.round(point.rpm)}</td>
+                <td className="figure">{point.commandedDegrees}°</td>
+                <td className="figure">{formatDegrees(point.seenDegrees)}</td>
+                <td className="figure">{formatDegrees(point.oldOffset)}</td>
+                <td className="figure">
+                  <strong>
+                    {formatDegrees(offsetConventions(point.asks, cycleDegrees(build.engine) as 360 | 720).beforeTdc)}
+                  </strong>
+                </td>
+                <td className="figure">{point.rest === null ? 'apart' : formatDegrees(point.rest)}</td>
+                <td>
+                  <ScreenOnly>
+                    <Button
+                      weight="quiet"
+                      aria-label={`Strike reading ${index + 1}`}
+                      onPress={() => edit(call('dropLight', { index }))}
+                    >
+                      strike
+                    </Button>
+                  </ScreenOnly>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </TableScroll>
+    </Stack>
+  );
+}
