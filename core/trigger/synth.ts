@@ -47,6 +47,14 @@ export interface Sensor {
   readonly pullUpVolts?: number;
   /** Square: the signal is low while a tooth passes. */
   readonly inverted?: boolean;
+  /**
+   * Square: degrees of the wheel behind a tooth's leading edge at which the sensor operates, and behind its trailing edge at
+   * which it releases. Hysteresis makes both later; a high threshold, or a wide gap, makes the first later and the second earlier.
+   */
+  readonly operateDegrees?: number;
+  readonly releaseDegrees?: number;
+  /** Square: seconds in which the line rises to two thirds: pull-up ohms times the cable's farads. */
+  readonly riseSeconds?: number;
 }
 
 export interface Faults {
@@ -192,7 +200,7 @@ export function synth(spec: SynthSpec): Synthesis {
     const marks = marksOf(wheel, at, from - 60, to + 60, own, random, log as never);
     return sensor.type === 'vr'
       ? vrSignal(wheel, marks, sensor, degrees, rpm)
-      : squareSignal(marks, sensor, degrees, sampleRate, own);
+      : squareSignal(switched(marks, sensor, wheel), sensor, degrees, sampleRate, own);
   };
   const crankSensor: Sensor = faults.swappedLeads
     ? { ...spec.crankSensor, reversed: !spec.crankSensor.reversed }
@@ -272,6 +280,19 @@ function vrSignal(
 const RISE_SECONDS = 1e-5;
 const LOW_VOLTS = 0.2;
 
+/** Where the sensor switches: later or earlier than the tooth's own edges. */
+function switched(marks: readonly Mark[], sensor: Sensor, wheel: Wheel): readonly Mark[] {
+  const { operateDegrees = 0, releaseDegrees = 0 } = sensor;
+  if (operateDegrees === 0 && releaseDegrees === 0) return marks;
+  const ratio = wheel.shaft === 'cam' ? 2 : 1;
+  return marks
+    .map(({ degrees, level }) => ({
+      degrees: degrees + ratio * (level === 1 ? operateDegrees : releaseDegrees),
+      level,
+    }))
+    .sort((one, other) => one.degrees - other.degrees);
+}
+
 function squareSignal(
   marks: readonly Mark[],
   sensor: Sensor,
@@ -281,7 +302,7 @@ function squareSignal(
 ): Float32Array {
   const out = new Float32Array(degrees.length);
   const high = faults.droppedPullUp ? LOW_VOLTS + 0.05 : (sensor.pullUpVolts ?? 5);
-  const step = 1 - Math.exp(-1 / (sampleRate * RISE_SECONDS));
+  const step = 1 - Math.exp(-1 / (sampleRate * (sensor.riseSeconds ?? RISE_SECONDS)));
   let at = 0;
   let tooth = false;
   let value = Number.NaN;

@@ -61,6 +61,31 @@ describe('Hall and optical', () => {
   });
 });
 
+describe('switching points', () => {
+  const timesOf = (sensor: Partial<Sensor>) => {
+    const { capture } = make({ crankSensor: { type: 'hall', ...sensor }, sampleRate: 200_000, startDegrees: 7 });
+    const { edges } = trackOf(capture, 0);
+    return [0, 1].map((level) => [...edges.seconds].filter((_, i) => edges.level[i] === level));
+  };
+  // 300 rpm are 1800 degrees a second.
+  const later = (one: number[], other: number[]) => 1800 * (other[5] - one[5]);
+  test('hysteresis makes both edges later, a high threshold makes teeth narrower', () => {
+    const plain = timesOf({});
+    const lagging = timesOf({ operateDegrees: 1, releaseDegrees: 1 });
+    expect(later(plain[1], lagging[1])).toBeCloseTo(1, 1);
+    expect(later(plain[0], lagging[0])).toBeCloseTo(1, 1);
+    const narrow = timesOf({ operateDegrees: 0.8, releaseDegrees: -0.8 });
+    expect(later(plain[1], narrow[1])).toBeCloseTo(0.8, 1);
+    expect(later(plain[0], narrow[0])).toBeCloseTo(-0.8, 1);
+  });
+  test('a weak pull-up rises slowly, and only rises', () => {
+    const [plain, weak] = [timesOf({}), timesOf({ riseSeconds: 2e-4 })];
+    // To half height in 0.69 of the time constant (V = V0 (1 - exp(-t/RC))).
+    expect(weak[1][5] - plain[1][5]).toBeGreaterThan(0.55 * 2e-4);
+    expect(Math.abs(weak[0][5] - plain[0][5])).toBeLessThan(2e-5);
+  });
+});
+
 describe('speed', () => {
   test.each([100, 975, 6000])('%i rpm gives pulses at f = n rpm / 60 (domain facts)', (rpm) => {
     const own = missingToothWheel(12, 0);
