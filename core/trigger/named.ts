@@ -117,8 +117,9 @@ function toothFaults(found: Match, say: (fault: Omit<SignalFault, 'tooth'> & { t
   const concerns = ['crank'] as const;
   const kinds = found.events.filter(({ kind }) => kind !== 'break');
   // A lost tooth is noticed at the next one.
-  const places = kinds.map(({ kind, tooth }) => ({
+  const places = kinds.map(({ kind, tooth, pulse }) => ({
     kind,
+    pulse,
     tooth: kind === 'lost' ? (tooth + perTurn - 1) % perTurn : tooth,
   }));
   const told = new Set<number>();
@@ -141,7 +142,9 @@ function toothFaults(found: Match, say: (fault: Omit<SignalFault, 'tooth'> & { t
       tooth,
     });
   }
-  const left = places.filter(({ tooth, kind }) => kind === 'added' || !told.has(tooth));
+  // Spinning up and coming to rest, the signal is weak and its speed jumps: what goes wrong there is no fault of the line.
+  const steady = (pulse: number) => pulse > perTurn && pulse < found.pulses.length - perTurn;
+  const left = places.filter(({ tooth, kind, pulse }) => steady(pulse) && (kind === 'added' || !told.has(tooth)));
   const [added, lost] = [
     left.filter(({ kind }) => kind === 'added').length,
     left.filter(({ kind }) => kind === 'lost').length,

@@ -3,6 +3,7 @@ import { catalog } from '~/catalog';
 import { match } from '~/core/trigger/match';
 import { signalFaults, type SignalFault } from '~/core/trigger/named';
 import { seeded, synth, type Faults, type Sensor, type SynthSpec } from '~/core/trigger/synth';
+import { demoCaptures } from '~/demo/captures';
 import { wheel } from '../../helpers';
 
 function faultsOf(faults: Faults, seed: number, type: Sensor['type'], more: Partial<SynthSpec> = {}): SignalFault[] {
@@ -31,6 +32,31 @@ describe('clean signals', () => {
   test.each(['vr', 'hall', 'optical'] as const)('%s: nothing is named', (type) => {
     for (const seed of seeds) expect(faultsOf({ noiseVolts: 0.01 }, seed, type)).toEqual([]);
   });
+});
+
+test('spinning up and coming to rest is no fault of the line', () => {
+  for (const type of ['vr', 'hall'] as const)
+    for (const swappedLeads of [false, type === 'vr'])
+      for (const seed of seeds) {
+        const found = faultsOf({ noiseVolts: 0.01, swappedLeads }, seed, type, {
+          crank: wheel('60-2'),
+          speed: { type: 'cranking', rpm: 235, ripple: 0.25, events: 2.5, startSeconds: 0.25, stopSeconds: 0.2 },
+          seconds: 3,
+        });
+        expect(ids(found)).toEqual(swappedLeads ? ['swapped-leads'] : []);
+      }
+});
+
+test.each([
+  ['good-start', []],
+  ['swapped-leads', ['swapped-leads']],
+  ['coil-noise', ['extra-pulses']],
+  ['wrong-wheel', []],
+])('the made-up capture %s shows %j and nothing else', (id, expected) => {
+  const { spec, seed } = demoCaptures.find((one) => one.id === id)!;
+  const found = match(synth({ ...spec, random: seeded(seed) }).capture, { wheels: catalog.wheels });
+  if (!found.ok) throw new Error(found.problem.sentence);
+  expect(ids(signalFaults(found.value))).toEqual(expected);
 });
 
 /** What is done to the signal, by which sensor, and what it must be called. */

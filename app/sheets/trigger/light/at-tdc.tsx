@@ -31,19 +31,21 @@ export function AtTdc({ log }: { log: LightLog | null }) {
         large
       />
       <ScreenOnly>
-        <FieldGrid $min={120}>
-          <NumberField
-            label="Sensor sits at"
-            unit="o'clock"
-            value={clock}
-            minValue={1}
-            maxValue={12}
-            onChange={(value) => value !== null && setClock(value)}
-          />
-        </FieldGrid>
-        <Checkbox isSelected={mirrored} onChange={setMirrored}>
-          seen from the other end
-        </Checkbox>
+        <Stack $gap={2}>
+          <FieldGrid $min={120}>
+            <NumberField
+              label="Sensor sits at"
+              unit="o'clock"
+              value={clock}
+              minValue={1}
+              maxValue={12}
+              onChange={(value) => value !== null && setClock(value)}
+            />
+          </FieldGrid>
+          <Checkbox isSelected={mirrored} onChange={setMirrored}>
+            seen from the other end
+          </Checkbox>
+        </Stack>
       </ScreenOnly>
       <Small>
         Turning {mirrored ? 'counterclockwise' : 'clockwise'}. Tooth 1, the first after the gap, passed the sensor{' '}
