@@ -85,8 +85,8 @@ function placesOf(steps: readonly number[]): { places: number; gaps: number[] } 
 }
 
 /**
- * A wheel of teeth in any order, named and classed. Fails with one sentence when teeth overlap or leave no space; `edges`
- * then say where.
+ * A wheel of teeth in any order, named and classed. Fails with one sentence, naming the teeth, when two overlap or leave no
+ * space between them.
  */
 export function wheelOfTeeth(
   { id, name, shaft }: Pick<Wheel, 'id' | 'name' | 'shaft'>,
