@@ -315,5 +315,12 @@ function heed(reads: readonly LightRead[], cycle: number): 'wrong-sign' | 'not-t
   return null;
 }
 
+/** Degrees the spark comes early by the log's line at a speed, with an offset in use; level where no delay is sure. */
+export function earlyAt(log: LightLog, inUse: number, rpm: number, cycle: 360 | 720): number {
+  const at = Math.min(...log.points.filter(({ rest }) => rest !== null).map((point) => point.rpm));
+  const drift = log.delay?.sure ? -6e-6 * log.delay.microseconds * (rpm - at) : 0;
+  return wrapSigned(log.offset - inUse, cycle) + drift;
+}
+
 /** What the light would show with an offset in use, by either school of lock: same error, other mark. */
 export const shownAt = (offset: number, inUse: number, lockDegrees: number): number => lockDegrees - (inUse - offset);

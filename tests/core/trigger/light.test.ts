@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { linearRegression, standardDeviation } from 'simple-statistics';
-import { lineThrough, readLights, shownAt, type LightLog, type LightRead } from '~/core/trigger/light';
+import { earlyAt, lineThrough, readLights, shownAt, type LightLog, type LightRead } from '~/core/trigger/light';
 import { bell, seeded } from '~/core/trigger/synth';
 import { wrapDegrees } from '~/core/units/convert';
 
@@ -86,6 +86,9 @@ describe('a log of the light', () => {
     expect(Math.abs(found.delay!.microseconds - 120)).toBeLessThan(found.delay!.within);
     expect(Math.abs(found.atRest - 88)).toBeLessThan(1);
     expect(found.driftAtTop).toBeLessThan(-4);
+    // The line runs through what was seen: 4 degrees early at rest, 120 us later with speed.
+    expect(Math.abs(earlyAt(found, 84, 0, 720) - 4)).toBeLessThan(1);
+    expect(earlyAt(found, 84, 7000, 720)).toBeLessThan(earlyAt(found, 84, 250, 720) - 4);
     expect(ids(found)).toContain('delay');
     expect(found.verdicts.find(({ id }) => id === 'delay')!.next).toContain('sensor delay');
   });

@@ -2,7 +2,7 @@ import { Suspense, lazy, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
-import { readLights, type LightLog, type Verdict } from '~/core/trigger/light';
+import { earlyAt, readLights, type LightLog, type Verdict } from '~/core/trigger/light';
 import { formatDegrees, plural } from '~/core/units/format';
 import { wrapSigned } from '~/core/units/convert';
 import { useBuild } from '../../../build/context';
@@ -174,16 +174,14 @@ function Verdicts({ log }: { log: LightLog }) {
   );
 }
 
-function Chart({ log, maxRpm, cycle }: { log: LightLog; maxRpm: number; cycle: number }) {
+function Chart({ log, maxRpm, cycle }: { log: LightLog; maxRpm: number; cycle: 360 | 720 }) {
   const { build } = useBuild();
   const inUse = build.trigger.offsetDegrees;
   // Early is positive: what the light shows more than the lock, with the offset now in use.
   const early = (asks: number) => wrapSigned(asks - inUse, cycle);
   const used = log.points.filter(({ rest }) => rest !== null);
-  const slope = log.delay ? (-log.delay.microseconds * 6) / 1e6 : 0;
-  const zero = early(log.offset) - (log.delay?.sure ? slope * Math.min(...used.map(({ rpm }) => rpm)) : 0);
   const ends = [0, Math.max(1000, ...used.map(({ rpm }) => rpm)) * 1.1];
-  const line = ends.map((rpm) => ({ rpm, error: zero + (log.delay?.sure ? slope * rpm : 0) }));
+  const line = ends.map((rpm) => ({ rpm, error: earlyAt(log, inUse, rpm, cycle) }));
   return (
     <Plot>
       <Suspense fallback={<Soft>The chart is drawn.</Soft>}>
