@@ -4,7 +4,8 @@
  * Viterbi's algorithm (1967) over the teeth of one repeat of the pattern. The speed is not known; what is punished is its
  * change from one interval to the next, measured on a logarithmic scale against what compression can do within that angle.
  * A pulse may be missing, one may be too many, and after a worse break the path starts anew anywhere, each at a price.
- * Cost: pulses x teeth x 4.
+ * Since a path carries its speed with it, the cheapest so far need not stay so: two survive at each tooth (Seshadri and
+ * Sundberg's list Viterbi algorithm, 1994). Cost: pulses x teeth x 8.
  */
 
 export interface PulseEvent {
@@ -26,12 +27,19 @@ export interface Alignment {
 }
 
 const CAP = 8;
-const LOST = 5;
-const ADDED = 5;
-const BENT = 8;
-const BREAK = 14;
+/**
+ * Prices: the negative logarithm of how rare each is (common practice: one pulse in a hundred on a bad line). Where an
+ * interval is not explained at all, its density is lost too: the unrest's logarithm, which every other interval is
+ * credited with.
+ */
+const LOST = 4.6;
+const ADDED = 4.6;
+const BENT = 5.5;
+const BREAK = 9;
 
 const [NORMAL, AFTER_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4];
+/** Marks a move that came from the second survivor. */
+const SECOND = 8;
 
 /** Bounds of the unrest of neighbouring intervals, logarithmic: a recorder's step, and compression at its worst. */
 const [UNREST_LEAST, UNREST_MOST] = [0.015, 0.4];
@@ -44,29 +52,69 @@ const unrestOf = (changes: number[]): number => {
   return Math.min(UNREST_MOST, Math.max(UNREST_LEAST, TO_DEVIATION * sorted[sorted.length >> 1]));
 };
 
+/** A path through several repeats told by the teeth of one. */
+export const folded = (alignment: Alignment, teeth: number): Alignment => ({
+  ...alignment,
+  teeth: alignment.teeth.map((tooth) => (tooth < 0 ? tooth : tooth % teeth)),
+  events: alignment.events.map((event) => ({ ...event, tooth: event.tooth % teeth })),
+});
+
+/**
+ * One path survives for each tooth: with few teeth, or even ones, a path that looks good for two pulses would end all
+ * others. So a short pattern is laid out several times and begun in the first: paths that count differently stay apart.
+ */
+const STATES_LEAST = 12;
+
 /**
  * Aligns a pattern with pulses. How much the speed jumps from tooth to tooth is not assumed: a first pass takes it from the
  * pulses, a second from what the first left unexplained, so that every wheel is judged by its own best reading.
+ *
+ * @param unrest Logarithmic; given, it is taken as it is, in one pass.
  */
-export function align(intervals: readonly number[], seconds: Float64Array, from = 0, to = seconds.length): Alignment {
+export function align(
+  intervals: readonly number[],
+  seconds: Float64Array,
+  from = 0,
+  to = seconds.length,
+  unrest?: number,
+): Alignment {
+  if (intervals.length < STATES_LEAST) {
+    const times = Math.ceil(STATES_LEAST / intervals.length);
+    const many = Array.from({ length: times }, () => intervals).flat();
+    return folded(passes(many, seconds, from, to, intervals.length, unrest), intervals.length);
+  }
+  return passes(intervals, seconds, from, to, intervals.length, unrest);
+}
+
+function passes(
+  intervals: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  to: number,
+  starts: number,
+  unrest?: number,
+): Alignment {
+  if (unrest !== undefined) return pass(intervals, seconds, from, to, starts, unrest);
   const changes: number[] = [];
   for (let i = from + 2; i < to; i += 1)
     changes.push(
       Math.log(Math.max(1e-9, seconds[i] - seconds[i - 1]) / Math.max(1e-9, seconds[i - 1] - seconds[i - 2])),
     );
-  const first = pass(intervals, seconds, from, to, unrestOf(changes));
-  return first.left.length < 3 ? first : pass(intervals, seconds, from, to, unrestOf(first.left));
+  const first = pass(intervals, seconds, from, to, starts, unrestOf(changes));
+  return first.left.length < 3 ? first : pass(intervals, seconds, from, to, starts, unrestOf(first.left));
 }
 
 /**
  * @param intervals Crank degrees from each tooth to the next, one repeat of the pattern.
  * @param seconds Times of the pulses, rising; `from` to `to` (past the end) are used.
+ * @param starts Teeth, from the first, at which a path may start.
  */
 function pass(
   intervals: readonly number[],
   seconds: Float64Array,
   from: number,
   to: number,
+  starts: number,
   unrest: number,
 ): Alignment & { left: number[] } {
   const teeth = intervals.length;
@@ -79,7 +127,10 @@ function pass(
     left: [] as number[],
   };
   // A pattern that was not seen once and a half round proves nothing.
-  if (count < Math.max(3, 1.5 * teeth)) return none;
+  if (count < Math.max(3, 1.5 * starts)) return none;
+  const unexplained = -Math.log(unrest);
+  // A path that starts anew may do so at any tooth: what it costs to say which.
+  const [added, bent, anewAt] = [ADDED + unexplained, BENT + unexplained, BREAK + unexplained + Math.log(teeth)];
   const before = (tooth: number, back: number) => (tooth - back + teeth * back) % teeth;
   const one = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)]);
   const two = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)] + intervals[before(k, 2)]);
@@ -89,95 +140,117 @@ function pass(
   const relative = (degrees: number) => Math.sqrt(Math.max(1, degrees / usual));
   const [weightOne, weightTwo] = [one, two].map((all) => all.map((degrees) => 0.5 / (unrest * relative(degrees)) ** 2));
   const [widthOne, widthTwo] = [one, two].map((all) => all.map((degrees) => Math.log(relative(degrees))));
-  let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(teeth).fill(Number.POSITIVE_INFINITY));
-  let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(teeth));
-  const moves = new Uint8Array(count * teeth);
+  // Two survivors a tooth, by what brought them there: their speeds differ, and which is right shows at the next pulse.
+  const size = 2 * teeth;
+  let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(size).fill(Number.POSITIVE_INFINITY));
+  let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(size));
+  const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
+  // What is on trial at one tooth: the best and the next best, and which survivor they came from.
+  let bestPrice = 0;
+  let bestSpeed = 0;
+  let bestMove = 0;
+  let nextPrice = 0;
+  let nextSpeed = 0;
+  let nextMove = 0;
+  let second = 0;
+  const reach = (from: Float64Array, speeds: Float64Array, k: number, speed: number, weight: number): number => {
+    const at = 2 * k;
+    const change = speed - speeds[at];
+    const misfit = change * change * weight;
+    const one = from[at] + (misfit < CAP ? misfit : CAP);
+    second = 0;
+    if (from[at + 1] >= one) return one;
+    const otherChange = speed - speeds[at + 1];
+    const otherMisfit = otherChange * otherChange * weight;
+    const two = from[at + 1] + (otherMisfit < CAP ? otherMisfit : CAP);
+    if (two >= one) return one;
+    second = SECOND;
+    return two;
+  };
+  const keep = (price: number, speed: number, move: number) => {
+    if (price < bestPrice) {
+      nextPrice = bestPrice;
+      nextSpeed = bestSpeed;
+      nextMove = bestMove;
+      bestPrice = price;
+      bestSpeed = speed;
+      bestMove = move | second;
+    } else if (price < nextPrice) {
+      nextPrice = price;
+      nextSpeed = speed;
+      nextMove = move | second;
+    }
+  };
   for (let i = 1; i < count; i += 1) {
     const step = seconds[from + i] - seconds[from + i - 1];
     const logStep = Math.log(Math.max(step, 1e-12));
     const logPair = i > 1 ? Math.log(Math.max(seconds[from + i] - seconds[from + i - 2], 1e-12)) : 0;
-    const row = i * teeth;
+    const row = i * size;
     let cheapestAt = 0;
-    for (let k = 1; k < teeth; k += 1) if (last[k] < last[cheapestAt]) cheapestAt = k;
+    for (let k = 1; k < size; k += 1) if (last[k] < last[cheapestAt]) cheapestAt = k;
     const cheapest = last[cheapestAt];
     anew[i] = cheapestAt;
     for (let k = 0; k < teeth; k += 1) {
       const plain = logStep - logOne[k];
       if (i === 1) {
-        costs[k] = 0;
-        slow[k] = plain;
+        // The tooth before it is where the path starts.
+        costs[2 * k] = (k + teeth - 1) % teeth < starts ? 0 : Number.POSITIVE_INFINITY;
+        slow[2 * k] = plain;
         continue;
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
-      let change = plain - lastSlow[k1];
-      let misfit = change * change * weightOne[k];
-      let price = last[k1] + (misfit < CAP ? misfit : CAP) + widthOne[k];
-      let move = NORMAL;
-      let speed = plain;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
-      if (last[k2] + LOST < price) {
+      bestPrice = Number.POSITIVE_INFINITY;
+      nextPrice = Number.POSITIVE_INFINITY;
+      keep(reach(last, lastSlow, k1, plain, weightOne[k]) + widthOne[k], plain, NORMAL);
+      if (cheapest + anewAt < bestPrice) {
+        bestPrice = cheapest + anewAt;
+        bestSpeed = plain;
+        bestMove = ANEW;
+      }
+      if (last[2 * k2] + LOST < nextPrice) {
         const wide = logStep - logTwo[k];
-        change = wide - lastSlow[k2];
-        misfit = change * change * weightTwo[k];
-        const other = last[k2] + LOST + (misfit < CAP ? misfit : CAP) + widthTwo[k];
-        if (other < price) {
-          price = other;
-          move = AFTER_LOST;
-          speed = wide;
-        }
+        keep(reach(last, lastSlow, k2, wide, weightTwo[k]) + LOST + widthTwo[k], wide, AFTER_LOST);
       }
-      if (i > 2 && lastButOne[k1] + ADDED < price) {
+      if (i > 2 && lastButOne[2 * k1] + added < nextPrice) {
         const both = logPair - logOne[k];
-        change = both - lastButOneSlow[k1];
-        misfit = change * change * weightOne[k];
-        const other = lastButOne[k1] + ADDED + (misfit < CAP ? misfit : CAP) + widthOne[k];
-        if (other < price) {
-          price = other;
-          move = AFTER_ADDED;
-          speed = both;
-        }
+        keep(reach(lastButOne, lastButOneSlow, k1, both, weightOne[k]) + added + widthOne[k], both, AFTER_ADDED);
       }
-      if (i > 2 && lastButOne[k2] + BENT < price) {
+      if (i > 2 && lastButOne[2 * k2] + bent < nextPrice) {
         // The pulse between is there, but off its place.
         const both = logPair - logTwo[k];
-        change = both - lastButOneSlow[k2];
-        misfit = change * change * weightTwo[k];
-        const other = lastButOne[k2] + BENT + (misfit < CAP ? misfit : CAP) + widthTwo[k];
-        if (other < price) {
-          price = other;
-          move = AFTER_BENT;
-          speed = both;
-        }
+        keep(reach(lastButOne, lastButOneSlow, k2, both, weightTwo[k]) + bent + widthTwo[k], both, AFTER_BENT);
       }
-      if (cheapest + BREAK < price) {
-        price = cheapest + BREAK;
-        move = ANEW;
-        speed = plain;
-      }
-      costs[k] = price;
-      slow[k] = speed;
-      moves[row + k] = move;
+      const at = 2 * k;
+      costs[at] = bestPrice;
+      slow[at] = bestSpeed;
+      moves[row + at] = bestMove;
+      costs[at + 1] = nextPrice;
+      slow[at + 1] = nextSpeed;
+      moves[row + at + 1] = nextMove;
     }
     [lastButOne, last, costs] = [last, costs, lastButOne];
     [lastButOneSlow, lastSlow, slow] = [lastSlow, slow, lastButOneSlow];
   }
-  let at = 0;
-  for (let k = 1; k < teeth; k += 1) if (last[k] < last[at]) at = k;
+  let state = 0;
+  for (let k = 1; k < size; k += 1) if (last[k] < last[state]) state = k;
   const path = none.teeth;
   const events: PulseEvent[] = [];
   const left: number[] = [];
-  const cost = last[at] + (count - 2) * Math.log(unrest);
+  const cost = last[state] + (count - 2) * Math.log(unrest);
   let [misfit, speed] = [0, Number.NaN];
   for (let i = count - 1; i >= 0;) {
+    const at = state >> 1;
     path[i] = at;
     if (i === 0) break;
-    const move = i === 1 ? NORMAL : moves[i * teeth + at];
+    const coded = i === 1 ? NORMAL : moves[i * size + state];
+    const [move, survivor] = [coded & ~SECOND, coded & SECOND ? 1 : 0];
     if (move === AFTER_BENT) {
-      const [bent, kind] = [before(at, 1), 'bent' as const];
-      path[i - 1] = bent;
-      events.push({ pulse: from + i - 1, kind, tooth: bent });
-      at = before(at, 2);
+      const tooth = before(at, 1);
+      path[i - 1] = tooth;
+      events.push({ pulse: from + i - 1, kind: 'bent', tooth });
+      state = 2 * before(at, 2) + survivor;
       i -= 2;
       continue;
     }
@@ -187,8 +260,7 @@ function pass(
         kind: move === AFTER_LOST ? 'lost' : move === AFTER_ADDED ? 'added' : 'break',
         tooth: at,
       });
-    if (move === ANEW) at = anew[i];
-    else at = before(at, move === AFTER_LOST ? 2 : 1);
+    state = move === ANEW ? anew[i] : 2 * before(at, move === AFTER_LOST ? 2 : 1) + survivor;
     i -= move === AFTER_ADDED ? 2 : 1;
   }
   events.reverse();
@@ -216,28 +288,49 @@ function pass(
 export const priceOf = (events: readonly PulseEvent[]): number =>
   events.reduce((sum, { kind }) => sum + (kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST), 0);
 
-/** Crank degrees of each pulse along the path, 0 at the pattern's first tooth; NaN for a pulse that is one too many. */
-export function anglesOf(alignment: Alignment, intervals: readonly number[], from = 0): Float64Array {
+/** Speeds of the last intervals that tell how far the wheel went over a break. */
+const SPEED_OVER = 6;
+
+/**
+ * Crank degrees of each pulse along the path, 0 at the pattern's first tooth; NaN for a pulse that is one too many. Over a
+ * break the path is taken up at the place of the new tooth that lies nearest to where the speed before would have led.
+ *
+ * @param seconds Times of all pulses; the path's first is number `from`.
+ */
+export function anglesOf(
+  alignment: Alignment,
+  intervals: readonly number[],
+  seconds: Float64Array,
+  from = 0,
+): Float64Array {
   const teeth = intervals.length;
   const place = intervals.map((_, k) => intervals.slice(0, k).reduce((sum, one) => sum + one, 0));
   const whole = intervals.reduce((sum, one) => sum + one, 0);
   const out = new Float64Array(alignment.teeth.length).fill(Number.NaN);
   const kinds = new Map(alignment.events.map(({ pulse, kind }) => [pulse - from, kind]));
-  let [angle, before] = [Number.NaN, -1];
+  const placed: number[] = [];
+  const overBreak = (tooth: number, i: number): number => {
+    const [last, first] = [placed[placed.length - 1], placed[Math.max(0, placed.length - 1 - SPEED_OVER)]];
+    const turned = (((place[tooth] - out[last]) % whole) + whole) % whole;
+    if (first === last) return turned > 0 ? turned : whole;
+    const speed = (out[last] - out[first]) / (seconds[from + last] - seconds[from + first]);
+    const expected = speed * (seconds[from + i] - seconds[from + last]);
+    return turned + whole * Math.round((expected - turned) / whole);
+  };
   alignment.teeth.forEach((tooth, i) => {
     if (tooth < 0) return;
     const kind = kinds.get(i);
-    if (before < 0) angle = place[tooth];
+    const last = placed[placed.length - 1];
+    if (last === undefined) out[i] = place[tooth];
     else if (kind === 'break') {
-      // How far it went meanwhile is not known: on to the next place of that tooth.
-      const turned = (((place[tooth] - angle) % whole) + whole) % whole;
-      angle += turned > 0 ? turned : whole;
+      out[i] = out[last] + overBreak(tooth, i);
+      // Pulses before it that would stand behind it were not the teeth they were taken for.
+      while (placed.length > 0 && out[placed[placed.length - 1]] >= out[i]) out[placed.pop()!] = Number.NaN;
     } else {
       const k1 = (tooth + teeth - 1) % teeth;
-      angle += intervals[k1] + (kind === 'lost' ? intervals[(k1 + teeth - 1) % teeth] : 0);
+      out[i] = out[last] + intervals[k1] + (kind === 'lost' ? intervals[(k1 + teeth - 1) % teeth] : 0);
     }
-    out[i] = angle;
-    before = tooth;
+    placed.push(i);
   });
   return out;
 }

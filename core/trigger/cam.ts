@@ -1,4 +1,4 @@
-import type { Track } from './tracks';
+import { showsSides, type Track } from './tracks';
 import { mirrored, teethPerTurn, type Wheel } from './wheel';
 
 /** What the cam's signal is, told by the crank's angle. */
@@ -76,7 +76,7 @@ export function matchCam(
   wheels: readonly Wheel[],
 ): CamFit | null {
   const angles = anglesAt(cam.edges.seconds, pulses, degrees);
-  const square = cam.shape.kind === 'square';
+  const square = showsSides(cam);
   const of = (level: 0 | 1) => [...angles].filter((angle, i) => cam.edges.level[i] === level && !Number.isNaN(angle));
   const seen = [...angles].filter((angle) => !Number.isNaN(angle));
   if (seen.length < 2) return null;

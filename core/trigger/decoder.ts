@@ -1,5 +1,5 @@
-import { patternOf } from './match';
-import type { Track } from './tracks';
+import { patternOf } from './pattern';
+import { showsSides, type Track } from './tracks';
 import type { Wheel } from './wheel';
 
 /**
@@ -10,6 +10,8 @@ export interface DecoderSettings {
   readonly wheel: Wheel;
   /** Crossing or edge that counts. */
   readonly edge: 'falling' | 'rising';
+  /** Square: the line is low while a tooth passes, so that a tooth begins with a fall. */
+  readonly inverted: boolean;
   /** VR: volts a lobe must reach, by crank rpm, rising; between the rows by straight lines. Empty: every lobe counts. */
   readonly arming: readonly { readonly rpm: number; readonly volts: number }[];
   /** Pulses sooner after the last than this are not seen. */
@@ -91,8 +93,9 @@ function bounds(ideal: number, threshold: number): readonly [number, number] {
 }
 
 export function decode(crank: Track, cam: Track | null, settings: DecoderSettings): Decoding {
-  const square = crank.shape.kind === 'square';
-  const pattern = patternOf(settings.wheel, square ? (settings.edge === 'rising' ? 'rise' : 'fall') : 'centre');
+  const square = showsSides(crank);
+  const leading = (settings.edge === 'rising') !== settings.inverted;
+  const pattern = patternOf(settings.wheel, square ? (leading ? 'rise' : 'fall') : 'centre');
   const teeth = pattern.length;
   const place = pattern.map((_, k) => pattern.slice(0, k).reduce((sum, one) => sum + one, 0));
   const span = pattern.reduce((sum, one) => sum + one, 0);

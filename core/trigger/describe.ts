@@ -1,4 +1,4 @@
-import { gapsOf } from './match';
+import { gapsOf } from './pattern';
 import { repeats, teethPerTurn, toothIntervals, type Wheel } from './wheel';
 
 const families: Readonly<Record<Wheel['family'], string>> = {

@@ -44,11 +44,11 @@ export function edgeSeconds(track: Track): number | null {
   return slower * step;
 }
 
-/** Degrees of the crank by which noise moves a VR signal's steep crossing: noise over slope, root mean square. Null for square signals. */
+/** Degrees of the crank by which noise moves a VR signal's steep crossing: noise over slope, root mean square. Null where no crossing is read. */
 export function crossingNoiseDegrees(track: Track, rpm: number): number | null {
   const { shape, edges, channel } = track;
   const step = sampleSeconds(track);
-  if (shape.kind !== 'vr' || step === null) return null;
+  if (track.reads !== 'crossings' || step === null) return null;
   const slopes = spread(edges.at.length).flatMap((i) => {
     const at = Math.round(edges.at[i]);
     // Over half the way between the lobes' tops: a single step would measure the noise itself.

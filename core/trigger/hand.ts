@@ -1,4 +1,4 @@
-import { gapsOf } from './match';
+import { gapsOf } from './pattern';
 import { teethPerCycle, teethPerTurn, toothIntervals, type Wheel } from './wheel';
 
 /** What a person found without a recorder: eyes, a meter's hertz range, a rev counter. Null where not looked. */

@@ -16,6 +16,14 @@ export function pulseFaults(found: Match): Loss[] {
     const step = found.pulses[pulse] - found.pulses[Math.max(0, pulse - 1)];
     const cause = kind === 'added' ? 'extra-pulse' : 'missing-pulse';
     if (kind === 'break' && pulse < 3) return [];
+    // Several pulses too many between two teeth are one disturbance.
+    const before = found.events[i - 1];
+    if (
+      kind === 'added' &&
+      before?.kind === 'added' &&
+      found.teeth.subarray(before.pulse - 1, pulse).every((one) => one < 0)
+    )
+      return [];
     const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - step / 2 : times[i];
     return [
       {

@@ -1,20 +1,29 @@
+import { solveSmall } from './least-squares';
+
 /**
- * How well a steady speed with compression's swing explains the intervals of an aligned pattern.
+ * How well a smooth speed with compression's swing explains the intervals of an aligned pattern.
  *
- * Least squares (normal equations, Gauss with pivots) of the logarithmic slowness on a straight trend and one order of
- * the crank with its double, each averaged over the interval it stands for; outliers are weighed down twice over
- * (Huber 1964). Wheels with few teeth and a gap of the wrong width can look alike from interval to interval while
- * cranking; over whole turns compression cannot imitate a gap.
+ * Least squares of the logarithmic slowness on a smooth trend (a cubic over the stretch looked at) and one order of the
+ * crank with its double, each averaged over the interval it stands for; outliers are weighed down twice over (Huber 1964).
+ * The swing has a bell-shaped prior, which is ridge regression (Hoerl and Kennard 1970): with two teeth in a period of the
+ * swing a sine and a cosine look alike, and the plain equations are singular. Wheels with few teeth and a gap of the wrong
+ * width can look alike from interval to interval while cranking; over whole turns compression cannot imitate a gap.
  */
 
 /** Compressions a turn of engines with one to twelve cylinders, four-stroke and rotary. */
 const ORDERS = [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6];
 const CUT = 2.5;
-/** A swing of this half-height counts as much as one unit of misfit. */
-const AMPLITUDE = 0.25;
-const AMPLITUDE_WEIGHT = 3;
-const LEAST_REST = 0.03;
+/** Half-heights of the swing and of its double that are common while cranking (common practice: 20 to 40 % in all). */
+const USUAL = 0.16;
+const USUAL_DOUBLE = 0.05;
+/** What a swing costs whatever its height: one order of nine, and its phase. */
+const SWING_PRICE = 3;
+/** Rest below which fits are equals, logarithmic: play of teeth and a recorder's step. */
+export const LEAST_REST = 0.03;
 const STEPS_MOST = 400;
+const TREND = 4;
+/** Of the median of absolute values, for a bell curve (Rousseeuw and Croux 1993). */
+const TO_DEVIATION = 1.4826;
 
 export interface RippleFit {
   /** Negative logarithm of the likelihood, up to what all wheels share. */
@@ -24,32 +33,8 @@ export interface RippleFit {
   /** Half of the swing over the mean. */
   readonly amplitude: number;
   readonly rest: number;
-}
-
-/** Solves a small symmetric system in place; null when it is singular to within 1e-10 of its largest entry. */
-function solveSmall(matrix: number[][], right: number[]): number[] | null {
-  const size = right.length;
-  const largest = Math.max(...matrix.flat().map(Math.abs), 1e-300);
-  for (let column = 0; column < size; column += 1) {
-    let pivot = column;
-    for (let row = column + 1; row < size; row += 1)
-      if (Math.abs(matrix[row][column]) > Math.abs(matrix[pivot][column])) pivot = row;
-    if (Math.abs(matrix[pivot][column]) < 1e-10 * largest) return null;
-    [matrix[column], matrix[pivot]] = [matrix[pivot], matrix[column]];
-    [right[column], right[pivot]] = [right[pivot], right[column]];
-    for (let row = column + 1; row < size; row += 1) {
-      const factor = matrix[row][column] / matrix[column][column];
-      for (let k = column; k < size; k += 1) matrix[row][k] -= factor * matrix[column][k];
-      right[row] -= factor * right[column];
-    }
-  }
-  const out = new Array<number>(size).fill(0);
-  for (let row = size - 1; row >= 0; row -= 1) {
-    let sum = right[row];
-    for (let k = row + 1; k < size; k += 1) sum -= matrix[row][k] * out[k];
-    out[row] = sum / matrix[row][row];
-  }
-  return out;
+  /** Cosine and sine of the order, then of its double. */
+  readonly swing: readonly number[];
 }
 
 interface Step {
@@ -59,34 +44,51 @@ interface Step {
 }
 
 const RADIAN = Math.PI / 180;
-const meanCos = (order: number, { from, to }: Step): number =>
+const meanCos = (order: number, from: number, to: number): number =>
   (Math.sin(order * to * RADIAN) - Math.sin(order * from * RADIAN)) / (order * (to - from) * RADIAN);
-const meanSin = (order: number, { from, to }: Step): number =>
+const meanSin = (order: number, from: number, to: number): number =>
   (Math.cos(order * from * RADIAN) - Math.cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
+
+/** Logarithmic slowness the swing adds to an interval between two crank angles. */
+export function swingOver({ order, swing }: Pick<RippleFit, 'order' | 'swing'>, from: number, to: number): number {
+  if (order === 0) return 0;
+  const [a, b, a2 = 0, b2 = 0] = swing;
+  return (
+    a * meanCos(order, from, to) +
+    b * meanSin(order, from, to) +
+    a2 * meanCos(2 * order, from, to) +
+    b2 * meanSin(2 * order, from, to)
+  );
+}
 
 function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
   const count = steps.length;
-  const size = order === 0 ? 2 : 6;
+  const size = order === 0 ? TREND : TREND + 4;
   if (count < size + 2) return null;
   // One row of the design after the other in one array: this runs for every wheel in question and every order.
   const design = new Float64Array(count * size);
   const slow = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
-    const [step, at] = [steps[i], i * size];
-    slow[i] = step.slow;
+    const [{ from, to, slow: own }, at] = [steps[i], i * size];
+    const x = (2 * i) / (count - 1) - 1;
+    slow[i] = own;
     design[at] = 1;
-    design[at + 1] = i / count - 0.5;
+    design[at + 1] = x;
+    design[at + 2] = x * x;
+    design[at + 3] = x * x * x;
     if (order === 0) continue;
-    design[at + 2] = meanCos(order, step);
-    design[at + 3] = meanSin(order, step);
-    design[at + 4] = meanCos(2 * order, step);
-    design[at + 5] = meanSin(2 * order, step);
+    design[at + 4] = meanCos(order, from, to);
+    design[at + 5] = meanSin(order, from, to);
+    design[at + 6] = meanCos(2 * order, from, to);
+    design[at + 7] = meanSin(2 * order, from, to);
   }
   const weights = new Float64Array(count).fill(1);
-  let [values, rest]: [number[] | null, number] = [null, 0];
+  const ridge = new Float64Array(size);
+  let [values, rest]: [number[] | null, number] = [null, 2 * LEAST_REST];
   const residuals = new Float64Array(count);
   const away = new Float64Array(count);
   for (let round = 0; round < 3; round += 1) {
+    for (let a = TREND; a < size; a += 1) ridge[a] = (rest / (a < TREND + 2 ? USUAL : USUAL_DOUBLE)) ** 2;
     const flat = new Float64Array(size * size);
     const right = new Array<number>(size).fill(0);
     for (let i = 0; i < count; i += 1) {
@@ -97,7 +99,9 @@ function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
         for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * design[at + b];
       }
     }
-    const matrix = right.map((_, a) => right.map((__, b) => flat[a <= b ? a * size + b : b * size + a]));
+    const matrix = right.map((_, a) =>
+      right.map((__, b) => flat[a <= b ? a * size + b : b * size + a] + (a === b ? ridge[a] : 0)),
+    );
     values = solveSmall(matrix, right);
     if (!values) return null;
     for (let i = 0; i < count; i += 1) {
@@ -106,30 +110,38 @@ function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
       residuals[i] = slow[i] - fit;
       away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
     }
-    rest = Math.max(LEAST_REST, 1.4826 * away.slice().sort()[count >> 1]);
+    rest = Math.max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
     const cut = CUT * rest;
     for (let i = 0; i < count; i += 1) weights[i] = away[i] <= cut ? 1 : cut / away[i];
   }
-  const amplitude = order === 0 ? 0 : Math.hypot(...values!.slice(2));
+  const swing = values!.slice(TREND);
+  const [amplitude, double] = order === 0 ? [0, 0] : [Math.hypot(swing[0], swing[1]), Math.hypot(swing[2], swing[3])];
   const misfit = residuals.reduce((sum, residual) => sum + Math.min(8, 0.5 * (residual / rest) ** 2), 0);
+  const price = order === 0 ? 0 : SWING_PRICE + 0.5 * ((amplitude / USUAL) ** 2 + (double / USUAL_DOUBLE) ** 2);
   return {
-    cost: count * Math.log(rest) + misfit + AMPLITUDE_WEIGHT * (amplitude / AMPLITUDE) ** 2 + (order === 0 ? 0 : 1),
+    cost: count * Math.log(rest) + misfit + price,
     order,
-    amplitude,
+    amplitude: Math.hypot(amplitude, double),
     rest,
+    swing,
   };
 }
 
 /**
  * @param seconds Pulse times; `degrees` their crank angles, NaN where a pulse belongs to no tooth.
+ * @param broken Whether the angle starts anew at a pulse: the interval before it says nothing.
  * @returns The best order; null with too few intervals.
  */
-export function fitRipple(seconds: ArrayLike<number>, degrees: Float64Array): RippleFit | null {
+export function fitRipple(
+  seconds: ArrayLike<number>,
+  degrees: Float64Array,
+  broken: (pulse: number) => boolean = () => false,
+): RippleFit | null {
   const steps: Step[] = [];
   let before = -1;
   for (let i = 0; i < degrees.length; i += 1) {
     if (Number.isNaN(degrees[i])) continue;
-    if (before >= 0 && degrees[i] > degrees[before]) {
+    if (before >= 0 && degrees[i] > degrees[before] && !broken(i)) {
       const slow = Math.log(Math.max(1e-12, seconds[i] - seconds[before]) / (degrees[i] - degrees[before]));
       steps.push({ from: degrees[before], to: degrees[i], slow });
     }

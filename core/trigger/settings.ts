@@ -5,7 +5,8 @@ import { crossingNoiseDegrees, edgeSeconds } from './edge-speed';
 import { fitTrigger, gapMargin, SAFE_MARGIN, shortestToothMicroseconds, type TriggerFit } from './fit';
 import type { Match } from './match';
 import type { CamFit } from './cam';
-import { listedWheel, teethPerTurn, type Wheel } from './wheel';
+import { showsSides } from './tracks';
+import { listedWheel, mirrored, teethPerTurn, type Wheel } from './wheel';
 
 /** One line of what to set in the ECU, in words any ECU has. */
 export interface Setting {
@@ -51,13 +52,14 @@ export function decoderFor(
   ecu: Pick<EcuDefinition, 'gapThreshold'> | null,
   maxRpm: number,
 ): DecoderSettings {
-  const { polarity, best, camFit, cam } = match;
-  const camEdge: 0 | 1 = cam && cam.shape.kind === 'vr' ? 0 : 1;
+  const { edge, best, camFit, cam } = match;
+  const camEdge: 0 | 1 = cam && !showsSides(cam) ? 0 : 1;
   const coarse = 360 / Math.max(1, teethOfTurn(match));
   const edges = camFit?.edges.filter(({ level }) => level === camEdge) ?? [];
   return {
-    wheel: best.wheel,
-    edge: polarity === 'normal' ? 'falling' : 'rising',
+    wheel: best.direction === 'reverse' ? mirrored(best.wheel) : best.wheel,
+    edge,
+    inverted: best.inverted,
     // A capture says nothing of other speeds: the decoder arms at a third of what it saw, sinking with speed.
     arming: armingFor(match),
     filterMicroseconds: shortestToothMicroseconds(best.wheel, maxRpm) / 3,
@@ -91,7 +93,7 @@ function seenCam({ edges, pulsesPerCycle }: CamFit): Wheel {
 
 /** Whether this ECU decodes what the capture shows, how to set it, and how much room there is. */
 export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): CaptureFit {
-  const { best, camFit, polarity, crank, ripple } = match;
+  const { best, camFit, polarity, crank, ripple, edge } = match;
   const { wheel } = best;
   const fit = fitTrigger(ecu, engine, wheel, camFit && (camFit.wheel ?? seenCam(camFit)));
   const square = polarity === 'square';
@@ -110,7 +112,7 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
   );
   say(
     'Edge',
-    polarity === 'reversed' ? 'rising, or swap the two leads' : square ? 'rising' : 'falling',
+    polarity === 'reversed' ? 'rising, or swap the two leads' : edge,
     square ? 'either edge serves where all teeth are alike' : 'the steep crossing of the signal',
   );
   if (square)
@@ -131,11 +133,11 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
     'the offset counts from it',
   );
   if (camFit) {
-    const edge = match.cam?.shape.kind === 'vr' ? 0 : 1;
-    const angles = camFit.edges.filter(({ level }) => level === edge).map(({ degrees }) => `${Math.round(degrees)}°`);
+    const level = match.cam && !showsSides(match.cam) ? 0 : 1;
+    const angles = camFit.edges.filter((one) => one.level === level).map(({ degrees }) => `${Math.round(degrees)}°`);
     say(
       'Cam edge',
-      `${edge === 1 ? 'rising' : 'falling'} at ${angles.join(', ')}`,
+      `${level === 1 ? 'rising' : 'falling'} at ${angles.join(', ')}`,
       `${camFit.pulsesPerCycle} a cycle, counted from the reference tooth`,
     );
   }
@@ -177,15 +179,15 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
     right: height >= 1.5,
     why: square ? 'an input needs clear levels' : 'below 1 a tooth is lost',
   });
-  const edge = edgeSeconds(crank);
-  if (edge !== null)
+  const rise = edgeSeconds(crank);
+  if (rise !== null)
     figures.push({
       name: `edge against the shortest tooth at ${engine.maxRpm} rpm`,
-      value: round(edge * 1e6),
+      value: round(rise * 1e6),
       unit: 'µs',
       limit: round(shortest * EDGE_SHARE),
       should: 'under',
-      right: edge * 1e6 <= shortest * EDGE_SHARE,
+      right: rise * 1e6 <= shortest * EDGE_SHARE,
       why: 'a slow edge eats the tooth: a stronger pull-up, less capacitance, or a recorder too slow to tell',
     });
   const shaken = crossingNoiseDegrees(crank, match.rpm.mean);

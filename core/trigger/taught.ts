@@ -3,7 +3,7 @@ import { align, anglesOf } from './align';
 import type { Match } from './match';
 import { fitRipple } from './ripple';
 import { wheelOfTeeth, type Tooth } from './teeth';
-import { pulsesOf } from './tracks';
+import { pulsesOf, showsSides } from './tracks';
 import { repeats, teethPerTurn, type Wheel } from './wheel';
 
 /** A wheel learned from a capture, with how far it can be trusted. */
@@ -156,7 +156,7 @@ export function teachCrank(
   name: string,
   { teeth = null, ripple = 0, events = 2 }: { teeth?: number | null; ripple?: number; events?: number } = {},
 ): Result<Taught> {
-  const square = found.crank.shape.kind === 'square';
+  const square = showsSides(found.crank);
   const seconds = square ? pulsesOf(found.crank, 1) : found.pulses;
   const period = teeth ?? turnOf(found, periodOf(seconds));
   if (period === null)
@@ -216,7 +216,7 @@ export function teachCrank(
     const all = steps.reduce((sum, step) => sum + step, 0);
     const pattern = steps.map((step) => (step * 360) / all);
     const held = align(pattern, seconds);
-    const fit = fitRipple(seconds, anglesOf(held, pattern));
+    const fit = fitRipple(seconds, anglesOf(held, pattern, seconds));
     // Compression is smooth; what is left beside it must be no more than play of the teeth.
     if (fit && (fit.rest < PLACES_REST || even)) {
       // The turn starts behind its longest gap, as the library's wheels do.
@@ -268,7 +268,7 @@ export function teachCam(found: Match, name: string): Result<Taught> {
   const told = (degrees: number) => (Math.round(degrees / 2 / CAM_TOLD_TO) * CAM_TOLD_TO + 360) % 360;
   const rises = camFit.edges.filter(({ level }) => level === 1);
   const falls = camFit.edges.filter(({ level }) => level === 0);
-  const square = cam.shape.kind === 'square';
+  const square = showsSides(cam);
   const turns = Math.max(1, Math.floor((found.degrees.findLast((one) => !Number.isNaN(one)) ?? 0) / 720));
   const notes = [
     found.best.score > 0.3

@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
+import { lobesApart, lobesAsEdges } from './lobes';
 import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
 
 /** One channel with all that was measured of it. */
@@ -9,7 +10,12 @@ export interface Track {
   readonly shape: SignalShape;
   readonly edges: Edges;
   readonly quality: SignalQuality;
+  /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
+  readonly reads: 'levels' | 'crossings' | 'lobes';
 }
+
+/** Whether both sides of a tooth show, as rise and fall. */
+export const showsSides = (track: Track): boolean => track.reads !== 'crossings';
 
 /** How a VR signal's leads are: `normal` means its steep zero crossing falls. */
 export type Polarity = 'normal' | 'reversed' | 'square';
@@ -20,14 +26,48 @@ export interface PolarityFound {
   readonly sure: number;
 }
 
+/** A wait between two lobes this many times its like nearby is a gap; this many gaps are enough to go by, and this much one-sided. */
+const GAP_WAIT = 1.7;
+const GAPS_LEAST = 3;
+const ONE_SIDED = 0.5;
+/** Waits of one kind nearby on each side. */
+const WAITS_NEARBY = 4;
+
+/** How many waits of each kind are gaps: from a lobe below to one above, and the other way. */
+function gapsBetweenLobes({ lobe, level }: Edges): { toAbove: number; toBelow: number } {
+  const found = { toAbove: 0, toBelow: 0 };
+  const waits: { above: boolean; seconds: number }[][] = [[], []];
+  for (let i = 1; i < lobe.length; i += 1) {
+    // The lobe before a fall is above.
+    const above = level[i] === 0;
+    waits[above ? 1 : 0].push({ above, seconds: lobe[i] - lobe[i - 1] });
+  }
+  for (const kind of waits)
+    kind.forEach(({ above, seconds }, i) => {
+      const near = kind
+        .slice(Math.max(0, i - WAITS_NEARBY), i + WAITS_NEARBY + 1)
+        .map((wait) => wait.seconds)
+        .sort((one, other) => one - other);
+      if (seconds > GAP_WAIT * near[near.length >> 1]) found[above ? 'toAbove' : 'toBelow'] += 1;
+    });
+  return found;
+}
+
 /**
  * A tooth gives two lobes close together with the steep crossing between them, and the wait for the next tooth lies after
- * the second. So the waits tell which lobe comes first: mean of the waits from the lobe below to the lobe above, against
- * the other way.
+ * the second. So the waits tell which lobe comes first: above all those of the gaps, which no shape of tooth can imitate;
+ * without gaps the mean of the waits from the lobe below to the lobe above, against the other way.
  */
 export function polarityOf(track: Track): PolarityFound {
   if (track.shape.kind === 'square') return { polarity: 'square', sure: 1 };
+  // Only the wheel tells: a leading side above is the right way round.
+  if (track.reads === 'lobes') return { polarity: 'normal', sure: 1 };
   const { lobe, level } = track.edges;
+  const gaps = gapsBetweenLobes(track.edges);
+  const all = gaps.toAbove + gaps.toBelow;
+  const side = (gaps.toAbove - gaps.toBelow) / Math.max(1, all);
+  if (all >= GAPS_LEAST && Math.abs(side) >= ONE_SIDED)
+    return { polarity: side > 0 ? 'normal' : 'reversed', sure: 0.5 + 0.5 * Math.abs(side) };
   let [toBelow, toAbove, count] = [0, 0, 0];
   for (let i = 1; i + 1 < lobe.length; i += 1) {
     if (level[i] !== 0 || level[i - 1] !== 1 || level[i + 1] !== 1) continue;
@@ -66,7 +106,10 @@ export const trackOf = (capture: Capture, index: number): Track => {
           lobe: new Float64Array(0),
         }
       : edgesOf(channel, shape, capture.time);
-  return { channel, index, shape, edges, quality: qualityOf(shape, edges) };
+  const quality = qualityOf(shape, edges);
+  if (shape.kind === 'vr' && lobesApart(edges, channel.values, shape.low))
+    return { channel, index, shape, edges: lobesAsEdges(edges), quality, reads: 'lobes' };
+  return { channel, index, shape, edges, quality, reads: shape.kind === 'square' ? 'levels' : 'crossings' };
 };
 
 export interface ChosenTracks {

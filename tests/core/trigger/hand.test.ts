@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { byHand, guessRatio, longestGap, nothingFound } from '~/core/trigger/hand';
-import { gapsOf } from '~/core/trigger/match';
+import { gapsOf } from '~/core/trigger/pattern';
 import { pulseHertz, teethPerCycle, teethPerTurn } from '~/core/trigger/wheel';
 import { wheel } from '../../helpers';
 

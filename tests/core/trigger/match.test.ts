@@ -4,7 +4,8 @@ import { matchAnswer, readBench } from '~/core/trigger/bench';
 import { clearFaults, pulseFaults } from '~/core/trigger/pulse-faults';
 import { decode, type Decoding } from '~/core/trigger/decoder';
 import { concentration, diagnose, placed } from '~/core/trigger/diagnose';
-import { gapsOf, match, patternOf, type Match } from '~/core/trigger/match';
+import { match, type Match } from '~/core/trigger/match';
+import { gapsOf, patternOf } from '~/core/trigger/pattern';
 import { armingFor, decoderFor } from '~/core/trigger/settings';
 import { seeded, synth, type Faults, type Sensor, type Speed, type SynthSpec } from '~/core/trigger/synth';
 import {

@@ -136,7 +136,7 @@ export function drawScope(
     for (let i = first; i <= last; i += 1) {
       if (teeth[i] < 0 || Number.isNaN(degrees[i])) continue;
       const own = idealWidth(view, teeth[i]);
-      const centre = match.crank.shape.kind === 'square' ? degrees[i] + own / 2 : degrees[i];
+      const centre = match.crank.reads !== 'crossings' ? degrees[i] + own / 2 : degrees[i];
       const [from, to] = [axisX(view, span, x, centre - own / 2), axisX(view, span, x, centre + own / 2)];
       pen.moveTo(from, foot);
       pen.lineTo(from, top);
