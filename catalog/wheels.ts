@@ -4,6 +4,7 @@ import {
   missingToothWheel,
   multiGapWheel,
   widthCodedWheel,
+  withTrack,
   type Wheel,
 } from '~/core/trigger/wheel';
 
@@ -35,6 +36,17 @@ const plain = [
   [60, 1],
   [120, 2],
 ] as const;
+
+const slots = evenWheel('slots-360', 'Disc of 360 slots on the cam', 'cam', 'slot-disc', 360);
+/** Slots of a disc's second track: `widths` in degrees, one a slot, evenly apart. */
+const secondTrack = (widths: readonly number[]) =>
+  listedWheel(
+    'second',
+    'second track',
+    'cam',
+    'cam-windows',
+    widths.map((width, place) => ({ at: (place * 360) / widths.length, width })),
+  );
 
 /** Wheels by geometry. Ids of plain missing-tooth wheels are N-M. Angles are of the wheel's own shaft, made up by kind. */
 export const wheels: readonly Wheel[] = [
@@ -113,7 +125,21 @@ export const wheels: readonly Wheel[] = [
     'distributor',
     [20, 20, 20, 20, 20, 20, 20, 32],
   ),
-  evenWheel('slots-360', 'Disc of 360 slots on the cam', 'cam', 'slot-disc', 360),
+  slots,
+  withTrack(
+    'disc-360-4',
+    'Disc of 360 slots and four more, one wide',
+    slots,
+    'four slots, one wide',
+    secondTrack([24, 8, 8, 8]),
+  ),
+  withTrack(
+    'disc-360-6',
+    'Disc of 360 slots and six more, three widths',
+    slots,
+    'six slots, three widths',
+    secondTrack([24, 8, 16, 8, 16, 8]),
+  ),
   listedWheel('cam-1', 'One tooth a cycle', 'cam', 'cam-windows', narrow([40], 20)),
   listedWheel('cam-2-uneven', 'Two teeth a cycle, 120° apart', 'cam', 'cam-windows', narrow([0, 120], 20)),
   listedWheel('cam-3-minus-1', 'Four places, one missing', 'cam', 'cam-windows', narrow([0, 90, 180], 20)),
@@ -154,20 +180,6 @@ export const wheels: readonly Wheel[] = [
   listedWheel('cam-2-window', 'Two windows, one wide and one narrow', 'cam', 'cam-windows', [
     { at: 0, width: 120 },
     { at: 180, width: 50 },
-  ]),
-  listedWheel('disc-4-one-wide', "Disc's second track: four slots, one wide", 'cam', 'cam-windows', [
-    { at: 0, width: 24 },
-    { at: 90, width: 8 },
-    { at: 180, width: 8 },
-    { at: 270, width: 8 },
-  ]),
-  listedWheel('disc-6-widths', "Disc's second track: six slots, three widths", 'cam', 'cam-windows', [
-    { at: 0, width: 24 },
-    { at: 60, width: 8 },
-    { at: 120, width: 16 },
-    { at: 180, width: 8 },
-    { at: 240, width: 16 },
-    { at: 300, width: 8 },
   ]),
   listedWheel('cam-half-moon', 'Half-moon: one level a crank turn', 'cam', 'half-moon', [{ at: 0, width: 180 }]),
 ];

@@ -110,12 +110,12 @@ export function confusion(): string {
       const random = seeded(seed * 104_729);
       const { capture } = synth({
         crank: primary(own) ? own : wheel('36-1'),
-        cam: primary(own) ? (own.family === 'distributor' ? null : wheel('cam-1')) : own,
+        cam: primary(own) ? (own.family === 'distributor' || own.tracks ? null : wheel('cam-1')) : own,
         camDegrees: random() * 720,
         startDegrees: random() * 720,
         speed: { type: 'cranking', rpm: 240, ripple: 0.4, events: 2 },
         seconds: 2,
-        sampleRate: own.id === 'slots-360' ? 100_000 : 40_000,
+        sampleRate: own.family === 'slot-disc' ? 100_000 : 40_000,
         crankSensor: { type: 'hall' },
         faults: { jitter: 0.03, lost: 0.02 },
         random,

@@ -9,7 +9,7 @@ import { wheelSchema } from '../trigger/wheel';
 import { fuels, unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 3;
+export const BUILD_SCHEMA_VERSION = 4;
 
 const id = z.string().min(1).max(120);
 const text = (most: number) => z.string().max(most);

@@ -3,6 +3,7 @@ import { trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
 import { listWords } from '../units/format';
 import { SAFE_MARGIN, fitTrigger, gapMargin } from '../trigger/fit';
+import { camWheelOf } from '../trigger/wheel';
 import type { Rule } from './rule';
 
 export const triggerRules: Rule[] = [
@@ -175,7 +176,7 @@ export const triggerRules: Rule[] = [
     sheet: 'survey',
     check: ({ build, devices }) =>
       (['crank', 'cam'] as const).flatMap((shaft) => {
-        const wheel = shaft === 'crank' ? build.trigger.crankWheel : build.trigger.camWheel;
+        const wheel = shaft === 'crank' ? build.trigger.crankWheel : camWheelOf(build.trigger);
         const fitted = devices.filter(({ kind }) => trait(kind, 'trigger')?.shaft === shaft);
         if (wheel && fitted.length === 0)
           return [{ at: shaft, detail: `A ${shaft} wheel is chosen, but no ${shaft} sensor is on the list.` }];

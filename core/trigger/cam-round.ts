@@ -55,8 +55,8 @@ export function camRound(
     const shareWithin = (off: number) =>
       distances.filter((distance) => Math.abs(distance - rounds) < off).length / distances.length;
     const wide = teeth === 1 ? Math.max(near, OFF_SHARE * rounds) : near;
-    const share = shareWithin(wide);
-    if (share < AGREE || shareWithin(near) < EXACT) continue;
+    const share = shareWithin(near);
+    if (share < EXACT || shareWithin(wide) < AGREE) continue;
     if (share >= AGREE_WELL) return rounds;
     agreeing.push({ rounds, share });
   }

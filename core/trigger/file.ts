@@ -6,12 +6,13 @@ import { wheelSchema, type Wheel } from './wheel';
 /** A file of a person's own wheels (docs/formats.md). */
 export const wheelFileSchema = z.object({
   format: z.literal('gonyx-wheels'),
-  version: z.literal(1),
+  /** 2 when a wheel has further tracks. */
+  version: z.union([z.literal(1), z.literal(2)]),
   wheels: z.array(wheelSchema).min(1).max(500),
 });
 
 export const wheelFile = (wheels: readonly Wheel[]): string =>
-  JSON.stringify({ format: 'gonyx-wheels', version: 1, wheels }, null, 1);
+  JSON.stringify({ format: 'gonyx-wheels', version: wheels.some(({ tracks }) => tracks) ? 2 : 1, wheels }, null, 1);
 
 /** Reads a file of wheels; nothing is half taken. */
 export function parseWheelFile(text: string): Result<Wheel[]> {

@@ -4,7 +4,7 @@ import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { wastedPairs } from '../engine/engine';
 import { millisecondsPerDegree } from '../units/convert';
-import { toothIntervals, type Wheel } from './wheel';
+import { camWheelOf, toothIntervals, type Wheel } from './wheel';
 
 export interface TriggerFit {
   readonly decodes: boolean;
@@ -28,7 +28,8 @@ export function camTellsPhase(wheel: Wheel): boolean {
 }
 
 /** Whether this ECU decodes these wheels, and what it may then do on this engine (domain: no phase, no sequential). */
-export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | null, cam: Wheel | null): TriggerFit {
+export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | null, chosen: Wheel | null): TriggerFit {
+  const cam = camWheelOf({ crankWheel: crank, camWheel: chosen });
   const none = { decodes: false, knows: 'nothing', injection: 'none', ignition: 'none' } as const;
   if (!crank) return { ...none, reason: 'No crank wheel is chosen.' };
   const places = crank.places ?? toothIntervals(crank).length;

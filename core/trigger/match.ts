@@ -5,12 +5,12 @@ import { putBack, thin } from './bursts';
 import { camRound } from './cam-round';
 import { sampleRate, type Capture } from './capture/capture';
 import { alignWhole, judge, leastCost, refine, type Judgement } from './judge';
-import { gapsOf } from './pattern';
+import { gapsOf, patternOf, samePattern } from './pattern';
 import { alike, whyBest, whyNot } from './reasons';
 import { speedOf } from './speed';
 import { chooseTracks, polarityOf, pulsesOf, showsSides, type Polarity, type Track } from './tracks';
 import { isEven, primary, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
-import { missingToothWheel, teethPerTurn, type Wheel } from './wheel';
+import { missingToothWheel, teethPerTurn, trackOf, type Wheel } from './wheel';
 
 /** One wheel held against the capture. */
 export interface Candidate {
@@ -54,6 +54,8 @@ export interface Match {
 const WINDOW = 700;
 /** And at the first look, when all are tried: three turns of the finest wheel. */
 const FIRST_LOOK = 360;
+/** Pulses over which those of a cycle are counted: many cycles of the finest disc. */
+const COUNTED = 6000;
 /** Below this a VR signal's polarity is not told; 'normal' is assumed. */
 const SURE = 0.6;
 /** Trials judged over whole turns. */
@@ -84,8 +86,8 @@ export interface MatchOptions {
 }
 
 /** The middle of the pulses, as many as are looked at. */
-const windowOf = (seconds: Float64Array): readonly [number, number] => {
-  const spare = Math.max(0, seconds.length - WINDOW);
+const windowOf = (seconds: Float64Array, most = WINDOW): readonly [number, number] => {
+  const spare = Math.max(0, seconds.length - most);
   return [spare >> 1, seconds.length - spare + (spare >> 1)];
 };
 
@@ -185,7 +187,8 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   first.sort((one, other) => one.cost - other.cost);
   const used = pulses.subarray(from, to);
   // Places of a cycle, counted between the cam's pulses.
-  const told = cam && camRound(cam, used, evenPlaces(used), 1, 1);
+  const many = pulses.subarray(...windowOf(pulses, COUNTED));
+  const told = cam && camRound(cam, many, evenPlaces(many), 1, 1);
   const withCam = (trial: Trial, judged: Judgement): Judged => {
     const round =
       cam && Number.isFinite(judged.cost)
@@ -247,6 +250,10 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
         ? 'Even teeth, and a cam that gives no period: their number cannot be told.'
         : 'Even teeth alone: their number cannot be told without a cam or a known speed.',
     );
+  const bodies = library.flatMap((wheel) => {
+    const track = trackOf(wheel, 1);
+    return track ? [{ wheel, track }] : [];
+  });
   const whole = alignWhole(best.pattern, pulses, best.ripple);
   const { teeth, degrees, events } = putBack(all, thinned, {
     degrees: whole.degrees,
@@ -255,15 +262,20 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   });
   options.onProgress?.(0.9);
   const camFit = cam
-    ? matchCam(
-        cam,
-        pulses,
-        whole.degrees,
-        options.wheels.filter(
-          ({ shaft, family }) => shaft === 'cam' && family !== 'distributor' && family !== 'slot-disc',
-        ),
-      )
+    ? matchCam(cam, pulses, whole.degrees, [
+        ...options.wheels.filter((wheel) => !primary(wheel)),
+        ...bodies.map(({ track }) => track),
+      ])
     : null;
+  // The cam's signal is a second track: both belong to one body.
+  const { wheel: seen } = best;
+  const body = bodies.find(
+    ({ wheel, track }) =>
+      track.id === camFit?.wheel?.id &&
+      seen.shaft === wheel.shaft &&
+      samePattern(patternOf(seen, 'rise'), patternOf(wheel, 'rise')),
+  );
+  if (body) best = { ...best, wheel: body.wheel };
   const perTurn = Math.max(1, (teethPerTurn(best.wheel) * (best.wheel.shaft === 'cam' ? 1 : 2)) / 2);
   const turns = Math.max(1, (to - from) / perTurn);
   const scoreOf = (trial: Judged) =>

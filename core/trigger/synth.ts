@@ -1,5 +1,5 @@
 import { evenTime, type Capture, type Channel } from './capture/capture';
-import type { Wheel } from './wheel';
+import { trackOf, type Wheel } from './wheel';
 
 /** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
 export type Random = () => number;
@@ -183,7 +183,10 @@ function marksOf(
  * (v = d(flux)/dt, domain facts). Square: levels with the pull-up's rise time.
  */
 export function synth(spec: SynthSpec): Synthesis {
-  const { crank, cam, sampleRate, seconds, random, faults = {} } = spec;
+  const { crank, sampleRate, seconds, random, faults = {} } = spec;
+  // A second track turns with the first: it has no angle of its own.
+  const track = spec.cam ? null : trackOf(crank, 1);
+  const cam = spec.cam ?? track;
   const count = Math.max(2, Math.round(seconds * sampleRate));
   const degrees = new Float64Array(count);
   const rpm = new Float32Array(count);
@@ -208,7 +211,9 @@ export function synth(spec: SynthSpec): Synthesis {
   let first = signal(crank, 0, crankSensor, faults, found);
   if (faults.amplitude !== undefined) first = first.map((value) => value * faults.amplitude!);
   const camFaults: Faults = faults.jitter ? { jitter: faults.jitter } : {};
-  const second = cam ? signal(cam, spec.camDegrees ?? 0, spec.camSensor ?? { type: 'hall' }, camFaults, []) : null;
+  const second = cam
+    ? signal(cam, track ? 0 : (spec.camDegrees ?? 0), spec.camSensor ?? { type: 'hall' }, camFaults, [])
+    : null;
   if (faults.coilSpikes) addSpikes(faults.coilSpikes, [first, second], degrees, sampleRate, random, found);
   const injected = found
     .filter((one) => one.degrees >= from && one.degrees < to)

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fail, ok, type Result } from '../problem';
-import { wheelSchema, type Edge, type Wheel } from './wheel';
+import { trackOf, wheelSchema, type Edge, type Wheel } from './wheel';
 
 /** A tooth as one counts and measures it: its leading edge and its width, degrees of the wheel's own shaft. */
 export interface Tooth {
@@ -219,12 +219,38 @@ export function withChanged(
 const sorted = (teeth: Tooth[]): Tooth[] => teeth.sort((one, other) => one.at - other.at);
 
 /** A wheel on the drawing board: what its maker has so far, good or not. */
+const draftTeeth = z.array(z.object({ at: z.number().min(0).lt(360), width: z.number().positive().max(360) })).max(400);
+
 export const wheelDraftSchema = z.object({
   id: z.string().min(1).max(40),
   name: z.string().max(80),
   shaft: z.enum(['crank', 'cam']),
-  teeth: z.array(z.object({ at: z.number().min(0).lt(360), width: z.number().positive().max(360) })).max(400),
+  teeth: draftTeeth,
+  /** Teeth of a second track; null for a wheel of one. */
+  second: draftTeeth.nullable().default(null),
   /** Where it comes from, in a sentence: counted, copied, learned from a capture. */
   from: z.string().max(400),
 });
 export type WheelDraft = z.infer<typeof wheelDraftSchema>;
+
+/** The wheel a draft makes, with its second track; one sentence where it makes none. */
+export function wheelOfDraft(draft: WheelDraft): Result<Wheel> {
+  const first = wheelOfTeeth(draft, draft.teeth);
+  if (!first.ok || draft.second === null) return first;
+  const second = wheelOfTeeth({ ...draft, name: 'second track' }, draft.second);
+  if (!second.ok)
+    return { ok: false, problem: { ...second.problem, sentence: `Second track: ${second.problem.sentence}` } };
+  const count = draft.second.length;
+  return ok({
+    ...first.value,
+    // On the cam two tracks stand in for a crank wheel: the one gives the angle, the other the cycle.
+    family: draft.shaft === 'cam' ? 'slot-disc' : first.value.family,
+    tracks: [{ name: count === 1 ? 'one tooth' : `${count} teeth`, edges: second.value.edges }],
+  });
+}
+
+/** A wheel laid back on the board. */
+export const draftOf = (wheel: Wheel, { id, name, from }: Pick<WheelDraft, 'id' | 'name' | 'from'>): WheelDraft => {
+  const second = trackOf(wheel, 1);
+  return { id, name, from, shaft: wheel.shaft, teeth: teethOf(wheel), second: second && teethOf(second) };
+};

@@ -11,6 +11,20 @@ export const edgeSchema = z.object({
 });
 export type Edge = z.infer<typeof edgeSchema>;
 
+/** Edges of one turn must rise in angle and change level each time. */
+const checkEdges = (edges: readonly Edge[], path: (string | number)[], context: z.RefinementCtx) =>
+  edges.forEach((edge, index) => {
+    const before = edges[index - 1];
+    if (before && (edge.degrees <= before.degrees || edge.level === before.level))
+      context.addIssue({
+        code: 'custom',
+        path: [...path, index],
+        message: 'edges must rise in angle and change level each time',
+      });
+  });
+
+const edgesSchema = z.array(edgeSchema).min(2).max(1000);
+
 export const wheelSchema = z
   .object({
     id: z.string().min(1).max(40),
@@ -20,20 +34,40 @@ export const wheelSchema = z
     /** Equal tooth places of a turn; null for uneven wheels. */
     places: z.int().min(1).max(400).nullable(),
     missing: z.int().min(0).max(20),
-    edges: z.array(edgeSchema).min(2).max(1000),
+    edges: edgesSchema,
+    /** Further tracks of the same body, each read by a sensor of its own; their angles count from the same zero. */
+    tracks: z
+      .array(z.object({ name: z.string().min(1).max(80), edges: edgesSchema }))
+      .min(1)
+      .max(3)
+      .optional(),
   })
   .superRefine((wheel, context) => {
-    wheel.edges.forEach((edge, index) => {
-      const before = wheel.edges[index - 1];
-      if (before && (edge.degrees <= before.degrees || edge.level === before.level))
-        context.addIssue({
-          code: 'custom',
-          path: ['edges', index],
-          message: 'edges must rise in angle and change level each time',
-        });
-    });
+    checkEdges(wheel.edges, ['edges'], context);
+    wheel.tracks?.forEach((track, at) => checkEdges(track.edges, ['tracks', at, 'edges'], context));
   });
 export type Wheel = z.infer<typeof wheelSchema>;
+
+/** A further track as a wheel of its own: number 1 is the first beside the wheel's own edges. Null where there is none. */
+export function trackOf(wheel: Wheel, number: number): Wheel | null {
+  const track = wheel.tracks?.[number - 1];
+  if (!track) return null;
+  return {
+    id: `${wheel.id}/${number + 1}`,
+    name: `${wheel.name}: ${track.name}`,
+    shaft: wheel.shaft,
+    family: wheel.shaft === 'cam' ? 'cam-windows' : 'uneven',
+    places: null,
+    missing: 0,
+    edges: track.edges,
+  };
+}
+
+/** What tells the cycle: the cam wheel that was chosen, else the second track of the crank's own wheel. */
+export const camWheelOf = (trigger: {
+  readonly crankWheel: Wheel | null;
+  readonly camWheel: Wheel | null;
+}): Wheel | null => trigger.camWheel ?? (trigger.crankWheel && trackOf(trigger.crankWheel, 1));
 
 /** Teeth (rising edges) in one turn of the wheel's own shaft. */
 export const teethPerTurn = (wheel: Wheel): number => wheel.edges.filter((edge) => edge.level === 1).length;
@@ -136,14 +170,16 @@ export function widthCodedWheel(
 
 /** The same wheel turning the other way round. */
 export function mirrored(wheel: Wheel): Wheel {
-  const edges = wheel.edges
-    .map((edge, at) => ({
-      degrees: (360 - edge.degrees) % 360,
-      // Seen backwards, what follows an edge is what was before it.
-      level: wheel.edges[(at + wheel.edges.length - 1) % wheel.edges.length].level,
-    }))
-    .sort((one, other) => one.degrees - other.degrees);
-  return { ...wheel, edges };
+  const turned = (own: readonly Edge[]): Edge[] =>
+    own
+      .map((edge, at) => ({
+        degrees: (360 - edge.degrees) % 360,
+        // Seen backwards, what follows an edge is what was before it.
+        level: own[(at + own.length - 1) % own.length].level,
+      }))
+      .sort((one, other) => one.degrees - other.degrees);
+  const tracks = wheel.tracks?.map((track) => ({ ...track, edges: turned(track.edges) }));
+  return { ...wheel, edges: turned(wheel.edges), ...(tracks ? { tracks } : {}) };
 }
 
 /** How often the wheel's pattern comes back within one turn: 1 for a wheel that tells its whole turn. */
@@ -191,3 +227,11 @@ export function listedWheel(
     ]),
   };
 }
+
+/** A wheel with a further track: the teeth of another, on the same body. */
+export const withTrack = (id: string, name: string, wheel: Wheel, track: string, other: Wheel): Wheel => ({
+  ...wheel,
+  id,
+  name,
+  tracks: [...(wheel.tracks ?? []), { name: track, edges: other.edges }],
+});

@@ -130,7 +130,14 @@ describe('own wheels', () => {
   });
 
   test('the wheel on the board is kept half done, apart from the ECUs in the making', async () => {
-    const draft = { id: 'own-3', name: '', shaft: 'cam' as const, teeth: [{ at: 10, width: 4 }], from: '' };
+    const draft = {
+      id: 'own-3',
+      name: '',
+      shaft: 'cam' as const,
+      teeth: [{ at: 10, width: 4 }],
+      second: null,
+      from: '',
+    };
     await keepWheelDraft(draft, db);
     expect(await wheelDraft(db)).toEqual(draft);
     expect(await ecuDrafts(db)).toEqual([]);

@@ -4,6 +4,7 @@ import { call } from '~/core/build/edits';
 import { differenceInWords, nextLetter } from '~/core/build/revisions';
 import { planOf } from '~/core/build/schema';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
+import { camWheelOf } from '~/core/trigger/wheel';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
@@ -101,7 +102,7 @@ function SetUp() {
     ['Engine', `${engine.name}, fires ${engine.firingOrder.join('-')}`],
     ['ECU', `${ecu.model}, outputs ${build.outputOrder === 'in-turn' ? 'fire in turn' : 'numbered by cylinder'}`],
     ['Crank wheel', trigger.crankWheel?.name ?? 'not chosen'],
-    ['Cam wheel', trigger.camWheel?.name ?? 'none'],
+    ['Cam wheel', camWheelOf(trigger)?.name ?? 'none'],
     [
       'Offset, after the gap before TDC',
       `${trigger.offsetDegrees.toFixed(1)}° ${trigger.offsetConfirmed ? 'confirmed by light' : 'not confirmed'}`,

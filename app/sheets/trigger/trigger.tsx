@@ -3,7 +3,7 @@ import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { SAFE_MARGIN, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
 import { outputUses } from '~/core/trigger/outputs';
-import { pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
+import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
 import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { Segmented } from '../../ui/choice';
@@ -28,7 +28,8 @@ function Figures() {
   const fit = fitTrigger(ecu, engine, trigger.crankWheel, trigger.camWheel);
   const crank = trigger.crankWheel;
   const margin = crank && gapMargin(crank, trigger.ripple, ecu.gapThreshold);
-  const ratio = crank && trigger.camWheel ? teethPerCycle(crank) / teethPerCycle(trigger.camWheel) : null;
+  const cam = camWheelOf(trigger);
+  const ratio = crank && cam ? teethPerCycle(crank) / teethPerCycle(cam) : null;
   const sensor = triggerSensor(build, 'crank');
   return (
     <Stack $gap={2}>
@@ -123,8 +124,13 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
   const fit = fitTrigger(build.ecu, engine, trigger.crankWheel, trigger.camWheel);
   const uses = outputUses(build, derived.net.needs);
   const wrong = uses.filter((use) => !use.right).length;
+  const track = trigger.crankWheel?.tracks?.[0];
+  const cam = camWheelOf(trigger);
   const pick = (shaft: 'crank' | 'cam') => [
-    { id: 'none', name: shaft === 'cam' ? 'No cam signal' : 'Not known yet' },
+    {
+      id: 'none',
+      name: shaft === 'crank' ? 'Not known yet' : track ? `Its second track: ${track.name}` : 'No cam signal',
+    },
     ...[
       ...wheels,
       ...[trigger.crankWheel, trigger.camWheel].filter(
@@ -170,13 +176,16 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
             {trigger.crankWheel && (
               <WheelDrawing
                 wheel={trigger.crankWheel}
-                cam={trigger.camWheel}
+                cam={cam}
                 offsetDegrees={trigger.offsetDegrees}
                 sensor={sensor?.sensor ?? null}
               />
             )}
-            {trigger.camWheel && trigger.crankWheel && (
-              <Small>Cylinder 1 at TDC, turning clockwise. The dashed line is the cam wheel.</Small>
+            {cam && trigger.crankWheel && (
+              <Small>
+                Cylinder 1 at TDC, turning clockwise. The dashed line is{' '}
+                {trigger.camWheel ? 'the cam wheel' : 'the second track'}.
+              </Small>
             )}
           </Stack>
           <OffsetPanel />

@@ -2,9 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { checkChain, raise } from '~/core/build/migrations';
 import type { Migration } from '~/core/build/migrations/migration';
 import { FILE_LIMITS, parseBuild, parseBuildData } from '~/core/build/parse';
+import { BUILD_SCHEMA_VERSION } from '~/core/build/schema';
 import { demoBuild, twinBuild } from '../../helpers';
 
 const text = JSON.stringify(demoBuild());
+const versionNow = `"schemaVersion":${BUILD_SCHEMA_VERSION}`;
 const problemOf = (input: string) => {
   const result = parseBuild(input);
   if (result.ok) throw new Error('was taken');
@@ -30,9 +32,9 @@ describe('reading a build', () => {
     ['foreign JSON', '{"name":"something"}', 'not-a-build'],
     ['a list', '[1,2]', 'not-a-build'],
     ['null', 'null', 'not-a-build'],
-    ['a newer version', text.replace('"schemaVersion":3', '"schemaVersion":99'), 'too-new'],
-    ['version 0', text.replace('"schemaVersion":3', '"schemaVersion":0'), 'not-a-build'],
-    ['deep nesting', `{"schemaVersion":3,"a":${'['.repeat(40)}${']'.repeat(40)}}`, 'too-deep'],
+    ['a newer version', text.replace(versionNow, '"schemaVersion":99'), 'too-new'],
+    ['version 0', text.replace(versionNow, '"schemaVersion":0'), 'not-a-build'],
+    ['deep nesting', `{${versionNow},"a":${'['.repeat(40)}${']'.repeat(40)}}`, 'too-deep'],
     ['too large', ' '.repeat(FILE_LIMITS.bytes + 1), 'too-large'],
   ])('%s is refused in one sentence', (_, input, code) => {
     const problem = problemOf(input);

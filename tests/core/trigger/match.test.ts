@@ -22,7 +22,7 @@ import { demoBuild, wheel } from '../../helpers';
 const { wheels } = catalog;
 const isPrimary = ({ shaft, family }: Wheel) => shaft === 'crank' || family === 'distributor' || family === 'slot-disc';
 /** Wide teeth give a VR sensor no steep crossing; such wheels are read by square sensors. */
-const hallOnly = ({ family, id }: Wheel) => family === 'width-coded' || family === 'distributor' || id === 'slots-360';
+const hallOnly = ({ family }: Wheel) => family === 'width-coded' || family === 'distributor' || family === 'slot-disc';
 
 function simulate(own: Wheel, seed: number, type: Sensor['type'], more: Partial<SynthSpec> & { faults?: Faults } = {}) {
   const primary = isPrimary(own);
@@ -31,13 +31,13 @@ function simulate(own: Wheel, seed: number, type: Sensor['type'], more: Partial<
   const speed: Speed = { type: 'constant', rpm };
   return synth({
     crank: primary ? own : wheel('36-1'),
-    cam: primary ? (own.family === 'distributor' ? null : wheel('cam-1')) : own,
+    cam: primary ? (own.family === 'distributor' || own.tracks ? null : wheel('cam-1')) : own,
     camDegrees: random() * 720,
     startDegrees: random() * 720,
     speed,
     // Two cycles and a bit.
     seconds: (2.6 * 120) / rpm,
-    sampleRate: own.id === 'slots-360' ? 100_000 : 40_000,
+    sampleRate: own.family === 'slot-disc' ? 100_000 : 40_000,
     crankSensor: { type },
     camSensor: { type: 'hall' },
     random,

@@ -3,7 +3,7 @@ import { catalog } from '~/catalog';
 import { match, type Match } from '~/core/trigger/match';
 import { signalFaults } from '~/core/trigger/named';
 import { primary } from '~/core/trigger/trials';
-import type { Wheel } from '~/core/trigger/wheel';
+import { trackOf, type Wheel } from '~/core/trigger/wheel';
 import { wheel } from '../../helpers';
 import { otherCapture, type OtherSpec } from '../../other-synth';
 
@@ -25,12 +25,12 @@ function specOf(own: Wheel, at: number, more: Partial<OtherSpec>): OtherSpec {
   const shape = squareOnly(own) ? 'hall' : shapes[at % shapes.length];
   return {
     wheel: own,
-    cam: own.family === 'distributor' ? null : wheel('cam-1'),
+    cam: own.family === 'distributor' ? null : (trackOf(own, 1) ?? wheel('cam-1')),
     shape,
     seed: at + 1,
     rpm: 190 + 20 * (at % 5),
     seconds: sparse(own) ? 3 : 2.2,
-    sampleRate: own.id === 'slots-360' ? 150_000 : 40_000,
+    sampleRate: own.family === 'slot-disc' ? 150_000 : 40_000,
     order: orders[at % orders.length],
     phase: 77 * at,
     ...more,

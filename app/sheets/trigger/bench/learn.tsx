@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import { cycleDegrees } from '~/core/engine/engine';
 import type { Result } from '~/core/problem';
 import { teachCam, teachCrank, type Taught } from '~/core/trigger/taught';
-import { teethOf } from '~/core/trigger/teeth';
+import { draftOf } from '~/core/trigger/teeth';
 import { useBuild } from '../../../build/context';
 import { keepWheelDraft } from '../../../storage/library';
 import { Button } from '../../../ui/button';
@@ -26,13 +26,8 @@ export function Learn({ view }: { view: BenchView }) {
       ...notes,
     ].join(' ');
     try {
-      await keepWheelDraft({
-        id: `own-${crypto.randomUUID().slice(0, 8)}`,
-        name: wheel.name,
-        shaft: wheel.shaft,
-        teeth: teethOf(wheel),
-        from: from.slice(0, 400),
-      });
+      const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+      await keepWheelDraft(draftOf(wheel, { id, name: wheel.name, from: from.slice(0, 400) }));
     } catch {
       return setProblem('The browser refused to store the wheel: free some space and try again.');
     }

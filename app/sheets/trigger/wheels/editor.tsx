@@ -5,6 +5,7 @@ import {
   countedTeeth,
   listOfTeeth,
   teethFromList,
+  wheelOfDraft,
   wheelOfTeeth,
   withChanged,
   withTooth,
@@ -41,7 +42,10 @@ export function WheelEditor({
   onKeep: (wheel: Wheel) => void;
   onDrop: () => void;
 }) {
-  const { teeth } = draft;
+  const [track, setTrack] = useState<'first' | 'second'>('first');
+  const onSecond = track === 'second' && draft.second !== null;
+  const teeth = (onSecond ? draft.second : draft.teeth) ?? [];
+  const other = (onSecond ? draft.teeth : draft.second) ?? [];
   const [selected, setSelected] = useState<number | null>(null);
   const [way, setWay] = useState<(typeof ways)[number]['id']>('count');
   const [places, setPlaces] = useState(36);
@@ -57,9 +61,15 @@ export function WheelEditor({
     setProblem(null);
     setSelected(index);
     setText(listOfTeeth(next));
-    onChange({ ...draft, teeth: [...next] });
+    onChange({ ...draft, [onSecond ? 'second' : 'teeth']: [...next] });
   };
-  const made = wheelOfTeeth(draft, teeth);
+  const made = wheelOfDraft(draft);
+  const show = (next: 'first' | 'second', list: readonly Tooth[]) => {
+    setTrack(next);
+    setSelected(null);
+    setProblem(null);
+    setText(listOfTeeth(list));
+  };
   const change = (part: Partial<Tooth>) => {
     if (hand === null) return;
     const changed = withChanged(teeth, hand, part);
@@ -103,6 +113,41 @@ export function WheelEditor({
             value={draft.shaft}
             onChange={(shaft) => onChange({ ...draft, shaft })}
           />
+          {draft.second === null ? (
+            <Row>
+              <Button
+                onPress={() => {
+                  onChange({ ...draft, second: [] });
+                  show('second', []);
+                }}
+              >
+                Add a second track
+              </Button>
+            </Row>
+          ) : (
+            <Stack $gap={2}>
+              <Segmented
+                label="Track on the board"
+                choices={[
+                  { id: 'first', name: 'first' },
+                  { id: 'second', name: 'second' },
+                ]}
+                value={onSecond ? 'second' : 'first'}
+                onChange={(next) => show(next, (next === 'second' ? draft.second : draft.teeth) ?? [])}
+              />
+              <Row>
+                <Button
+                  weight="quiet"
+                  onPress={() => {
+                    onChange({ ...draft, second: null });
+                    show('first', draft.teeth);
+                  }}
+                >
+                  Take the second track off
+                </Button>
+              </Row>
+            </Stack>
+          )}
           <Segmented label="Lay teeth" choices={[...ways]} value={way} onChange={setWay} />
           {way === 'count' ? (
             <Stack $gap={2}>
@@ -155,6 +200,7 @@ export function WheelEditor({
         <Stack $gap={2}>
           <Ring
             teeth={teeth}
+            other={other}
             selected={hand}
             snap={snap}
             onSelect={setSelected}

@@ -7,17 +7,18 @@ import { angleOf, arcTo, pointAt, type Frame } from '../wheel-path';
 const SIZE = 390;
 const CENTRE = SIZE / 2;
 const [LOW, HIGH] = [126, 150];
+const [OTHER_LOW, OTHER_HIGH] = [92, 108];
 /** Turning clockwise, later teeth lie behind: angles grow counterclockwise, as on the other drawings. */
 const frame: Frame = { centre: CENTRE, mirrored: true };
 
 /** A tooth as a block on the rim. */
-const block = ({ at, width }: Tooth): string =>
+const block = ({ at, width }: Tooth, low = LOW, high = HIGH): string =>
   [
-    `M ${pointAt(frame, at, LOW)}`,
-    `L ${pointAt(frame, at, HIGH)}`,
-    arcTo(frame, at, at + width, HIGH),
-    `L ${pointAt(frame, at + width, LOW)}`,
-    arcTo(frame, at + width, at, LOW),
+    `M ${pointAt(frame, at, low)}`,
+    `L ${pointAt(frame, at, high)}`,
+    arcTo(frame, at, at + width, high),
+    `L ${pointAt(frame, at + width, low)}`,
+    arcTo(frame, at + width, at, low),
     'Z',
   ].join(' ');
 
@@ -26,6 +27,7 @@ const block = ({ at, width }: Tooth): string =>
  */
 export function Ring({
   teeth,
+  other,
   selected,
   snap,
   onSelect,
@@ -34,6 +36,8 @@ export function Ring({
   onRemove,
 }: {
   teeth: readonly Tooth[];
+  /** Teeth of the track that is not on the board, drawn within. */
+  other: readonly Tooth[];
   selected: number | null;
   /** Degrees that angles are rounded to. */
   snap: number;
@@ -108,6 +112,16 @@ export function Ring({
     >
       <circle cx={CENTRE} cy={CENTRE} r={LOW} fill={color.raised} stroke={color.ink} strokeWidth="1.2" />
       <circle cx={CENTRE} cy={CENTRE} r={HIGH} fill="none" stroke={color.rule} strokeWidth="1" strokeDasharray="2 4" />
+      {other.map((tooth) => (
+        <path
+          key={tooth.at}
+          d={block(tooth, OTHER_LOW, OTHER_HIGH)}
+          fill="none"
+          stroke={color.soft}
+          strokeWidth="1"
+          strokeDasharray="3 2"
+        />
+      ))}
       {Array.from({ length: 36 }, (_, i) => i * 10).map((degrees) => (
         <path
           key={degrees}

@@ -7,7 +7,7 @@ import { describeWheel, familyWords } from '~/core/trigger/describe';
 import { wheelFile } from '~/core/trigger/file';
 import { fitTrigger } from '~/core/trigger/fit';
 import { byHand, nothingFound, type HandCandidate } from '~/core/trigger/hand';
-import { teethOf, type WheelDraft } from '~/core/trigger/teeth';
+import { draftOf, type WheelDraft } from '~/core/trigger/teeth';
 import { pulseHertz, type Wheel } from '~/core/trigger/wheel';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../../build/context';
@@ -110,7 +110,7 @@ export function Wheels({
         <>
           <Button
             weight="act"
-            onPress={() => open({ id: freshId(), name: 'My wheel', shaft: 'crank', teeth: [], from: '' })}
+            onPress={() => open({ id: freshId(), name: 'My wheel', shaft: 'crank', teeth: [], second: null, from: '' })}
           >
             New wheel
           </Button>
@@ -235,13 +235,18 @@ export function Wheels({
                 )}
                 <Button
                   onPress={() =>
-                    open({
-                      id: own.includes(shown.wheel.id) ? shown.wheel.id : freshId(),
-                      name: own.includes(shown.wheel.id) ? shown.wheel.name : `${shown.wheel.name.slice(0, 70)}, own`,
-                      shaft: shown.wheel.shaft,
-                      teeth: teethOf(shown.wheel),
-                      from: own.includes(shown.wheel.id) ? '' : `Copied from ${shown.wheel.name}.`,
-                    })
+                    open(
+                      draftOf(
+                        shown.wheel,
+                        own.includes(shown.wheel.id)
+                          ? { id: shown.wheel.id, name: shown.wheel.name, from: '' }
+                          : {
+                              id: freshId(),
+                              name: `${shown.wheel.name.slice(0, 70)}, own`,
+                              from: `Copied from ${shown.wheel.name}.`,
+                            },
+                      ),
+                    )
                   }
                 >
                   {own.includes(shown.wheel.id) ? 'Edit' : 'Copy and change'}
@@ -308,10 +313,19 @@ function Glyph({ wheel, large = false }: { wheel: Wheel; large?: boolean }) {
         stroke={color.ink}
         strokeWidth={large ? (fine ? 0.5 : 0.8) : fine ? 1 : 2.2}
       />
+      {wheel.tracks?.map((track, i) => (
+        <path
+          key={track.name}
+          d={outline(track.edges, 0, 24 - 9 * i, 29 - 9 * i, frame)}
+          fill={color.sheet}
+          stroke={color.ink}
+          strokeWidth={large ? 0.8 : 1.6}
+        />
+      ))}
       <circle
         cx="50"
         cy="50"
-        r={large ? 9 : 12}
+        r={large || wheel.tracks ? 9 : 12}
         fill={color.sheet}
         stroke={color.ink}
         strokeWidth={large ? 0.8 : 2.2}
