@@ -55,12 +55,13 @@ function ensureDebian(programs) {
 /** The browser of the tests and the pictures. */
 export const ensureChromium = () => ensureDebian([{ name: 'chromium', file: chromium }]);
 
-/** What the reference tests measure against: a circuit simulator, and a converter of units. */
+/** What the reference tests measure against: a circuit simulator, a converter of units, and a Verilog simulator that writes dumps. */
 export const ensureReferences = () =>
   ensureDebian([
     { name: 'chromium', file: chromium },
     { name: 'ngspice', file: '/usr/bin/ngspice' },
     { name: 'units', file: '/usr/bin/units' },
+    { name: 'iverilog', file: '/usr/bin/iverilog' },
   ]);
 
 /** Hash over everything the build is made from, so that it is made again only when that changed. */

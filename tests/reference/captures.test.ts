@@ -1,8 +1,15 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import wavefile from 'wavefile';
+import { catalog } from '~/catalog';
 import { endOf, sampleRate } from '~/core/trigger/capture/capture';
 import { readCapture, writeCapture } from '~/core/trigger/capture/read';
+import { match } from '~/core/trigger/match';
 import { seeded, synth } from '~/core/trigger/synth';
+import { trackOf } from '~/core/trigger/tracks';
 import { pulseHertz, teethPerCycle } from '~/core/trigger/wheel';
 import { wheel } from '../helpers';
 
@@ -86,6 +93,7 @@ $end
 1*@
 #150
 0*@ r2.5 (k
+$comment 1*@ r9 (k $end
 #250
 z*@
 b1111 !
@@ -110,6 +118,58 @@ b1111 !
     ['no change', `${dump.split('$dumpvars')[0]}`, 'no-signal'],
   ])('%s is refused', (_, text, code) => {
     expect(readCapture(new TextEncoder().encode(text))).toMatchObject({ ok: false, problem: { code } });
+  });
+});
+
+/** IEEE 1364-2005: dumps written by a Verilog simulator of Debian (iverilog 11), from a wheel written in Verilog. */
+describe('value change dumps of a simulator', () => {
+  // One turn is 60 places of 400 microseconds: 2500 rpm. The last two have no tooth; the cam is high for 10 ms a cycle.
+  const bench = `\`timescale 1us/100ns
+module wheel;
+  reg crank; real cam; integer place; wire [3:0] low = place[3:0];
+  initial begin
+    $dumpfile("wheel.vcd"); $dumpvars(0, wheel);
+    crank = 0; cam = 0.25;
+    for (place = 0; place < 600; place = place + 1) begin
+      if (place % 120 == 30) cam = 4.75;
+      if (place % 120 == 55) cam = 0.25;
+      crank = (place % 60) < 58; #200 crank = 0; #200;
+    end
+    $finish;
+  end
+endmodule
+`;
+  const dump = (): Uint8Array => {
+    const folder = mkdtempSync(path.join(tmpdir(), 'gonyx-vcd-'));
+    try {
+      writeFileSync(path.join(folder, 'wheel.v'), bench);
+      const made = spawnSync('iverilog', ['-o', 'wheel', 'wheel.v'], { cwd: folder, encoding: 'utf8' });
+      if (made.status !== 0) throw new Error(`iverilog: ${made.error?.message ?? made.stderr}`);
+      const ran = spawnSync('vvp', ['wheel'], { cwd: folder, encoding: 'utf8' });
+      if (ran.status !== 0) throw new Error(`vvp: ${ran.error?.message ?? ran.stderr}`);
+      return readFileSync(path.join(folder, 'wheel.vcd'));
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
+  };
+  test('is read edge by edge, and its wheel recognised', () => {
+    const capture = read(dump());
+    const names = capture.channels.map(({ name }) => name.split(' ')[0]);
+    expect(names).toEqual(expect.arrayContaining(['crank', 'cam', 'place', 'low']));
+    expect(endOf(capture)).toBeCloseTo(600 * 400e-6, 6);
+    const track = trackOf(capture, names.indexOf('crank'));
+    const rises = [...track.edges.seconds].filter((_, i) => track.edges.level[i] === 1);
+    // The first tooth is high from the start: it has no rise.
+    const teeth = Array.from({ length: 600 }, (_, place) => place).filter((place) => place % 60 < 58 && place > 0);
+    expect(rises).toHaveLength(teeth.length);
+    teeth.forEach((place, i) => expect(rises[i]).toBeCloseTo(place * 400e-6, 7));
+    const cam = capture.channels[names.indexOf('cam')].values;
+    expect([Math.min(...cam), Math.max(...cam)]).toEqual([0.25, 4.75]);
+    const found = match(capture, { wheels: catalog.wheels, crank: 'crank', cam: 'cam' });
+    if (!found.ok) throw new Error(found.problem.sentence);
+    expect(found.value.best.wheel.id).toBe('60-2');
+    expect(found.value.rpm.mean).toBeCloseTo(2500, 0);
+    expect(found.value.camFit).toMatchObject({ pulsesPerCycle: 1, tellsPhase: true });
   });
 });
 

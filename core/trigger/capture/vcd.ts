@@ -49,13 +49,26 @@ export function readVcd(text: string): Result<Capture> {
   if (wires.size === 0) return fail('no-signal', '$var', 'The dump declares no signal.');
   const first = text.indexOf('$end', endOfHead) + 4;
   let line = text.slice(0, first).split('\n').length;
+  const put = (id: string, value: number) => {
+    const wire = wires.get(id);
+    if (!wire || Number.isNaN(value)) return;
+    wire.times.push(now);
+    wire.values.push(value);
+  };
+  // An identifier may be any printable sign, `#` and `$` too: what follows a vector or a real is one, whatever it looks like.
+  let [waiting, comment]: [number | null, boolean] = [null, false];
   for (const raw of text.slice(first).split('\n')) {
-    for (const [at, token] of raw.trim().split(/\s+/).entries()) {
-      if (token === '' || token.startsWith('$')) continue;
+    for (const token of raw.split(/\s+/)) {
       const sign = token[0];
-      if (sign === '#') {
+      if (sign === undefined) continue;
+      if (comment) comment = token !== '$end';
+      else if (waiting !== null) {
+        put(token, waiting);
+        waiting = null;
+      } else if (sign === '$') comment = token === '$comment';
+      else if (sign === '#') {
         const time = Number(token.slice(1));
-        if (!Number.isFinite(time) || time < now)
+        if (!Number.isFinite(time) || time < now || token === '#')
           return fail(
             'time-runs-back',
             `line ${line}`,
@@ -63,24 +76,9 @@ export function readVcd(text: string): Result<Capture> {
           );
         now = time;
         body = true;
-      } else if (sign === 'r' || sign === 'R' || sign === 'b' || sign === 'B') {
-        const id = raw.trim().split(/\s+/)[at + 1];
-        const wire = id === undefined ? undefined : wires.get(id);
-        const value =
-          sign.toLowerCase() === 'r'
-            ? Number(token.slice(1))
-            : Number.parseInt(token.slice(1).replace(/[xz]/gi, '0'), 2);
-        if (wire && !Number.isNaN(value)) {
-          wire.times.push(now);
-          wire.values.push(value);
-        }
-      } else if ('01xzXZ'.includes(sign)) {
-        const wire = wires.get(token.slice(1));
-        if (wire) {
-          wire.times.push(now);
-          wire.values.push(sign === '1' ? HIGH_VOLTS : 0);
-        }
-      }
+      } else if (sign === 'r' || sign === 'R') waiting = Number(token.slice(1));
+      else if (sign === 'b' || sign === 'B') waiting = Number.parseInt(token.slice(1).replace(/[xz]/gi, '0'), 2);
+      else if ('01xzXZ'.includes(sign)) put(token.slice(1), sign === '1' ? HIGH_VOLTS : 0);
     }
     line += 1;
   }
@@ -121,7 +119,7 @@ export function readVcd(text: string): Result<Capture> {
 
 /** A dump of a capture's channels as reals: a sample is written where it changed. */
 export function writeVcd(capture: Capture, secondsAt: (index: number) => number, date = ''): string {
-  const ids = '!"%&\'()*+,-./:;';
+  const ids = '!"%&\'()*+,-./:;<=>?@';
   const lines = [
     ...(date === '' ? [] : [`$date ${date} $end`]),
     '$version Gonyx $end',
@@ -133,7 +131,8 @@ export function writeVcd(capture: Capture, secondsAt: (index: number) => number,
   ];
   for (let i = 0; i < capture.count; i += 1) {
     const changed = capture.channels.flatMap(({ values }, at) =>
-      i === 0 || i === capture.count - 1 || values[i] !== values[i - 1]
+      // A sample that is missing is no change: the standard has no real for it.
+      !Number.isNaN(values[i]) && (i === 0 || i === capture.count - 1 || values[i] !== values[i - 1])
         ? [`r${Number(values[i].toPrecision(6))} ${ids[at]}`]
         : [],
     );
