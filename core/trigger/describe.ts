@@ -1,5 +1,5 @@
 import { gapsOf } from './pattern';
-import { repeats, teethPerTurn, toothIntervals, trackOf, type Wheel } from './wheel';
+import { repeats, teethPerTurn, toothIntervals, type Wheel } from './wheel';
 
 const families: Readonly<Record<Wheel['family'], string>> = {
   'missing-tooth': 'equal places with one gap',
@@ -32,9 +32,6 @@ export function describeWheel(wheel: Wheel): string {
   }
   const times = repeats(wheel);
   if (times > 1 && teeth > times) parts.push(`the pattern comes ${times} times a turn`);
-  wheel.tracks?.forEach((_, i) => {
-    const track = trackOf(wheel, i + 1)!;
-    parts.push(`and on a further track ${describeWheel(track)}`);
-  });
+  wheel.tracks?.forEach(({ name }) => parts.push(`and a further track: ${name}`));
   return parts.join(', ');
 }

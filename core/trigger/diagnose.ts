@@ -10,41 +10,49 @@ export interface Suspicion {
   /** 0 to 1; all five add up to 1. */
   readonly likelihood: number;
   readonly title: string;
+  /** When it happens, in a few words: 'in step with the coils'. */
+  readonly when: string;
   readonly evidence: string;
   readonly remedy: string;
   /** Which wires it concerns: shafts of the trigger sensors, and the coils' grounds. */
   readonly concerns: readonly ('crank' | 'cam' | 'coil-ground')[];
 }
 
-const words: Readonly<Record<Story, { title: string; remedy: string; concerns: Suspicion['concerns'] }>> = {
-  coil: {
-    title: 'Ignition noise: the losses keep step with the coils',
-    remedy:
-      'Shield earthed at the ECU end only, trigger cable away from coils and igniters, igniter ground to the head and not shared with the sensor or the ECU.',
-    concerns: ['crank', 'coil-ground'],
-  },
-  tooth: {
-    title: 'One tooth: the losses come back at the same place of the wheel',
-    remedy:
-      'Look at that tooth for damage, and at the wheel for run-out: turn it by hand past the sensor and measure the air gap.',
-    concerns: ['crank'],
-  },
-  speed: {
-    title: 'Above a speed: the signal or the settings give out',
-    remedy: 'Check the air gap, then the arming level and the filter time at that speed.',
-    concerns: ['crank'],
-  },
-  'start-stop': {
-    title: 'At the first and last turns only',
-    remedy: 'Small numbers at start and stop are normal; nothing to do unless the engine is slow to fire.',
-    concerns: [],
-  },
-  random: {
-    title: 'No pattern: the losses come at random',
-    remedy: 'Wiggle the connectors, check the shield, the sensor ground and the terminals for a loose crimp.',
-    concerns: ['crank', 'cam'],
-  },
-};
+const words: Readonly<Record<Story, { title: string; when: string; remedy: string; concerns: Suspicion['concerns'] }>> =
+  {
+    coil: {
+      title: 'Ignition noise: the losses keep step with the coils',
+      when: 'in step with the coils',
+      remedy:
+        'Shield earthed at the ECU end only, trigger cable away from coils and igniters, igniter ground to the head and not shared with the sensor or the ECU.',
+      concerns: ['crank', 'coil-ground'],
+    },
+    tooth: {
+      title: 'One tooth: the losses come back at the same place of the wheel',
+      when: 'at one tooth',
+      remedy:
+        'Look at that tooth for damage, and at the wheel for run-out: turn it by hand past the sensor and measure the air gap.',
+      concerns: ['crank'],
+    },
+    speed: {
+      title: 'Above a speed: the signal or the settings give out',
+      when: 'above a speed',
+      remedy: 'Check the air gap, then the arming level and the filter time at that speed.',
+      concerns: ['crank'],
+    },
+    'start-stop': {
+      title: 'At the first and last turns only',
+      when: 'at start and stop',
+      remedy: 'Small numbers at start and stop are normal; nothing to do unless the engine is slow to fire.',
+      concerns: [],
+    },
+    random: {
+      title: 'No pattern: the losses come at random',
+      when: 'at random',
+      remedy: 'Wiggle the connectors, check the shield, the sensor ground and the terminals for a loose crimp.',
+      concerns: ['crank', 'cam'],
+    },
+  };
 
 /** Length of the mean of unit arrows at these angles: 1 all alike, 0 spread evenly (Mardia 1972). */
 export function concentration(degrees: readonly number[], period: number): number {

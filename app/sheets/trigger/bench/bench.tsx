@@ -26,6 +26,8 @@ import { Simulate } from './simulate';
 import { useBench } from './use-bench';
 
 const types: Record<CaptureFormat, string> = { csv: 'text/csv', vcd: 'text/plain', wav: 'audio/wav' };
+/** Likelihood from which a story is told in the headline. */
+const TOLD = 0.5;
 
 /** A capture on the bench: which wheel, which way round, what an ECU makes of it, and why sync is lost. */
 export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: readonly DemoCapture[] }) {
@@ -59,6 +61,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
     }
   };
   const match = view?.reading.match;
+  const told = view?.reading.suspicions.find(({ likelihood }) => likelihood >= TOLD);
   return (
     <TriggerFrame
       summary={
@@ -74,7 +77,8 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                 <strong style={{ color: color.stop }}>The leads of the crank sensor are swapped.</strong>
               ) : view.reading.decoding.losses.length > 0 ? (
                 <strong style={{ color: color.pencil }}>
-                  {plural(view.reading.decoding.losses.length, 'sync loss', 'sync losses')}.
+                  {plural(view.reading.decoding.losses.length, 'sync loss', 'sync losses')}
+                  {told ? `, ${told.when}` : ''}.
                 </strong>
               ) : (
                 <Soft>No sync loss.</Soft>
@@ -183,14 +187,14 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   </Row>
                 </ScreenOnly>
               )}
+              <SignalStory view={view} />
+              <LossStory view={view} />
               <Channels
                 view={view}
                 onChoose={(crank, cam) =>
                   run((api, onProgress) => api.again(view.name, view.capture, request({ crank, cam }), onProgress))
                 }
               />
-              <SignalStory view={view} />
-              <LossStory view={view} />
               <details>
                 <summary>What was understood of the file</summary>
                 <ul>
@@ -237,7 +241,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
         <Simulate
           wheels={wheels}
           trigger={build.trigger}
-          cylinders={build.engine.cylinders}
+          engine={build.engine}
           onClose={() => setSimulating(false)}
           onRun={(name, spec, seed) => run((api, onProgress) => api.simulate(name, spec, seed, request(), onProgress))}
         />

@@ -171,7 +171,7 @@ export function Scope({
           ideal
         </Checkbox>
         <Checkbox isSelected={events} onChange={setEvents}>
-          planned events
+          plan
         </Checkbox>
         <Button weight="quiet" onPress={() => show(whole.from, whole.to)}>
           Whole

@@ -1,164 +1,168 @@
 import { useState } from 'react';
-import type { Faults, SynthSpec } from '~/core/trigger/synth';
-import type { Wheel } from '~/core/trigger/wheel';
 import type { Build } from '~/core/build/schema';
+import { cycleDegrees } from '~/core/engine/engine';
+import { faultPresets, faultsOf, type FaultPreset } from '~/core/trigger/presets';
+import type { Sensor, Speed, SynthSpec } from '~/core/trigger/synth';
+import { primary } from '~/core/trigger/trials';
+import type { Wheel } from '~/core/trigger/wheel';
 import { Button } from '../../../ui/button';
-import { Checkbox, Segmented } from '../../../ui/choice';
+import { Segmented } from '../../../ui/choice';
 import { Dialog, DialogActions } from '../../../ui/dialog';
 import { NumberField } from '../../../ui/number-field';
 import { Select } from '../../../ui/select';
-import { FieldGrid, Row, Small } from '../../../ui/text';
+import { FieldGrid, Small } from '../../../ui/text';
 
-const faultChoices = [
-  { id: 'none', name: 'nothing' },
-  { id: 'noise', name: 'noise on the line' },
-  { id: 'coils', name: 'spikes of the coils' },
-  { id: 'missing', name: 'a tooth broken off' },
-  { id: 'bent', name: 'a bent tooth' },
-  { id: 'swapped', name: 'VR leads swapped' },
-  { id: 'crossed', name: 'crank and cam crossed' },
-  { id: 'low', name: 'a wide air gap' },
-  { id: 'pull-up', name: 'no pull-up' },
+const sensors = [
+  { id: 'vr', name: 'VR' },
+  { id: 'hall', name: 'Hall' },
+  { id: 'optical', name: 'optical' },
 ] as const;
-type FaultChoice = (typeof faultChoices)[number]['id'];
+const speeds = [
+  { id: 'cranking', name: 'cranking' },
+  { id: 'constant', name: 'steady' },
+  { id: 'rising', name: 'rising' },
+] as const;
+/** A rising speed ends at so many times the first. */
+const RISES_TO = 8;
+/** Samples a second: enough for the finest disc at the speeds of this dialog. */
+const SAMPLE_RATE = 100_000;
 
-const faultsOf = (choice: FaultChoice, cylinders: number): Faults => {
-  switch (choice) {
-    case 'noise':
-      return { noiseVolts: 0.15 };
-    case 'coils':
-      return {
-        coilSpikes: {
-          volts: 7,
-          atDegrees: Array.from({ length: cylinders }, (_, i) => 10 + (i * 720) / cylinders),
-          share: 0.5,
-        },
-      };
-    case 'missing':
-      return { missingTooth: 7 };
-    case 'bent':
-      return { bentTooth: { tooth: 7, degrees: 2 } };
-    case 'swapped':
-      return { swappedLeads: true };
-    case 'crossed':
-      return { crossed: true };
-    case 'low':
-      return { amplitude: 0.05, noiseVolts: 0.02 };
-    case 'pull-up':
-      return { droppedPullUp: true };
-    default:
-      return {};
-  }
+/** Figures of a simulation, as they stand in the dialog. */
+const usual = {
+  rpm: 250,
+  ripple: 28,
+  seconds: 3,
+  start: 0.2,
+  stop: 0,
+  gap: 100,
+  runOut: 0,
+  pullUp: 5,
+  noise: 10,
+  jitter: 0,
+  seed: 1,
 };
+type Figures = typeof usual;
 
 /** Signals of any wheel at any speed, with something wrong if wanted: to see what right, or wrong, looks like. */
 export function Simulate({
   wheels,
   trigger,
-  cylinders,
+  engine,
   onClose,
   onRun,
 }: {
   wheels: readonly Wheel[];
   trigger: Build['trigger'];
-  cylinders: number;
+  engine: Build['engine'];
   onClose: () => void;
   onRun: (name: string, spec: Omit<SynthSpec, 'random'>, seed: number) => void;
 }) {
   const [crank, setCrank] = useState(trigger.crankWheel?.id ?? '60-2');
   const [cam, setCam] = useState(trigger.camWheel?.id ?? 'none');
-  const [sensor, setSensor] = useState<'vr' | 'hall'>('vr');
-  const [rising, setRising] = useState(false);
-  const [rpm, setRpm] = useState(250);
-  const [ripple, setRipple] = useState(Math.round(trigger.ripple * 100));
-  const [fault, setFault] = useState<FaultChoice>('none');
-  const [seed, setSeed] = useState(1);
+  const [sensor, setSensor] = useState<Sensor['type']>('vr');
+  const [camSensor, setCamSensor] = useState<Sensor['type']>('hall');
+  const [pace, setPace] = useState<Speed['type']>('cranking');
+  const [figures, setFigures] = useState<Figures>({ ...usual, ripple: Math.round(trigger.ripple * 100) });
+  const [fault, setFault] = useState<FaultPreset>('none');
+  const { rpm } = figures;
+  const cycle = cycleDegrees(engine) as 360 | 720;
   const all = [
     ...wheels,
     ...[trigger.crankWheel, trigger.camWheel].filter(
       (one): one is Wheel => one !== null && !wheels.some(({ id }) => id === one.id),
     ),
   ];
-  const choices = (cams: boolean) =>
-    all
-      .filter(({ shaft, family }) => (shaft === 'cam' && family !== 'distributor' && family !== 'slot-disc') === cams)
-      .map(({ id, name }) => ({ id, name }));
+  const choices = (crankSide: boolean) =>
+    all.filter((wheel) => primary(wheel) === crankSide).map(({ id, name }) => ({ id, name }));
+  const wheel = all.find(({ id }) => id === crank)!;
+  const square = sensor !== 'vr';
+  const speed: Speed =
+    pace === 'constant'
+      ? { type: 'constant', rpm }
+      : pace === 'rising'
+        ? { type: 'rising', fromRpm: rpm, toRpm: rpm * RISES_TO }
+        : {
+            type: 'cranking',
+            rpm,
+            ripple: figures.ripple / 100,
+            events: (engine.cylinders * 360) / cycle,
+            startSeconds: figures.start,
+            stopSeconds: figures.stop,
+          };
   const run = () => {
-    const wheel = all.find(({ id }) => id === crank)!;
+    const wrong = faultsOf(fault, engine.cylinders, cycle);
     onRun(
       `Simulated: ${wheel.name}`,
       {
         crank: wheel,
         cam: all.find(({ id }) => id === cam) ?? null,
         camDegrees: 130,
-        speed: rising
-          ? { type: 'rising', fromRpm: rpm, toRpm: rpm * 8 }
-          : { type: 'cranking', rpm, ripple: ripple / 100, events: cylinders / 2, startSeconds: 0.2 },
-        seconds: 3,
-        sampleRate: 100_000,
-        crankSensor: { type: sensor },
-        camSensor: { type: 'hall' },
-        faults: { noiseVolts: 0.01, ...faultsOf(fault, cylinders) },
+        speed,
+        seconds: figures.seconds,
+        sampleRate: SAMPLE_RATE,
+        crankSensor: square
+          ? { type: sensor, pullUpVolts: figures.pullUp }
+          : { type: sensor, gapShare: figures.gap / 100, runOut: figures.runOut / 100 },
+        camSensor: { type: camSensor },
+        faults: {
+          noiseVolts: figures.noise / 1000,
+          ...(figures.jitter > 0 ? { jitter: figures.jitter / 100 } : {}),
+          ...wrong,
+        },
       },
-      seed,
+      figures.seed,
     );
     onClose();
   };
+  const field = (name: keyof Figures, label: string, unit: string | undefined, least: number, most: number) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      value={figures[name]}
+      minValue={least}
+      maxValue={most}
+      onChange={(value) => value !== null && setFigures({ ...figures, [name]: value })}
+    />
+  );
   return (
-    <Dialog title="Simulate a capture" isOpen onClose={onClose}>
-      <Select label="On the crank" choices={choices(false)} value={crank} onChange={setCrank} />
-      <Select
-        label="On the cam"
-        choices={[{ id: 'none', name: 'No cam signal' }, ...choices(true)]}
-        value={cam}
-        onChange={setCam}
-      />
-      <Row $gap={4}>
-        <Segmented
-          label="Crank sensor"
+    <Dialog title="Simulate a capture" isOpen wide onClose={onClose}>
+      <FieldGrid $min={260}>
+        <Select label="On the crank" choices={choices(true)} value={crank} onChange={setCrank} />
+        <Select
+          label="On the cam"
           choices={[
-            { id: 'vr', name: 'VR' },
-            { id: 'hall', name: 'Hall' },
+            { id: 'none', name: wheel.tracks ? `Its second track: ${wheel.tracks[0].name}` : 'No cam signal' },
+            ...choices(false),
           ]}
-          value={sensor}
-          onChange={setSensor}
+          value={cam}
+          onChange={setCam}
         />
-        <Checkbox isSelected={rising} onChange={setRising}>
-          speed rises
-        </Checkbox>
-      </Row>
-      <FieldGrid $min={120}>
-        <NumberField
-          label="Speed"
-          unit="rpm"
-          value={rpm}
-          minValue={30}
-          maxValue={2000}
-          onChange={(value) => value !== null && setRpm(value)}
-        />
-        <NumberField
-          label="Swing in a turn"
-          unit="%"
-          value={ripple}
-          minValue={0}
-          maxValue={80}
-          onChange={(value) => value !== null && setRipple(value)}
-        />
-        <NumberField
-          label="Seed"
-          value={seed}
-          minValue={1}
-          maxValue={9999}
-          onChange={(value) => value !== null && setSeed(value)}
+        <Segmented label="Crank sensor" choices={[...sensors]} value={sensor} onChange={setSensor} />
+        <Segmented label="Cam sensor" choices={[...sensors]} value={camSensor} onChange={setCamSensor} />
+        <Segmented label="The engine is" choices={[...speeds]} value={pace} onChange={setPace} />
+        <Select
+          label="What is wrong"
+          choices={[...faultPresets]}
+          value={fault}
+          onChange={(id) => setFault(id as FaultPreset)}
         />
       </FieldGrid>
-      <Select
-        label="What is wrong"
-        choices={[...faultChoices]}
-        value={fault}
-        onChange={(id) => setFault(id as FaultChoice)}
-      />
-      <Small>The same seed gives the same signals again.</Small>
+      <FieldGrid $min={120}>
+        {field('rpm', pace === 'rising' ? `Speed, rising ${RISES_TO}-fold` : 'Speed', 'rpm', 30, 2000)}
+        {pace === 'cranking' && field('ripple', 'Swing in a turn', '%', 0, 80)}
+        {field('seconds', 'It lasts', 's', 0.5, 10)}
+        {pace === 'cranking' && field('start', 'Spins up in', 's', 0, 3)}
+        {pace === 'cranking' && field('stop', 'Comes to rest in', 's', 0, 3)}
+        {square ? field('pullUp', 'Pull-up to', 'V', 1, 15) : field('gap', 'Air gap, of the usual', '%', 20, 500)}
+        {!square && field('runOut', 'Wheel out of true', '%', 0, 90)}
+        {field('noise', 'Noise', 'mV', 0, 2000)}
+        {field('jitter', 'Play of the teeth', '%', 0, 20)}
+        {field('seed', 'Seed', undefined, 1, 9999)}
+      </FieldGrid>
+      <Small>
+        Twice the air gap leaves a quarter of a VR signal. What is wrong may set a noise of its own. The same seed gives
+        the same signals again.
+      </Small>
       <DialogActions>
         <Button onPress={onClose}>Leave it</Button>
         <Button weight="act" onPress={run}>

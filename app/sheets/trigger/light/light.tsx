@@ -79,10 +79,12 @@ export function Light() {
         <Entry />
         <Main>
           <Pair>
-            {log ? <Verdicts log={log} /> : <HowTo />}
+            <Stack $gap={4}>
+              {log ? <Verdicts log={log} /> : <HowTo />}
+              {log && <Chart log={log} maxRpm={engine.maxRpm} cycle={cycle} />}
+            </Stack>
             <AtTdc log={log} />
           </Pair>
-          {log && <Chart log={log} maxRpm={engine.maxRpm} cycle={cycle} />}
           {log && <Log log={log} />}
         </Main>
         <WaysPlace>
@@ -230,7 +232,7 @@ const Pair = styled.div`
   }
 `;
 const Plot = styled.div`
-  height: 230px;
+  height: 210px;
   ${at.print} {
     break-inside: avoid;
   }

@@ -1,3 +1,4 @@
+import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import type { LightLog } from '~/core/trigger/light';
@@ -7,7 +8,8 @@ import { useBuild } from '../../../build/context';
 import { localTime } from '../../../parts/dates';
 import { Button } from '../../../ui/button';
 import { Table, TableScroll } from '../../../ui/table';
-import { Row, ScreenOnly, Stack } from '../../../ui/text';
+import { Row, ScreenOnly, Small, Stack } from '../../../ui/text';
+import { at, space } from '../../../ui/theme';
 
 /** Every reading, what it asks for, and how far it lies off the line through all. */
 export function Log({ log }: { log: LightLog }) {
@@ -27,20 +29,20 @@ export function Log({ log }: { log: LightLog }) {
         </ScreenOnly>
       </Row>
       <TableScroll aria-label="Log of the light">
-        <Table>
+        <Readings>
           <thead>
             <tr>
               <th scope="col">read</th>
               <th scope="col" className="figure">
                 rpm
               </th>
-              <th scope="col" className="figure">
+              <th scope="col" className="figure roomy">
                 locked
               </th>
               <th scope="col" className="figure">
                 shows
               </th>
-              <th scope="col" className="figure">
+              <th scope="col" className="figure roomy">
                 offset then
               </th>
               <th scope="col" className="figure">
@@ -55,15 +57,19 @@ export function Log({ log }: { log: LightLog }) {
           <tbody>
             {log.points.map((point, index) => (
               <tr key={`${readings[index]?.at} ${index}`}>
-                <td style={{ whiteSpace: 'nowrap' }}>{readings[index] ? localTime(readings[index].at) : ''}</td>
+                <td>{readings[index] ? localTime(readings[index].at) : ''}</td>
                 <td className="figure">{Math.round(point.rpm)}</td>
-                <td className="figure">{point.commandedDegrees}°</td>
-                <td className="figure">{formatDegrees(point.seenDegrees)}</td>
-                <td className="figure">{formatDegrees(point.oldOffset)}</td>
+                <td className="figure roomy">{point.commandedDegrees}°</td>
+                <td className="figure">
+                  {formatDegrees(point.seenDegrees)}
+                  <Small className="close">lock {point.commandedDegrees}°</Small>
+                </td>
+                <td className="figure roomy">{formatDegrees(point.oldOffset)}</td>
                 <td className="figure">
                   <strong>
                     {formatDegrees(offsetConventions(point.asks, cycleDegrees(build.engine) as 360 | 720).beforeTdc)}
                   </strong>
+                  <Small className="close">from {formatDegrees(point.oldOffset)}</Small>
                 </td>
                 <td className="figure">{point.rest === null ? 'apart' : formatDegrees(point.rest)}</td>
                 <td>
@@ -80,8 +86,33 @@ export function Log({ log }: { log: LightLog }) {
               </tr>
             ))}
           </tbody>
-        </Table>
+        </Readings>
       </TableScroll>
     </Stack>
   );
 }
+
+/** On a phone lock and old offset stand under the figures they belong to, so that nothing scrolls sideways. */
+const Readings = styled(Table)`
+  td:first-child {
+    white-space: nowrap;
+  }
+  .close {
+    display: none;
+  }
+  ${at.narrow} {
+    td:first-child {
+      white-space: normal;
+    }
+    th,
+    td {
+      padding-right: ${space[2]};
+    }
+    .roomy {
+      display: none;
+    }
+    .close {
+      display: block;
+    }
+  }
+`;

@@ -102,7 +102,7 @@ export function WheelEditor({
         On the drawing board
       </Heading>
       <Columns>
-        <Stack $gap={3}>
+        <Lay>
           <TextField label="Name" value={draft.name} maxLength={80} onChange={(name) => onChange({ ...draft, name })} />
           <Segmented
             label="It turns with"
@@ -196,7 +196,7 @@ export function WheelEditor({
               </Row>
             </Stack>
           )}
-        </Stack>
+        </Lay>
         <Stack $gap={2}>
           <Ring
             teeth={teeth}
@@ -286,6 +286,15 @@ export function WheelEditor({
   );
 }
 
+/** What is laid stands beside the ring and, where there is less room, beside the single tooth too. */
+const Lay = styled(Stack).attrs({ $gap: 3 as const })`
+  ${at.tablet} {
+    grid-row: span 2;
+  }
+  ${at.narrow} {
+    grid-row: auto;
+  }
+`;
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(200px, 1fr) minmax(260px, 1.4fr) minmax(220px, 1fr);

@@ -8,6 +8,8 @@ const SIZE = 390;
 const CENTRE = SIZE / 2;
 const [LOW, HIGH] = [126, 150];
 const [OTHER_LOW, OTHER_HIGH] = [92, 108];
+/** Teeth from which the other track is hinted at by a hatched ring. */
+const FINE = 120;
 /** Turning clockwise, later teeth lie behind: angles grow counterclockwise, as on the other drawings. */
 const frame: Frame = { centre: CENTRE, mirrored: true };
 
@@ -112,7 +114,18 @@ export function Ring({
     >
       <circle cx={CENTRE} cy={CENTRE} r={LOW} fill={color.raised} stroke={color.ink} strokeWidth="1.2" />
       <circle cx={CENTRE} cy={CENTRE} r={HIGH} fill="none" stroke={color.rule} strokeWidth="1" strokeDasharray="2 4" />
-      {other.map((tooth) => (
+      {other.length > FINE && (
+        <circle
+          cx={CENTRE}
+          cy={CENTRE}
+          r={(OTHER_LOW + OTHER_HIGH) / 2}
+          fill="none"
+          stroke={color.rule}
+          strokeWidth={OTHER_HIGH - OTHER_LOW}
+          strokeDasharray="1 2"
+        />
+      )}
+      {(other.length > FINE ? [] : other).map((tooth) => (
         <path
           key={tooth.at}
           d={block(tooth, OTHER_LOW, OTHER_HIGH)}
