@@ -26,6 +26,7 @@ export interface Alignment {
   readonly events: readonly PulseEvent[];
 }
 
+const INFINITE = Number.POSITIVE_INFINITY;
 const CAP = 8;
 /**
  * Prices: the negative logarithm of how rare each is (common practice: one pulse in a hundred on a bad line). Where an
@@ -120,8 +121,8 @@ function pass(
   const teeth = intervals.length;
   const count = to - from;
   const none = {
-    cost: Number.POSITIVE_INFINITY,
-    misfit: Number.POSITIVE_INFINITY,
+    cost: INFINITE,
+    misfit: INFINITE,
     teeth: new Int32Array(Math.max(0, count)).fill(-1),
     events: [],
     left: [] as number[],
@@ -142,7 +143,7 @@ function pass(
   const [widthOne, widthTwo] = [one, two].map((all) => all.map((degrees) => Math.log(relative(degrees))));
   // Two survivors a tooth, by what brought them there: their speeds differ, and which is right shows at the next pulse.
   const size = 2 * teeth;
-  let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(size).fill(Number.POSITIVE_INFINITY));
+  let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(size).fill(INFINITE));
   let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(size));
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
@@ -195,14 +196,14 @@ function pass(
       const plain = logStep - logOne[k];
       if (i === 1) {
         // The tooth before it is where the path starts.
-        costs[2 * k] = (k + teeth - 1) % teeth < starts ? 0 : Number.POSITIVE_INFINITY;
+        costs[2 * k] = (k + teeth - 1) % teeth < starts ? 0 : INFINITE;
         slow[2 * k] = plain;
         continue;
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
-      bestPrice = Number.POSITIVE_INFINITY;
-      nextPrice = Number.POSITIVE_INFINITY;
+      bestPrice = INFINITE;
+      nextPrice = INFINITE;
       keep(reach(last, lastSlow, k1, plain, weightOne[k]) + widthOne[k], plain, NORMAL);
       if (cheapest + anewAt < bestPrice) {
         bestPrice = cheapest + anewAt;

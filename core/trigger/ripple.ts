@@ -44,10 +44,11 @@ interface Step {
 }
 
 const RADIAN = Math.PI / 180;
+const { cos, sin } = Math;
 const meanCos = (order: number, from: number, to: number): number =>
-  (Math.sin(order * to * RADIAN) - Math.sin(order * from * RADIAN)) / (order * (to - from) * RADIAN);
+  (sin(order * to * RADIAN) - sin(order * from * RADIAN)) / (order * (to - from) * RADIAN);
 const meanSin = (order: number, from: number, to: number): number =>
-  (Math.cos(order * from * RADIAN) - Math.cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
+  (cos(order * from * RADIAN) - cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
 
 /** Logarithmic slowness the swing adds to an interval between two crank angles. */
 export function swingOver({ order, swing }: Pick<RippleFit, 'order' | 'swing'>, from: number, to: number): number {

@@ -4,20 +4,22 @@ import { trackOf, type Wheel } from './wheel';
 /** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
 export type Random = () => number;
 
+// The samples are made in millions: these are looked up once.
+const { cos, exp, imul, log, PI, sin, sqrt } = Math;
+
 /** Small seeded generator (mulberry32, public domain): for simulations, not for secrets. */
 export function seeded(seed: number): Random {
   let state = seed >>> 0;
   return () => {
     state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    let mixed = imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
     return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
   };
 }
 
 /** A figure of the bell curve, mean 0 and deviation 1 (Box and Muller 1958). */
-export const bell = (random: Random): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+export const bell = (random: Random): number => sqrt(-2 * log(1 - random())) * cos(2 * PI * random());
 
 export type Speed =
   | { readonly type: 'constant'; readonly rpm: number }
@@ -125,7 +127,7 @@ function rpmAt(speed: Speed, seconds: number, degrees: number, span: number): nu
       const { startSeconds = 0, stopSeconds = 0 } = speed;
       const up = startSeconds > 0 ? Math.min(1, seconds / startSeconds) : 1;
       const down = stopSeconds > 0 ? Math.min(1, Math.max(0, (span - seconds) / stopSeconds)) : 1;
-      return speed.rpm * up * down * (1 + 0.5 * speed.ripple * Math.sin((degrees * speed.events * Math.PI) / 180));
+      return speed.rpm * up * down * (1 + 0.5 * speed.ripple * sin((degrees * speed.events * PI) / 180));
     }
   }
 }
@@ -273,9 +275,9 @@ function vrSignal(
     let sum = 0;
     for (let k = low; k < high; k += 1) {
       const off = (angle - marks[k].degrees) / spread;
-      sum += (marks[k].level === 1 ? 1 : -1) * Math.exp(-0.5 * off * off);
+      sum += (marks[k].level === 1 ? 1 : -1) * exp(-0.5 * off * off);
     }
-    const height = 1 + (sensor.runOut ?? 0) * Math.sin((angle * Math.PI) / (180 * ratio));
+    const height = 1 + (sensor.runOut ?? 0) * sin((angle * PI) / (180 * ratio));
     out[i] = sign * volts * rpm[i] * height * sum;
   }
   return out;
@@ -307,7 +309,7 @@ function squareSignal(
 ): Float32Array {
   const out = new Float32Array(degrees.length);
   const high = faults.droppedPullUp ? LOW_VOLTS + 0.05 : (sensor.pullUpVolts ?? 5);
-  const step = 1 - Math.exp(-1 / (sampleRate * (sensor.riseSeconds ?? RISE_SECONDS)));
+  const step = 1 - exp(-1 / (sampleRate * (sensor.riseSeconds ?? RISE_SECONDS)));
   let at = 0;
   let tooth = false;
   let value = Number.NaN;
@@ -344,7 +346,7 @@ function addSpikes(
       found.push({ degrees: angle, fault: 'coil-spike', tooth: null });
       for (let k = 0; k < length && at + k < degrees.length; k += 1) {
         const t = k / sampleRate;
-        const volts = spikes.volts * Math.exp(-t / RING_SECONDS) * Math.cos(2 * Math.PI * RING_HERTZ * t);
+        const volts = spikes.volts * exp(-t / RING_SECONDS) * cos(2 * PI * RING_HERTZ * t);
         channels.forEach((values, channel) => {
           if (values) values[at + k] += channel === 0 ? volts : volts * 0.3;
         });
