@@ -271,6 +271,37 @@ test.describe('wheels by hand', () => {
       page.getByText('cut.json: The file is not readable JSON: it may be cut short. Nothing was changed.'),
     ).toBeVisible();
   });
+
+  test('a wheel of two tracks: laid, kept, taken, simulated and recognised', async ({ page }) => {
+    await page.getByRole('button', { name: 'New wheel' }).click();
+    await page.getByText('the cam', { exact: true }).click();
+    await fill(page, 'Places', '90');
+    await fill(page, 'Missing', '0');
+    await page.getByRole('button', { name: 'Lay 90 teeth' }).click();
+    await page.getByRole('button', { name: 'Add a second track' }).click();
+    await expect(page.getByText('Second track: A wheel needs at least one tooth.')).toBeVisible();
+    await page.getByText('by angles', { exact: true }).click();
+    await page.getByLabel('Angles, in the order they pass the sensor').fill('0-20; 90-98; 200-208');
+    await page.getByRole('button', { name: 'Take the list' }).click();
+    await expect(page.getByText('90 teeth a turn of the cam, and a further track: 3 teeth')).toBeVisible();
+    expect(await axe(page)).toEqual([]);
+    await page.getByLabel('Name', { exact: true }).fill('Disc of the quarry engine');
+    await page.getByRole('button', { name: 'Keep this wheel' }).click();
+    await page.getByRole('option', { name: /^Disc of the quarry engine/ }).click();
+    await page.getByRole('button', { name: 'Take for the crank' }).click();
+    await page.getByRole('link', { name: 'Wheel and offset' }).click();
+    await page.getByRole('button', { name: /On the cam$/ }).click();
+    await page.getByRole('option', { name: 'Its second track: 3 teeth' }).click();
+    await page.getByRole('link', { name: 'Bench' }).click();
+    await page.getByRole('button', { name: 'Simulate' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByText('optical', { exact: true }).first().click();
+    await expect(dialog.getByLabel('Pull-up to')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Simulate' }).click();
+    await expect(page.getByRole('list', { name: 'Wheels by score' }).getByRole('listitem').first()).toContainText(
+      'Disc of the quarry engine',
+    );
+  });
 });
 
 test.describe('the timing light', () => {

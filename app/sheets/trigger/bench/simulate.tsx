@@ -137,15 +137,15 @@ export function Simulate({
           value={cam}
           onChange={setCam}
         />
-        <Segmented label="Crank sensor" choices={[...sensors]} value={sensor} onChange={setSensor} />
-        <Segmented label="Cam sensor" choices={[...sensors]} value={camSensor} onChange={setCamSensor} />
-        <Segmented label="The engine is" choices={[...speeds]} value={pace} onChange={setPace} />
         <Select
           label="What is wrong"
           choices={[...faultPresets]}
           value={fault}
           onChange={(id) => setFault(id as FaultPreset)}
         />
+        <Segmented label="Crank sensor" choices={[...sensors]} value={sensor} onChange={setSensor} />
+        <Segmented label="Cam sensor" choices={[...sensors]} value={camSensor} onChange={setCamSensor} />
+        <Segmented label="The engine is" choices={[...speeds]} value={pace} onChange={setPace} />
       </FieldGrid>
       <FieldGrid $min={120}>
         {field('rpm', pace === 'rising' ? `Speed, rising ${RISES_TO}-fold` : 'Speed', 'rpm', 30, 2000)}

@@ -32,7 +32,9 @@ export function Log({ log }: { log: LightLog }) {
         <Readings>
           <thead>
             <tr>
-              <th scope="col">read</th>
+              <th scope="col" className="roomy">
+                read
+              </th>
               <th scope="col" className="figure">
                 rpm
               </th>
@@ -57,8 +59,13 @@ export function Log({ log }: { log: LightLog }) {
           <tbody>
             {log.points.map((point, index) => (
               <tr key={`${readings[index]?.at} ${index}`}>
-                <td>{readings[index] ? localTime(readings[index].at) : ''}</td>
-                <td className="figure">{Math.round(point.rpm)}</td>
+                <td className="roomy" style={{ whiteSpace: 'nowrap' }}>
+                  {readings[index] ? localTime(readings[index].at) : ''}
+                </td>
+                <td className="figure">
+                  {Math.round(point.rpm)}
+                  <Small className="close">{readings[index] ? localTime(readings[index].at) : ''}</Small>
+                </td>
                 <td className="figure roomy">{point.commandedDegrees}°</td>
                 <td className="figure">
                   {formatDegrees(point.seenDegrees)}
@@ -92,21 +99,19 @@ export function Log({ log }: { log: LightLog }) {
   );
 }
 
-/** On a phone lock and old offset stand under the figures they belong to, so that nothing scrolls sideways. */
+/** On a phone time, lock and old offset stand under the figures they belong to, so that nothing scrolls sideways. */
 const Readings = styled(Table)`
-  td:first-child {
-    white-space: nowrap;
-  }
   .close {
     display: none;
   }
   ${at.narrow} {
-    td:first-child {
+    && thead th.figure {
       white-space: normal;
+      vertical-align: bottom;
     }
     th,
     td {
-      padding-right: ${space[2]};
+      padding-right: ${space[1]};
     }
     .roomy {
       display: none;

@@ -1,0 +1,13 @@
+import { catalog } from '~/catalog';
+import { match } from '~/core/trigger/match';
+import { readCaptureFile } from './trigger';
+
+/** Reads and matches one capture in a process of its own and prints the megabytes it takes at its highest, beyond an idle start. */
+
+const kilobytes = () => process.resourceUsage().maxRSS;
+const before = kilobytes();
+const capture = readCaptureFile(process.argv[2]);
+if (!capture.ok) throw new Error(capture.problem.sentence);
+const found = match(capture.value, { wheels: catalog.wheels });
+if (!found.ok) throw new Error(found.problem.sentence);
+console.log(JSON.stringify({ megabytes: (kilobytes() - before) / 1024 }));
