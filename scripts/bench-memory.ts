@@ -2,12 +2,10 @@ import { catalog } from '~/catalog';
 import { match } from '~/core/trigger/match';
 import { readCaptureFile } from './trigger';
 
-/** Reads and matches one capture in a process of its own and prints the megabytes it takes at its highest, beyond an idle start. */
+/** Reads and matches one capture in a process of its own and prints the megabytes that process takes at its highest. */
 
-const kilobytes = () => process.resourceUsage().maxRSS;
-const before = kilobytes();
 const capture = readCaptureFile(process.argv[2]);
 if (!capture.ok) throw new Error(capture.problem.sentence);
 const found = match(capture.value, { wheels: catalog.wheels });
 if (!found.ok) throw new Error(found.problem.sentence);
-console.log(JSON.stringify({ megabytes: (kilobytes() - before) / 1024 }));
+console.log(JSON.stringify({ megabytes: process.resourceUsage().maxRSS / 1024 }));

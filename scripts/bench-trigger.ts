@@ -97,7 +97,7 @@ export function triggerRows(): TriggerRow[] {
         reference: `scanning its ${megabytes.toFixed(0)} MB for line ends`,
         ratio: middle(mine) / middle(scanned),
       });
-      rows.push({ name: `  memory at its highest, a process of its own`, median: peakMegabytes(file), unit: 'MB' });
+      rows.push({ name: `  peak memory of a process that does only this`, median: peakMegabytes(file), unit: 'MB' });
       rmSync(file);
     }
   } finally {

@@ -21,6 +21,8 @@ export interface Alignment {
   readonly cost: number;
   /** What jitter does not explain: prices of lost and added pulses, and intervals that are clearly off. */
   readonly misfit: number;
+  /** The unrest it was found with, logarithmic. */
+  readonly unrest: number;
   /** Tooth of each pulse, -1 for one that belongs to none. */
   readonly teeth: Int32Array;
   readonly events: readonly PulseEvent[];
@@ -44,8 +46,20 @@ const SECOND = 8;
 
 /** Bounds of the unrest of neighbouring intervals, logarithmic: a recorder's step, and compression at its worst. */
 const [UNREST_LEAST, UNREST_MOST] = [0.015, 0.4];
+/** Logarithm of the ratio up to which two unrests are one. */
+const SETTLED = 0.25;
 /** Of the median of absolute differences, for a bell curve (Rousseeuw and Croux 1993). */
 const TO_DEVIATION = 1.4826;
+
+/** Unrest of a row of pulses as it stands, before any wheel is held against it. */
+export function unrestSeen(seconds: Float64Array, from: number, to: number): number {
+  const changes: number[] = [];
+  for (let i = from + 2; i < to; i += 1)
+    changes.push(
+      Math.log(Math.max(1e-9, seconds[i] - seconds[i - 1]) / Math.max(1e-9, seconds[i - 1] - seconds[i - 2])),
+    );
+  return unrestOf(changes);
+}
 
 const unrestOf = (changes: number[]): number => {
   if (changes.length === 0) return UNREST_LEAST;
@@ -96,13 +110,12 @@ function passes(
   unrest?: number,
 ): Alignment {
   if (unrest !== undefined) return pass(intervals, seconds, from, to, starts, unrest);
-  const changes: number[] = [];
-  for (let i = from + 2; i < to; i += 1)
-    changes.push(
-      Math.log(Math.max(1e-9, seconds[i] - seconds[i - 1]) / Math.max(1e-9, seconds[i - 1] - seconds[i - 2])),
-    );
-  const first = pass(intervals, seconds, from, to, starts, unrestOf(changes));
-  return first.left.length < 3 ? first : pass(intervals, seconds, from, to, starts, unrestOf(first.left));
+  const seen = unrestSeen(seconds, from, to);
+  const first = pass(intervals, seconds, from, to, starts, seen);
+  const left = unrestOf(first.left);
+  // Nearly the unrest it was read with: a second pass would find the same.
+  const settled = Math.abs(Math.log(left / seen)) < SETTLED;
+  return first.left.length < 3 || settled ? first : pass(intervals, seconds, from, to, starts, left);
 }
 
 /**
@@ -123,6 +136,7 @@ function pass(
   const none = {
     cost: INFINITE,
     misfit: INFINITE,
+    unrest,
     teeth: new Int32Array(Math.max(0, count)).fill(-1),
     events: [],
     left: [] as number[],
@@ -147,42 +161,8 @@ function pass(
   let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(size));
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
-  // What is on trial at one tooth: the best and the next best, and which survivor they came from.
-  let bestPrice = 0;
-  let bestSpeed = 0;
-  let bestMove = 0;
-  let nextPrice = 0;
-  let nextSpeed = 0;
-  let nextMove = 0;
-  let second = 0;
-  const reach = (from: Float64Array, speeds: Float64Array, k: number, speed: number, weight: number): number => {
-    const at = 2 * k;
-    const change = speed - speeds[at];
-    const misfit = change * change * weight;
-    const one = from[at] + (misfit < CAP ? misfit : CAP);
-    second = 0;
-    if (from[at + 1] >= one) return one;
-    const otherChange = speed - speeds[at + 1];
-    const otherMisfit = otherChange * otherChange * weight;
-    const two = from[at + 1] + (otherMisfit < CAP ? otherMisfit : CAP);
-    if (two >= one) return one;
-    second = SECOND;
-    return two;
-  };
-  const keep = (price: number, speed: number, move: number) => {
-    if (price < bestPrice) {
-      nextPrice = bestPrice;
-      nextSpeed = bestSpeed;
-      nextMove = bestMove;
-      bestPrice = price;
-      bestSpeed = speed;
-      bestMove = move | second;
-    } else if (price < nextPrice) {
-      nextPrice = price;
-      nextSpeed = speed;
-      nextMove = move | second;
-    }
-  };
+  // What each move adds, by its number.
+  const extra = Float64Array.of(0, LOST, added, bent);
   for (let i = 1; i < count; i += 1) {
     const step = seconds[from + i] - seconds[from + i - 1];
     const logStep = Math.log(Math.max(step, 1e-12));
@@ -202,26 +182,54 @@ function pass(
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
-      bestPrice = INFINITE;
-      nextPrice = INFINITE;
-      keep(reach(last, lastSlow, k1, plain, weightOne[k]) + widthOne[k], plain, NORMAL);
+      // The best and the next best way to be here. One body for all moves, without closures: this is the innermost loop.
+      let bestPrice = INFINITE;
+      let bestSpeed = plain;
+      let bestMove = NORMAL;
+      let nextPrice = INFINITE;
+      let nextSpeed = plain;
+      let nextMove = NORMAL;
+      for (let move = NORMAL; move <= (i > 2 ? AFTER_BENT : AFTER_LOST); move += 1) {
+        const overOneTooth = move === NORMAL || move === AFTER_ADDED;
+        const overOneStep = move === NORMAL || move === AFTER_LOST;
+        const source = overOneStep ? last : lastButOne;
+        const before = 2 * (overOneTooth ? k1 : k2);
+        const paid = source[before] + extra[move];
+        if (paid >= nextPrice) continue;
+        const speeds = overOneStep ? lastSlow : lastButOneSlow;
+        const speed = (overOneStep ? logStep : logPair) - (overOneTooth ? logOne[k] : logTwo[k]);
+        const weight = overOneTooth ? weightOne[k] : weightTwo[k];
+        const change = speed - speeds[before];
+        const misfit = change * change * weight;
+        let price = paid + (misfit < CAP ? misfit : CAP);
+        let survivor = 0;
+        if (source[before + 1] + extra[move] < price) {
+          const other = speed - speeds[before + 1];
+          const otherMisfit = other * other * weight;
+          const otherPrice = source[before + 1] + extra[move] + (otherMisfit < CAP ? otherMisfit : CAP);
+          if (otherPrice < price) {
+            price = otherPrice;
+            survivor = SECOND;
+          }
+        }
+        price += overOneTooth ? widthOne[k] : widthTwo[k];
+        if (price < bestPrice) {
+          nextPrice = bestPrice;
+          nextSpeed = bestSpeed;
+          nextMove = bestMove;
+          bestPrice = price;
+          bestSpeed = speed;
+          bestMove = move | survivor;
+        } else if (price < nextPrice) {
+          nextPrice = price;
+          nextSpeed = speed;
+          nextMove = move | survivor;
+        }
+      }
       if (cheapest + anewAt < bestPrice) {
         bestPrice = cheapest + anewAt;
         bestSpeed = plain;
         bestMove = ANEW;
-      }
-      if (last[2 * k2] + LOST < nextPrice) {
-        const wide = logStep - logTwo[k];
-        keep(reach(last, lastSlow, k2, wide, weightTwo[k]) + LOST + widthTwo[k], wide, AFTER_LOST);
-      }
-      if (i > 2 && lastButOne[2 * k1] + added < nextPrice) {
-        const both = logPair - logOne[k];
-        keep(reach(lastButOne, lastButOneSlow, k1, both, weightOne[k]) + added + widthOne[k], both, AFTER_ADDED);
-      }
-      if (i > 2 && lastButOne[2 * k2] + bent < nextPrice) {
-        // The pulse between is there, but off its place.
-        const both = logPair - logTwo[k];
-        keep(reach(lastButOne, lastButOneSlow, k2, both, weightTwo[k]) + bent + widthTwo[k], both, AFTER_BENT);
       }
       const at = 2 * k;
       costs[at] = bestPrice;
@@ -282,7 +290,7 @@ function pass(
     if (kind !== undefined) misfit += kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST;
     speed = now;
   }
-  return { cost, misfit, teeth: path, events, left };
+  return { cost, misfit, unrest, teeth: path, events, left };
 }
 
 /** What the breaks of a path cost: lost and added pulses, and starts anew. */

@@ -55,11 +55,13 @@ function bent(pattern: readonly number[], swing: Pick<RippleFit, 'order' | 'swin
 export function alignWhole(
   pattern: readonly number[],
   seconds: Float64Array,
-  ripple: RippleFit | null,
+  { ripple, alignment: judged }: Pick<Judgement, 'ripple' | 'alignment'>,
 ): { alignment: Alignment; degrees: Float64Array } {
-  const plain = align(pattern, seconds);
   const cycle = overCycle(pattern);
-  if (ripple && ripple.order > 0 && cycle && cycle.length <= REFINED) {
+  const coarse = cycle !== null && cycle.length <= REFINED;
+  // With fine teeth the unrest of the window holds for the whole: one pass is enough.
+  const plain = align(pattern, seconds, 0, seconds.length, coarse ? undefined : judged.unrest);
+  if (ripple && ripple.order > 0 && coarse) {
     const alignment = align(bent(cycle, ripple), seconds);
     if (alignment.cost < plain.cost)
       return { alignment: folded(alignment, pattern.length), degrees: anglesOf(alignment, cycle, seconds) };

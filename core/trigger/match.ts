@@ -1,5 +1,5 @@
 import { ok, type Result } from '../problem';
-import { align, type PulseEvent } from './align';
+import { align, unrestSeen, type PulseEvent } from './align';
 import { matchCam, type CamFit } from './cam';
 import { putBack, thin } from './bursts';
 import { camRound } from './cam-round';
@@ -52,14 +52,18 @@ export interface Match {
 
 /** Pulses a candidate is held against: enough turns to tell, few enough to be quick. */
 const WINDOW = 700;
-/** And at the first look, when all are tried: three turns of the finest wheel. */
-const FIRST_LOOK = 360;
+/** And at the first look, when all are tried: two turns of the finest wheel, with an unrest no smaller than play makes it. */
+const FIRST_LOOK = 240;
+const LOOK_UNREST = [0.03, 0.12] as const;
 /** Pulses over which those of a cycle are counted: many cycles of the finest disc. */
 const COUNTED = 6000;
 /** Below this a VR signal's polarity is not told; 'normal' is assumed. */
 const SURE = 0.6;
 /** Trials judged over whole turns. */
 const NEAREST = 14;
+/** Some are judged in any case; the others while they are no further behind at the first look. */
+const NEAREST_LEAST = 6;
+const BEHIND = 150;
 /** Price of a cam that does not come round with the crank's pattern: never, or after another number of turns. */
 const CAM_STRAY = 15;
 const CAM_WRONG = 45;
@@ -179,9 +183,12 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     ...(own && !library.some(({ id }) => id === own.id) ? trialsFor([own], false, level, false) : []),
   ];
   const uneven = trials.filter((trial) => !isEven(trial));
+  const lookTo = Math.min(to, from + FIRST_LOOK);
+  const [calm, wild] = LOOK_UNREST;
+  const unrest = Math.min(wild, Math.max(calm, unrestSeen(pulses, from, lookTo)));
   const first = uneven.map((trial, at) => {
     options.onProgress?.((0.5 * (at + 1)) / uneven.length);
-    const { cost } = align(trial.pattern, pulses, from, Math.min(to, from + FIRST_LOOK));
+    const { cost } = align(trial.pattern, pulses, from, lookTo, unrest);
     return { trial, cost: cost + prior(trial) };
   });
   first.sort((one, other) => one.cost - other.cost);
@@ -208,8 +215,11 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     return { ...trial, ...judged, stray, round };
   };
   const judgeOne = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to));
+  const nearest = first
+    .slice(0, NEAREST)
+    .filter(({ cost }, at) => at < NEAREST_LEAST || cost <= first[0].cost + BEHIND);
   const near = [
-    ...first.slice(0, NEAREST).map(({ trial }, at) => {
+    ...nearest.map(({ trial }, at) => {
       options.onProgress?.(0.5 + (0.3 * at) / NEAREST);
       return judgeOne(trial);
     }),
@@ -254,7 +264,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     const track = trackOf(wheel, 1);
     return track ? [{ wheel, track }] : [];
   });
-  const whole = alignWhole(best.pattern, pulses, best.ripple);
+  const whole = alignWhole(best.pattern, pulses, best);
   const { teeth, degrees, events } = putBack(all, thinned, {
     degrees: whole.degrees,
     teeth: whole.alignment.teeth,
