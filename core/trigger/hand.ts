@@ -1,3 +1,4 @@
+import { primary } from './trials';
 import { gapsOf } from './pattern';
 import { teethPerCycle, teethPerTurn, toothIntervals, type Wheel } from './wheel';
 
@@ -69,9 +70,6 @@ const GUESSES = 5;
 /** Against a wheel that turns with the cam, when the count may be either's (from memory: they are few). */
 const HALVED = 2;
 
-const isCrankTrack = ({ shaft, family }: Wheel): boolean =>
-  shaft === 'crank' || family === 'distributor' || family === 'slot-disc';
-
 /** Missing teeth of the longest gap, for wheels on equal places; null for uneven ones. */
 export const longestGap = (wheel: Wheel): number | null => {
   if (wheel.places === null) return null;
@@ -87,7 +85,7 @@ export function byHand(wheels: readonly Wheel[], found: HandFindings): HandAnswe
   const ratio = crankHertz !== null && camHertz !== null && camHertz > 0 ? crankHertz / camHertz : null;
   const guesses = ratio === null ? [] : guessRatio(wheels, ratio, crankHertz!, found.teeth);
   const candidates = wheels
-    .filter(isCrankTrack)
+    .filter(primary)
     .map((wheel) => held(wheel, found, guesses))
     .sort(
       (one, other) =>
@@ -195,7 +193,7 @@ export function guessRatio(
   crankHertz: number,
   teeth: number | null,
 ): RatioGuess[] {
-  const known = new Set(wheels.filter(isCrankTrack).map((wheel) => teethPerCycle(wheel) / 2));
+  const known = new Set(wheels.filter(primary).map((wheel) => teethPerCycle(wheel) / 2));
   const counts = new Set([...known, ...(teeth === null ? [] : [teeth, teeth / 2])]);
   const guesses: (RatioGuess & { price: number })[] = [];
   for (const crankPerTurn of counts) {

@@ -3,6 +3,7 @@ import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { SAFE_MARGIN, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
 import { outputUses } from '~/core/trigger/outputs';
+import { primary } from '~/core/trigger/trials';
 import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
 import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';
@@ -18,9 +19,6 @@ import { TriggerFrame } from './trigger-frame';
 import { WheelDrawing } from './wheel-drawing';
 
 const CRANKING_RPM = 250;
-/** Distributors and slotted discs turn with the cam and stand in for a crank wheel. */
-const isCrankTrack = (wheel: Wheel): boolean =>
-  wheel.shaft === 'crank' || wheel.family === 'distributor' || wheel.family === 'slot-disc';
 
 function Figures() {
   const { build, edit } = useBuild();
@@ -137,7 +135,7 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
         (one): one is Wheel => one !== null && !wheels.some((wheel) => wheel.id === one.id),
       ),
     ]
-      .filter((wheel) => (isCrankTrack(wheel) ? 'crank' : 'cam') === shaft)
+      .filter((wheel) => (primary(wheel) ? 'crank' : 'cam') === shaft)
       .map((wheel) => ({ id: wheel.id, name: wheel.name })),
   ];
   const choose = (shaft: 'crank' | 'cam') => (id: string) =>

@@ -8,6 +8,7 @@ import { wheelFile } from '~/core/trigger/file';
 import { fitTrigger } from '~/core/trigger/fit';
 import { byHand, nothingFound, type HandCandidate } from '~/core/trigger/hand';
 import { draftOf, type WheelDraft } from '~/core/trigger/teeth';
+import { primary } from '~/core/trigger/trials';
 import { pulseHertz, type Wheel } from '~/core/trigger/wheel';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../../build/context';
@@ -36,8 +37,6 @@ interface Said {
 
 const freshId = () => `own-${crypto.randomUUID().slice(0, 8)}`;
 const CRANKING_RPM = 250;
-const isCrankTrack = ({ shaft, family }: Wheel) =>
-  shaft === 'crank' || family === 'distributor' || family === 'slot-disc';
 
 /** Every wheel by geometry, ranked by what was counted; the person's own; and the drawing board. */
 export function Wheels({
@@ -73,7 +72,7 @@ export function Wheels({
     shaft === 'crank'
       ? answer.candidates
       : wheels
-          .filter((wheel) => !isCrankTrack(wheel))
+          .filter((wheel) => !primary(wheel))
           .map((wheel) => ({ wheel, fits: [], against: [], rpm: null, score: 0 }));
   const shown = listed.find(({ wheel }) => wheel.id === chosen) ?? listed[0];
   const onFile = async (file: File | undefined) => {
@@ -146,7 +145,7 @@ export function Wheels({
             onKeep={(wheel) => {
               send({ intent: 'keep', wheels: [wheel], fromBoard: true });
               setBoard(null);
-              setShaft(isCrankTrack(wheel) ? 'crank' : 'cam');
+              setShaft(primary(wheel) ? 'crank' : 'cam');
               setChosen(wheel.id);
             }}
             onDrop={() => {
@@ -216,7 +215,7 @@ export function Wheels({
               <p>{describeWheel(shown.wheel)}.</p>
               <Facts wheel={shown.wheel} />
               <Row>
-                {isCrankTrack(shown.wheel) ? (
+                {primary(shown.wheel) ? (
                   <Button
                     weight="pencil"
                     isDisabled={build.trigger.crankWheel?.id === shown.wheel.id}
@@ -268,7 +267,7 @@ export function Wheels({
 /** What this ECU makes of a wheel, and what a meter shows of it. */
 function Facts({ wheel }: { wheel: Wheel }) {
   const { build } = useBuild();
-  const crank = isCrankTrack(wheel);
+  const crank = primary(wheel);
   const fit = fitTrigger(
     build.ecu,
     build.engine,
