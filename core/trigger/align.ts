@@ -3,7 +3,7 @@
  *
  * Viterbi's algorithm (1967) over the teeth of one repeat of the pattern. The speed is not known; what is punished is its
  * change from one interval to the next, measured on a logarithmic scale against what compression can do within that angle.
- * A pulse may be missing, one may be too many, and after a worse break the path starts anew anywhere, each at a price.
+ * One pulse or two may be missing, one may be too many, and after a worse break the path starts anew anywhere, each at a price.
  * Since a path carries its speed with it, the cheapest so far need not stay so: two survive at each tooth (Seshadri and
  * Sundberg's list Viterbi algorithm, 1994). Cost: pulses x teeth x 8.
  */
@@ -40,7 +40,7 @@ const ADDED = 4.6;
 const BENT = 5.5;
 const BREAK = 9;
 
-const [NORMAL, AFTER_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4];
+const [NORMAL, AFTER_LOST, AFTER_TWO_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4, 5];
 /** Marks a move that came from the second survivor. */
 const SECOND = 8;
 
@@ -149,12 +149,17 @@ function pass(
   const before = (tooth: number, back: number) => (tooth - back + teeth * back) % teeth;
   const one = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)]);
   const two = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)] + intervals[before(k, 2)]);
-  const [logOne, logTwo] = [one.map(Math.log), two.map(Math.log)];
+  const three = Float64Array.from({ length: teeth }, (_, k) => two[k] + intervals[before(k, 3)]);
+  const [logOne, logTwo, logThree] = [one.map(Math.log), two.map(Math.log), three.map(Math.log)];
   // A longer interval has room for more change.
   const usual = [...intervals].sort((x, y) => x - y)[teeth >> 1];
   const relative = (degrees: number) => Math.sqrt(Math.max(1, degrees / usual));
-  const [weightOne, weightTwo] = [one, two].map((all) => all.map((degrees) => 0.5 / (unrest * relative(degrees)) ** 2));
-  const [widthOne, widthTwo] = [one, two].map((all) => all.map((degrees) => Math.log(relative(degrees))));
+  const [weightOne, weightTwo, weightThree] = [one, two, three].map((all) =>
+    all.map((degrees) => 0.5 / (unrest * relative(degrees)) ** 2),
+  );
+  const [widthOne, widthTwo, widthThree] = [one, two, three].map((all) =>
+    all.map((degrees) => Math.log(relative(degrees))),
+  );
   // Two survivors a tooth, by what brought them there: their speeds differ, and which is right shows at the next pulse.
   const size = 2 * teeth;
   let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(size).fill(INFINITE));
@@ -162,7 +167,7 @@ function pass(
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
   // What each move adds, by its number.
-  const extra = Float64Array.of(0, LOST, added, bent);
+  const extra = Float64Array.of(0, LOST, 2 * LOST, added, bent);
   for (let i = 1; i < count; i += 1) {
     const step = seconds[from + i] - seconds[from + i - 1];
     const logStep = Math.log(Math.max(step, 1e-12));
@@ -172,6 +177,8 @@ function pass(
     for (let k = 1; k < size; k += 1) if (last[k] < last[cheapestAt]) cheapestAt = k;
     const cheapest = last[cheapestAt];
     anew[i] = cheapestAt;
+    // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
+    const bound = cheapest + anewAt;
     for (let k = 0; k < teeth; k += 1) {
       const plain = logStep - logOne[k];
       if (i === 1) {
@@ -182,6 +189,7 @@ function pass(
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
+      const k3 = k2 === 0 ? teeth - 1 : k2 - 1;
       // The best and the next best way to be here. One body for all moves, without closures: this is the innermost loop.
       let bestPrice = INFINITE;
       let bestSpeed = plain;
@@ -189,16 +197,18 @@ function pass(
       let nextPrice = INFINITE;
       let nextSpeed = plain;
       let nextMove = NORMAL;
-      for (let move = NORMAL; move <= (i > 2 ? AFTER_BENT : AFTER_LOST); move += 1) {
+      for (let move = NORMAL; move <= (i > 2 ? AFTER_BENT : AFTER_TWO_LOST); move += 1) {
         const overOneTooth = move === NORMAL || move === AFTER_ADDED;
-        const overOneStep = move === NORMAL || move === AFTER_LOST;
+        const overThree = move === AFTER_TWO_LOST;
+        const overOneStep = move <= AFTER_TWO_LOST;
         const source = overOneStep ? last : lastButOne;
-        const before = 2 * (overOneTooth ? k1 : k2);
+        const before = 2 * (overOneTooth ? k1 : overThree ? k3 : k2);
         const paid = source[before] + extra[move];
-        if (paid >= nextPrice) continue;
+        if (paid >= nextPrice || paid >= bound) continue;
         const speeds = overOneStep ? lastSlow : lastButOneSlow;
-        const speed = (overOneStep ? logStep : logPair) - (overOneTooth ? logOne[k] : logTwo[k]);
-        const weight = overOneTooth ? weightOne[k] : weightTwo[k];
+        const speed =
+          (overOneStep ? logStep : logPair) - (overOneTooth ? logOne[k] : overThree ? logThree[k] : logTwo[k]);
+        const weight = overOneTooth ? weightOne[k] : overThree ? weightThree[k] : weightTwo[k];
         const change = speed - speeds[before];
         const misfit = change * change * weight;
         let price = paid + (misfit < CAP ? misfit : CAP);
@@ -212,7 +222,7 @@ function pass(
             survivor = SECOND;
           }
         }
-        price += overOneTooth ? widthOne[k] : widthTwo[k];
+        price += overOneTooth ? widthOne[k] : overThree ? widthThree[k] : widthTwo[k];
         if (price < bestPrice) {
           nextPrice = bestPrice;
           nextSpeed = bestSpeed;
@@ -226,8 +236,8 @@ function pass(
           nextMove = move | survivor;
         }
       }
-      if (cheapest + anewAt < bestPrice) {
-        bestPrice = cheapest + anewAt;
+      if (bound < bestPrice) {
+        bestPrice = bound;
         bestSpeed = plain;
         bestMove = ANEW;
       }
@@ -263,34 +273,43 @@ function pass(
       i -= 2;
       continue;
     }
-    if (move !== NORMAL)
-      events.push({
-        pulse: from + i,
-        kind: move === AFTER_LOST ? 'lost' : move === AFTER_ADDED ? 'added' : 'break',
-        tooth: at,
-      });
-    state = move === ANEW ? anew[i] : 2 * before(at, move === AFTER_LOST ? 2 : 1) + survivor;
+    const lost = move === AFTER_LOST ? 1 : move === AFTER_TWO_LOST ? 2 : 0;
+    for (let gone = 0; gone < lost; gone += 1) events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
+    if (move === AFTER_ADDED || move === ANEW)
+      events.push({ pulse: from + i, kind: move === AFTER_ADDED ? 'added' : 'break', tooth: at });
+    state = move === ANEW ? anew[i] : 2 * before(at, 1 + lost) + survivor;
     i -= move === AFTER_ADDED ? 2 : 1;
   }
   events.reverse();
   // What is left over along the path: the changes of speed between intervals of plain teeth, and the prices paid.
   let before1 = 0;
-  const kinds = new Map(events.map(({ pulse, kind }) => [pulse - from, kind]));
+  const kinds = kindsAt(events, from);
   for (let i = 1; i < count; i += 1) {
     if (path[i] < 0) continue;
-    const kind = kinds.get(i);
-    const degrees = kind === 'lost' ? two[path[i]] : one[path[i]];
+    const { kind, lost } = kinds.get(i) ?? PLAIN;
+    const degrees = [one, two, three][lost][path[i]];
     const now = Math.log(Math.max(1e-12, seconds[from + i] - seconds[from + before1])) - Math.log(degrees);
     before1 = i;
-    if (!Number.isNaN(speed) && kind !== 'break' && kind !== 'bent' && kinds.get(i - 1) !== 'bent') {
+    if (!Number.isNaN(speed) && kind !== 'break' && kind !== 'bent' && kinds.get(i - 1)?.kind !== 'bent') {
       const change = (now - speed) / relative(degrees);
       if (kind === undefined) left.push(change);
       misfit += Math.max(0, Math.min(CAP, 0.5 * (change / unrest) ** 2) - 3);
     }
-    if (kind !== undefined) misfit += kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST;
+    misfit += kind === 'break' ? BREAK : kind === 'bent' ? BENT : kind === 'added' ? ADDED : lost * LOST;
     speed = now;
   }
   return { cost, misfit, unrest, teeth: path, events, left };
+}
+
+const PLAIN: { kind?: PulseEvent['kind']; lost: number } = { lost: 0 };
+/** What happened at each pulse, by its number from the first, and how many teeth were lost before it. */
+function kindsAt(events: readonly PulseEvent[], from: number): Map<number, typeof PLAIN> {
+  const found = new Map<number, typeof PLAIN>();
+  for (const { pulse, kind } of events) {
+    const lost = kind === 'lost' ? (found.get(pulse - from)?.lost ?? 0) + 1 : 0;
+    found.set(pulse - from, { kind, lost });
+  }
+  return found;
 }
 
 /** What the breaks of a path cost: lost and added pulses, and starts anew. */
@@ -316,7 +335,7 @@ export function anglesOf(
   const place = intervals.map((_, k) => intervals.slice(0, k).reduce((sum, one) => sum + one, 0));
   const whole = intervals.reduce((sum, one) => sum + one, 0);
   const out = new Float64Array(alignment.teeth.length).fill(Number.NaN);
-  const kinds = new Map(alignment.events.map(({ pulse, kind }) => [pulse - from, kind]));
+  const kinds = kindsAt(alignment.events, from);
   const placed: number[] = [];
   const overBreak = (tooth: number, i: number): number => {
     const [last, first] = [placed[placed.length - 1], placed[Math.max(0, placed.length - 1 - SPEED_OVER)]];
@@ -328,7 +347,7 @@ export function anglesOf(
   };
   alignment.teeth.forEach((tooth, i) => {
     if (tooth < 0) return;
-    const kind = kinds.get(i);
+    const { kind, lost } = kinds.get(i) ?? PLAIN;
     const last = placed[placed.length - 1];
     if (last === undefined) out[i] = place[tooth];
     else if (kind === 'break') {
@@ -336,8 +355,9 @@ export function anglesOf(
       // Pulses before it that would stand behind it were not the teeth they were taken for.
       while (placed.length > 0 && out[placed[placed.length - 1]] >= out[i]) out[placed.pop()!] = Number.NaN;
     } else {
-      const k1 = (tooth + teeth - 1) % teeth;
-      out[i] = out[last] + intervals[k1] + (kind === 'lost' ? intervals[(k1 + teeth - 1) % teeth] : 0);
+      let turned = 0;
+      for (let back = 1; back <= 1 + lost; back += 1) turned += intervals[(tooth - back + teeth * back) % teeth];
+      out[i] = out[last] + turned;
     }
     placed.push(i);
   });

@@ -1,23 +1,34 @@
+import { anglesAt } from './cam';
 import { showsSides, type Track } from './tracks';
-import { commonest } from './trials';
 
-/** Cam edges after which its signal may come round. */
-const SHIFTS_MOST = 24;
-/** Share of the distances that must agree. */
+/** After how many repeats of the crank's pattern the cam's signal comes round. */
+export interface CamRound {
+  readonly rounds: number;
+  /** How well it does, 0 to 1: few edges say little (Laplace's rule of succession). */
+  readonly share: number;
+  /** It also comes round within: its windows are all alike, and evenly spread. */
+  readonly evenly: boolean;
+}
+
+/** Cam edges that are held against each other: many cycles of the finest cam. */
+const EDGES_MOST = 240;
+/** Share of the cam's edges that must come round; one in fifty may be lost, and then two of them are alone. */
 const AGREE = 0.7;
-/** Share at which the first shift is taken; else the first that is as good as the best to within some. */
-const AGREE_WELL = 0.92;
-const AS_GOOD = 0.05;
-/** By how much they may differ: part of a tooth, and at least some degrees. */
+/** Share within which a shorter round is as good as the best. */
+const AS_GOOD = 0.08;
+/** By how much they may be off: part of a tooth, and at least some degrees. */
 const OFF_TEETH = 0.35;
 const OFF_DEGREES = 8;
-/** Pulses miscounted in a row of even teeth: the count they are nearest to is still the commonest. */
+/** Even teeth of a long round are counted with an error, as a share and at most: the middle of those nearby is right. */
 const OFF_SHARE = 0.04;
-const EXACT = 0.4;
+const OFF_COUNT = 2.2;
+/** Even windows a cycle that are looked for. */
+const WINDOWS_MOST = 8;
 
 /**
- * After how many repeats of the crank's pattern the cam's signal comes round: counted on the crank's own teeth, so speed does
- * not matter. Null when it never does.
+ * Counted on the crank's own teeth, so speed does not matter: the smallest number of repeats by which nearly all edges of the
+ * cam may be shifted to lie on others of their kind. Edges are compared as a set, so that one lost or added spoils no more
+ * than itself. Null when the cam never comes round.
  *
  * @param degrees Crank angle of each pulse, on any scale; `span` one repeat of the pattern on it, `teeth` the teeth in it.
  */
@@ -27,40 +38,44 @@ export function camRound(
   degrees: Float64Array,
   span: number,
   teeth: number,
-): number | null {
+): CamRound | null {
   const square = showsSides(cam);
-  const places: number[] = [];
-  let at = 0;
-  for (let i = 0; i < cam.edges.seconds.length; i += 1) {
-    if (!square && cam.edges.level[i] !== 0) continue;
-    const seconds = cam.edges.seconds[i];
-    while (at + 2 < pulses.length && pulses[at + 1] <= seconds) at += 1;
-    if (seconds < pulses[0] || seconds > pulses[pulses.length - 1]) continue;
-    // Pulses that are no teeth have no angle: on to the next that have.
-    let [low, high] = [at, at + 1];
-    while (low > 0 && Number.isNaN(degrees[low])) low -= 1;
-    while (high < pulses.length - 1 && Number.isNaN(degrees[high])) high += 1;
-    if (Number.isNaN(degrees[low]) || Number.isNaN(degrees[high])) continue;
-    const part = (seconds - pulses[low]) / (pulses[high] - pulses[low]);
-    places.push((degrees[low] + part * (degrees[high] - degrees[low])) / span);
-  }
-  const steps = square ? 2 : 1;
+  // Rises lie among rises, falls among falls: two rows of places, in repeats of the pattern.
+  const rows = [0, 1].map((level) => {
+    if (!square && level === 1) return [];
+    const own = cam.edges.seconds.filter((_, i) => cam.edges.level[i] === level);
+    const places = [...anglesAt(own, pulses, degrees)].filter((angle) => !Number.isNaN(angle));
+    return places.slice(0, EDGES_MOST).map((angle) => angle / span);
+  });
   // Between two teeth the angle is only as good as the speed is even.
   const near = Math.min(OFF_TEETH, Math.max(OFF_TEETH / teeth, OFF_DEGREES / span));
-  const agreeing: { rounds: number; share: number }[] = [];
-  for (let shift = steps; shift <= SHIFTS_MOST && shift < places.length; shift += steps) {
-    const distances = places.slice(shift).map((place, i) => place - places[i]);
-    const rounds = commonest(distances.map((distance) => Math.round(distance)));
-    if (rounds === null || rounds < 1) continue;
-    const shareWithin = (off: number) =>
-      distances.filter((distance) => Math.abs(distance - rounds) < off).length / distances.length;
-    const wide = teeth === 1 ? Math.max(near, OFF_SHARE * rounds) : near;
-    const share = shareWithin(near);
-    if (share < EXACT || shareWithin(wide) < AGREE) continue;
-    if (share >= AGREE_WELL) return rounds;
-    agreeing.push({ rounds, share });
-  }
-  // Windows that are nearly alike agree with each other for the most part; the whole cycle agrees better.
-  const most = Math.max(0, ...agreeing.map(({ share }) => share));
-  return agreeing.find(({ share }) => share >= most - AS_GOOD)?.rounds ?? null;
+  const wide = (rounds: number) => (teeth === 1 ? Math.max(near, Math.min(OFF_COUNT, OFF_SHARE * rounds)) : near);
+  const pairs = rows.flatMap((row) => row.flatMap((from, i) => row.slice(i + 1).map((to) => to - from)));
+  /** Of the edges that have room for it, the share that find one of their kind so much later. */
+  const agreement = (rounds: number): number => {
+    const off = wide(rounds);
+    let [found, room] = [0, 0];
+    for (const row of rows) {
+      let at = 0;
+      for (const place of row) {
+        const target = place + rounds;
+        if (target > row[row.length - 1] + off) break;
+        while (at < row.length && row[at] < target - off) at += 1;
+        room += 1;
+        if (at < row.length && row[at] <= target + off) found += 1;
+      }
+    }
+    return (found + 1) / (room + 2);
+  };
+  const tried = [...new Set(pairs.map(Math.round))].filter((rounds) => rounds >= 1).sort((one, other) => one - other);
+  const shares = tried.map(agreement);
+  const most = Math.max(0, ...shares);
+  if (most < AGREE) return null;
+  const first = tried[shares.findIndex((share) => share >= most - AS_GOOD)];
+  const like = pairs.filter((pair) => Math.abs(pair - first) <= wide(first)).sort((one, other) => one - other);
+  const rounds = Math.max(1, Math.round(like[like.length >> 1]));
+  const evenly = Array.from({ length: WINDOWS_MOST - 1 }, (_, i) => i + 2).some(
+    (windows) => agreement(rounds / windows) >= most - AS_GOOD,
+  );
+  return { rounds, share: agreement(rounds), evenly };
 }

@@ -1,3 +1,4 @@
+import type { PulseEvent } from './align';
 import { anglesAt } from './cam';
 import type { Loss } from './decoder';
 import type { Match } from './match';
@@ -24,7 +25,10 @@ export function pulseFaults(found: Match): Loss[] {
       found.teeth.subarray(before.pulse - 1, pulse).every((one) => one < 0)
     )
       return [];
-    const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - step / 2 : times[i];
+    // Of two teeth lost in a row the first lies a third of the way, the second two.
+    const alike = (other: PulseEvent | undefined) => other?.kind === 'lost' && other.pulse === pulse;
+    const missed = step * (alike(found.events[i + 1]) ? 2 / 3 : alike(before) ? 1 / 3 : 1 / 2);
+    const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - missed : times[i];
     return [
       {
         seconds,

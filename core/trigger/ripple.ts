@@ -154,6 +154,8 @@ export function fitRipple(
   steps.length = Math.min(steps.length, STEPS_MOST);
   let best: RippleFit | null = null;
   for (const order of [0, ...ORDERS]) {
+    // Nothing is left that a swing could explain and be worth its price.
+    if (best && best.cost <= steps.length * Math.log(LEAST_REST) + SWING_PRICE) break;
     const fit = fitOrder(steps, order);
     if (fit && (!best || fit.cost < best.cost)) best = fit;
   }

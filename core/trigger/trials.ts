@@ -18,6 +18,8 @@ export interface Trial {
 /** A trial with what came of it. */
 export interface Judged extends Trial {
   readonly cost: number;
+  /** The edge it was read at: what a square signal goes to. */
+  readonly level: 0 | 1;
   /** What the cam adds to the cost. */
   readonly stray: number;
   readonly misfit: number;

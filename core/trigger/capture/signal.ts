@@ -28,16 +28,17 @@ const STILL = 1e-6;
 export function shapeOf(values: Float32Array): SignalShape {
   let least = Number.POSITIVE_INFINITY;
   let most = Number.NEGATIVE_INFINITY;
-  let sum = 0;
-  for (let i = 0; i < values.length; i += 1) {
+  let missing = 0;
+  const count = values.length;
+  for (let i = 0; i < count; i += 1) {
+    // Between the bounds so far there is nothing to do.
+    while (i < count && values[i] >= least && values[i] <= most) i += 1;
+    if (i === count) break;
     const value = values[i];
+    if (value !== value) missing += 1;
     if (value < least) least = value;
     if (value > most) most = value;
-    sum += value;
   }
-  // A sum that is a figure had no gaps in it.
-  let missing = 0;
-  if (sum !== sum) for (const value of values) if (value !== value) missing += 1;
   const none = { low: least, high: most, noise: 0, clipped: 0, missing } as const;
   if (!(most - least > STILL * Math.max(1, Math.abs(most), Math.abs(least))))
     return { kind: 'constant', least, most, ...none };

@@ -1,0 +1,52 @@
+import { placesPerCycle } from './cycle-count';
+import { costOf, explains, judgeRow, type JudgedRow, type RowContext } from './judge-row';
+import { samePattern } from './pattern';
+import type { Row } from './rows';
+import { isEven, trialsFor, type Judged } from './trials';
+
+/** Wheels of each row that are held against the other. */
+const BOTH = 8;
+/** By how much the next must be behind for one row to do. */
+const CLEAR = 20;
+
+const keyOf = ({ wheel, inverted, direction }: Pick<Judged, 'wheel' | 'inverted' | 'direction'>) =>
+  `${wheel.id} ${inverted} ${direction}`;
+
+/**
+ * Wheels judged by the pulses, the cheapest first. A wheel gives both edges of a square signal; where the first row does not
+ * settle it, each wheel pays for both: even leading edges alone would hide a wheel whose trailing ones tell it.
+ */
+export function judgeRows(rows: readonly Row[], context: Omit<RowContext, 'told'>): Judged[] {
+  const told = context.cam && placesPerCycle(context.cam, rows);
+  const part = (at: number) => ({
+    ...context,
+    told,
+    onProgress: (done: number) => context.onProgress((at + done) / rows.length),
+  });
+  const first = judgeRow(rows[0], part(0));
+  const [leader, ...others] = first.near;
+  const next = others.find(({ pattern }) => !samePattern(pattern, leader.pattern));
+  const settled = !isEven(leader) && explains(leader, rows[0]) && !(next && costOf(next) < costOf(leader) + CLEAR);
+  if (rows.length === 1 || settled) return [...first.near];
+  const second = judgeRow(rows[1], part(1));
+  const wheels = new Map([second, first].flatMap(({ near }) => near.slice(0, BOTH).map((one) => [keyOf(one), one])));
+  const both = [...wheels.values()].map((wheel) => {
+    const parts = [inRow(first, wheel, context.square), inRow(second, wheel, context.square)];
+    const read = parts.find((one) => one !== null && !isEven(one)) ?? parts[0] ?? parts[1] ?? wheel;
+    const [cost, stray] = [
+      (parts[0]?.cost ?? first.even) + (parts[1]?.cost ?? second.even),
+      Math.min(...parts.flatMap((one) => (one ? [one.stray] : []))),
+    ];
+    return { ...read, cost, stray };
+  });
+  return both.sort((one, other) => costOf(one) - costOf(other));
+}
+
+/** A wheel the same way round as it stands in a row; null where that row's edges do not tell it from even teeth. */
+function inRow(row: JudgedRow, wheel: Judged, square: boolean): Judged | null {
+  const key = keyOf(wheel);
+  const seen = row.near.find((one) => keyOf(one) === key);
+  if (seen) return seen;
+  const same = trialsFor([wheel.wheel], square, row.row.level, wheel.fromLibrary).find((one) => keyOf(one) === key);
+  return same && !isEven(same) ? row.judgeTrial(same) : null;
+}

@@ -1,0 +1,137 @@
+import { align, unrestSeen } from './align';
+import { camRound } from './cam-round';
+import { judge, leastCost, refine, type Judgement } from './judge';
+import type { Row } from './rows';
+import type { Track } from './tracks';
+import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
+import { missingToothWheel, type Wheel } from './wheel';
+
+/** At the first look all are tried: two turns of the finest wheel, with an unrest no smaller than play makes it. */
+const FIRST_LOOK = 240;
+const LOOK_UNREST = [0.03, 0.12] as const;
+/** Trials judged over whole turns. */
+const NEAREST = 14;
+/** Some are judged in any case; the others while they are no further behind at the first look. */
+const NEAREST_LEAST = 6;
+const BEHIND = 150;
+/** As above, where the first of them explains the pulses already: only what looks nearly the same may still matter. */
+const ALIKE_LEAST = 3;
+const ALIKE_BEHIND = 40;
+/** Price of a cam that does not come round with the crank's pattern: never, or after another number of turns. */
+const CAM_STRAY = 15;
+const CAM_WRONG = 45;
+/** And of one that also comes round within: its windows would all be alike, which is rarer than one. */
+const CAM_EVENLY = 1.5;
+/** Above the least cost, at which a wheel explains the pulses: a share of them, and at most; few pulses hide much. */
+const EXPLAINED_SHARE = 0.05;
+const EXPLAINED = 20;
+/** Above the best, at which one may still win. */
+const WITHIN_REACH = 200;
+/** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has a scale. */
+const EVEN_STEPS = [30, 6, 2];
+/** Even teeth of a cycle that a cam may tell. */
+const EVEN_MOST = 800;
+
+/** What a row of pulses is judged with. */
+export interface RowContext {
+  readonly library: readonly Wheel[];
+  readonly square: boolean;
+  readonly cam: Track | null;
+  /** Even places of a cycle as the cam counts them. */
+  readonly told: number | null;
+  /** How far it is, 0 to 1. */
+  readonly onProgress: (done: number) => void;
+}
+
+/** Wheels judged against one row of pulses, the cheapest first, and how any other is. */
+export interface JudgedRow {
+  readonly row: Row;
+  readonly near: readonly Judged[];
+  /** What the row costs as even teeth. */
+  readonly even: number;
+  readonly judgeTrial: (trial: Trial) => Judged;
+}
+
+export const costOf = (trial: Judged): number => trial.cost + trial.stray + prior(trial);
+const byCost = (one: Judged, other: Judged) => costOf(one) - costOf(other);
+
+/** Whether a wheel explains a row: little is left that another could explain better. */
+export const explains = ({ cost }: Pick<Judged, 'cost'>, { from, to }: Pick<Row, 'from' | 'to'>): boolean =>
+  cost <= leastCost(to - from) + Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from));
+
+/**
+ * Every trial is aligned with the pulses (align.ts); the nearest are judged over whole turns together with compression's
+ * swing (judge.ts). Even teeth have one pattern whatever their number, so they are one trial: judged with the number the
+ * cam tells, or, where none tells it, for all numbers at once.
+ */
+export function judgeRow(row: Row, { library, square, cam, told, onProgress }: RowContext): JudgedRow {
+  const { pulses, from, to, level } = row;
+  const own = spelled(pulses, from, to);
+  const trials = [
+    ...trialsFor(library, square, level, true),
+    ...(own && !library.some(({ id }) => id === own.id) ? trialsFor([own], false, level, false) : []),
+  ];
+  const uneven = trials.filter((trial) => !isEven(trial));
+  const lookTo = Math.min(to, from + FIRST_LOOK);
+  const [calm, wild] = LOOK_UNREST;
+  const unrest = Math.min(wild, Math.max(calm, unrestSeen(pulses, from, lookTo)));
+  const first = uneven.map((trial, at) => {
+    onProgress((0.5 * (at + 1)) / uneven.length);
+    const { cost } = align(trial.pattern, pulses, from, lookTo, unrest);
+    return { trial, cost: cost + prior(trial) };
+  });
+  first.sort((one, other) => one.cost - other.cost);
+  const used = pulses.subarray(from, to);
+  const withCam = (trial: Trial, judged: Judgement): Judged => {
+    const round =
+      cam && Number.isFinite(judged.cost)
+        ? camRound(cam, used, judged.degrees, spanOf(trial), trial.pattern.length)
+        : null;
+    // A cam that does not come round once in two turns speaks against the wheel; even teeth are counted by it.
+    const { places, shaft } = trial.wheel;
+    const counted = told !== null && places !== null && told === places * (shaft === 'crank' ? 2 : 1);
+    const right = round !== null && (isEven(trial) || round.rounds === Math.round(720 / spanOf(trial)));
+    const stray = !cam || counted ? 0 : round === null ? CAM_STRAY : !right ? CAM_WRONG : round.evenly ? CAM_EVENLY : 0;
+    return { ...trial, ...judged, level, stray, round: round && round.rounds };
+  };
+  const judgeUneven = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to));
+  const evens = trials.filter(isEven);
+  const judgeEven = (): Judged[] => {
+    const madeOf = (round: number): Trial =>
+      evens.find((trial) => Math.round(720 / spanOf(trial)) === round) ??
+      trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0];
+    const counts = (round: number | null) => round !== null && round % 2 === 0 && round <= EVEN_MOST;
+    // What was counted holds, also where the path itself slips at several lost pulses in a row.
+    if (counts(told)) return [{ ...judgeUneven(madeOf(told!)), round: told, stray: 0 }];
+    const unknown = EVEN_STEPS.map((step) => judgeUneven({ ...evens[0], pattern: [step] })).reduce((one, other) =>
+      other.cost + other.stray < one.cost + one.stray ? other : one,
+    );
+    if (counts(unknown.round)) return [judgeUneven(madeOf(unknown.round!))];
+    return evens.map((trial) => ({ ...unknown, ...trial }));
+  };
+  const near: Judged[] = [];
+  for (const [at, { trial, cost }] of first.slice(0, NEAREST).entries()) {
+    const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0], row);
+    const [least, behind] = clear ? [ALIKE_LEAST, ALIKE_BEHIND] : [NEAREST_LEAST, BEHIND];
+    if (at >= least && cost > first[0].cost + behind) break;
+    onProgress(0.5 + (0.3 * at) / NEAREST);
+    near.push(judgeUneven(trial));
+  }
+  const even = evens.length > 0 ? judgeEven() : [];
+  near.push(...even);
+  near.sort(byCost);
+  // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide.
+  const refined = (trial: Judged): Judged => {
+    const finer = refine(trial, trial.pattern, pulses, from, to);
+    return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer);
+  };
+  for (const [at, trial] of near.entries()) {
+    const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
+    if (explains(leader, row)) break;
+    if (trial.cost <= leader.cost + WITHIN_REACH) near[at] = refined(trial);
+    onProgress(0.8 + (0.2 * at) / near.length);
+  }
+  near.sort(byCost);
+  const evenCost = Math.min(...near.filter(isEven).map(({ cost }) => cost));
+  return { row, near, even: evenCost, judgeTrial: (trial) => refined(judgeUneven(trial)) };
+}

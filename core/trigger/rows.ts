@@ -1,0 +1,38 @@
+import { align } from './align';
+import { thin, type Thinned } from './bursts';
+import { pulsesOf, showsSides, type Polarity, type Track } from './tracks';
+
+/** The pulses a decoder would read, at one edge. */
+export interface Row {
+  readonly level: 0 | 1;
+  /** All of them, and what is left without bursts. */
+  readonly all: Float64Array;
+  readonly thinned: Thinned;
+  readonly pulses: Float64Array;
+  /** The stretch wheels are held against. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Pulses a wheel is held against: enough turns to tell, few enough to be quick. */
+const WINDOW = 700;
+/** How much more unrest the falling edges must show to be read first: absolute and as a share. */
+const MORE = 5;
+const MORE_SHARE = 0.05;
+
+const rowOf = (crank: Track, level: 0 | 1): Row => {
+  const all = pulsesOf(crank, level);
+  const thinned = thin(all);
+  const { pulses } = thinned;
+  const spare = Math.max(0, pulses.length - WINDOW);
+  return { level, all, thinned, pulses, from: spare >> 1, to: pulses.length - spare + (spare >> 1) };
+};
+
+/** The rows of pulses in the order in which they are read: the steep crossings of a VR signal; both edges of a square one, the one that says more first. */
+export function rowsOf(crank: Track, polarity: Polarity): Row[] {
+  if (!showsSides(crank)) return [rowOf(crank, polarity === 'reversed' ? 1 : 0)];
+  const [falls, rises] = [rowOf(crank, 0), rowOf(crank, 1)];
+  // How far a row of intervals is from even: how much a decoder could read from them.
+  const [down, up] = [falls, rises].map(({ pulses, from, to }) => align([1], pulses, from, to).cost);
+  return down > up + Math.max(MORE, MORE_SHARE * Math.abs(up)) ? [falls, rises] : [rises, falls];
+}
