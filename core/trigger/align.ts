@@ -5,7 +5,8 @@
  * change from one interval to the next, measured on a logarithmic scale against what compression can do within that angle.
  * One pulse or two may be missing, one may be too many, and after a worse break the path starts anew anywhere, each at a price.
  * Since a path carries its speed with it, the cheapest so far need not stay so: two survive at each tooth (Seshadri and
- * Sundberg's list Viterbi algorithm, 1994). Cost: pulses x teeth x 8.
+ * Sundberg's list Viterbi algorithm, 1994). Cost: pulses x teeth x 8 at most;
+ * where the pulses fit, few paths are worth following.
  */
 
 export interface PulseEvent {
@@ -43,6 +44,9 @@ const BREAK = 9;
 const [NORMAL, AFTER_LOST, AFTER_TWO_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4, 5];
 /** Marks a move that came from the second survivor. */
 const SECOND = 8;
+
+/** Cost of one step above which the cheapest path is in trouble: an interval off by more than 2.4 deviations. */
+const TROUBLE = 3;
 
 /** Bounds of the unrest of neighbouring intervals, logarithmic: a recorder's step, and compression at its worst. */
 const [UNREST_LEAST, UNREST_MOST] = [0.015, 0.4];
@@ -166,6 +170,7 @@ function pass(
   let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(size));
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
+  let [cheapest, cheapestAt] = [INFINITE, 0];
   // What each move adds, by its number.
   const extra = Float64Array.of(0, LOST, 2 * LOST, added, bent);
   for (let i = 1; i < count; i += 1) {
@@ -173,23 +178,36 @@ function pass(
     const logStep = Math.log(Math.max(step, 1e-12));
     const logPair = i > 1 ? Math.log(Math.max(seconds[from + i] - seconds[from + i - 2], 1e-12)) : 0;
     const row = i * size;
-    let cheapestAt = 0;
-    for (let k = 1; k < size; k += 1) if (last[k] < last[cheapestAt]) cheapestAt = k;
-    const cheapest = last[cheapestAt];
     anew[i] = cheapestAt;
     // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
     const bound = cheapest + anewAt;
+    let cheapestNow = INFINITE;
+    let cheapestNowAt = 0;
     for (let k = 0; k < teeth; k += 1) {
+      const at = 2 * k;
       const plain = logStep - logOne[k];
       if (i === 1) {
         // The tooth before it is where the path starts.
-        costs[2 * k] = (k + teeth - 1) % teeth < starts ? 0 : INFINITE;
-        slow[2 * k] = plain;
+        costs[at] = (k + teeth - 1) % teeth < starts ? 0 : INFINITE;
+        slow[at] = plain;
+        [cheapestNow, cheapestNowAt] = [0, 2];
         continue;
       }
       const k1 = k === 0 ? teeth - 1 : k - 1;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
       const k3 = k2 === 0 ? teeth - 1 : k2 - 1;
+      if (
+        last[2 * k1] >= bound &&
+        last[2 * k2] >= bound - LOST &&
+        last[2 * k3] >= bound - 2 * LOST &&
+        lastButOne[2 * k1] >= bound - added &&
+        lastButOne[2 * k2] >= bound - bent
+      ) {
+        // No path worth its price leads here.
+        costs[at] = INFINITE;
+        costs[at + 1] = INFINITE;
+        continue;
+      }
       // The best and the next best way to be here. One body for all moves, without closures: this is the innermost loop.
       let bestPrice = INFINITE;
       let bestSpeed = plain;
@@ -236,12 +254,10 @@ function pass(
           nextMove = move | survivor;
         }
       }
-      if (bound < bestPrice) {
-        bestPrice = bound;
-        bestSpeed = plain;
-        bestMove = ANEW;
+      if (bestPrice < cheapestNow) {
+        cheapestNow = bestPrice;
+        cheapestNowAt = at;
       }
-      const at = 2 * k;
       costs[at] = bestPrice;
       slow[at] = bestSpeed;
       moves[row + at] = bestMove;
@@ -249,6 +265,15 @@ function pass(
       slow[at + 1] = nextSpeed;
       moves[row + at + 1] = nextMove;
     }
+    // While all goes well on the cheapest path, none is begun anew; so few are followed through a long capture.
+    if (i > 1 && cheapestNow > cheapest + TROUBLE)
+      for (let k = 0; k < teeth; k += 1) {
+        if (costs[2 * k] <= bound) continue;
+        costs[2 * k] = bound;
+        slow[2 * k] = logStep - logOne[k];
+        moves[row + 2 * k] = ANEW;
+      }
+    [cheapest, cheapestAt] = [cheapestNow, cheapestNowAt];
     [lastButOne, last, costs] = [last, costs, lastButOne];
     [lastButOneSlow, lastSlow, slow] = [lastSlow, slow, lastButOneSlow];
   }
