@@ -12,6 +12,7 @@ import {
   type Plugin,
 } from 'chart.js';
 import { Chart as ReactChart } from 'react-chartjs-2';
+import { chartAxis } from './chart-axis';
 import { useTints, type Tints } from './tints';
 
 Chart.register(LineController, ScatterController, LineElement, PointElement, LinearScale, Filler, Legend, Tooltip);
@@ -72,19 +73,15 @@ export default function CurveChart({ data, label }: { data: CurveChartData; labe
   const swap = data.way === 'value-over-reading';
   const at = (point: { value: number; reading: number }) =>
     swap ? { x: point.reading, y: point.value } : { x: point.value, y: point.reading };
-  const axis = (title: string, isReading: boolean) => ({
-    type: 'linear' as const,
-    title: { display: true, text: title, color: tints.soft, font: { family: tints.font, size: 13 } },
-    grid: { color: tints.rule },
-    border: { color: tints.ink },
-    ticks: {
-      color: tints.soft,
-      font: { family: tints.font, size: 12 },
-      maxTicksLimit: 9,
-      callback: (value: number | string) => String(value),
-    },
-    ...(isReading ? { min: data.readingRange[0], max: data.readingRange[1] } : {}),
-  });
+  const axis = (title: string, isReading: boolean) => {
+    const plain = chartAxis(tints, title);
+    return {
+      ...plain,
+      // Figures as they are: no thousands set apart.
+      ticks: { ...plain.ticks, callback: (value: number | string) => String(value) },
+      ...(isReading ? { min: data.readingRange[0], max: data.readingRange[1] } : {}),
+    };
+  };
   const options: ChartOptions = {
     responsive: true,
     maintainAspectRatio: false,

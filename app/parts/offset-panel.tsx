@@ -1,26 +1,22 @@
-import { useState } from 'react';
-import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offset';
 import { formatDegrees } from '~/core/units/format';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
-import { Segmented } from '../ui/choice';
-import { NumberField } from '../ui/number-field';
-import { FigureField } from '../ui/text-field';
+import { LightFields, useLightReading } from './light-fields';
 import { Term } from '../ui/term';
-import { FieldGrid, Heading, Small, Stack } from '../ui/text';
+import { Heading, Small, Stack } from '../ui/text';
 import { Table } from '../ui/table';
 import { color } from '../ui/theme';
 
 /** The offset in every convention, and the light that moves it. Used on sheets 3 and 7. */
 export function OffsetPanel() {
-  const { build, edit } = useBuild();
+  const { build } = useBuild();
   const { trigger } = build;
   const cycle = cycleDegrees(build.engine) as 360 | 720;
   const all = offsetConventions(trigger.offsetDegrees, cycle);
-  const [seen, setSeen] = useState<number | null>(null);
-  const [rpm, setRpm] = useState<number | null>(250);
+  const { reading, setReading, whole, take } = useLightReading();
+  const { seen } = reading;
   const answer =
     seen === null
       ? null
@@ -65,27 +61,7 @@ export function OffsetPanel() {
           </tr>
         </tbody>
       </Table>
-      <FieldGrid $min={110}>
-        <NumberField
-          label="Offset in use"
-          unit="°"
-          value={trigger.offsetDegrees}
-          minValue={0}
-          maxValue={cycle - 0.1}
-          onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
-        />
-        <Segmented
-          label="Lock timing at"
-          choices={[
-            { id: '0', name: '0°' },
-            { id: '10', name: '10°' },
-          ]}
-          value={String(trigger.lockDegrees) as '0' | '10'}
-          onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
-        />
-        <FigureField key={trigger.readings.length} label="Light shows, before TDC" unit="°" onChange={setSeen} />
-        <NumberField label="at" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
-      </FieldGrid>
+      <LightFields reading={reading} onChange={setReading} />
       {answer && (
         <p role="status">
           {agrees ? (
@@ -104,12 +80,8 @@ export function OffsetPanel() {
       )}
       <Button
         weight={answer && !answer.phaseWrong ? 'pencil' : 'plain'}
-        isDisabled={seen === null || rpm === null || (answer?.phaseWrong ?? false)}
-        onPress={() => {
-          if (seen === null || rpm === null) return;
-          edit(call('readLight', { at: new Date().toISOString(), rpm, seenDegrees: seen }));
-          setSeen(null);
-        }}
+        isDisabled={!whole || (answer?.phaseWrong ?? false)}
+        onPress={() => take(false)}
       >
         {answer && !agrees ? `Use ${formatDegrees(answer.newDegrees)} and read the light again` : 'Record this reading'}
       </Button>

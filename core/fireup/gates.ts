@@ -9,6 +9,7 @@ import type { Progress } from '../prove/verdict';
 import type { FindingCounts } from '../rules';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { outputUses } from '../trigger/outputs';
+import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../trigger/wheel';
 import { plural } from '../units/format';
 import { readQuantity } from '../units/units';
@@ -128,7 +129,6 @@ function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingC
   const at = (end: End) => voltsBetween(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
-  const cranking = 250;
   const { crankWheel } = build.trigger;
   return [
     {
@@ -254,7 +254,9 @@ function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingC
           'rpm',
           120,
           450,
-          crankWheel ? `At ${cranking} rpm the crank signal is ${pulseHertz(crankWheel, cranking).toFixed(0)} Hz.` : '',
+          crankWheel
+            ? `At ${CRANKING_RPM} rpm the crank signal is ${pulseHertz(crankWheel, CRANKING_RPM).toFixed(0)} Hz.`
+            : '',
         ),
         reading(
           'losses',

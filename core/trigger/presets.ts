@@ -1,4 +1,5 @@
-import type { Faults } from './synth';
+import { cycleDegrees, type Engine } from '../engine/engine';
+import type { Faults, Speed } from './synth';
 
 /** What a simulation may have wrong with it, by a person's words for it. */
 export const faultPresets = [
@@ -51,4 +52,34 @@ export function faultsOf(preset: FaultPreset, cylinders: number, cycle: 360 | 72
     case 'pull-up':
       return { droppedPullUp: true };
   }
+}
+
+/** A rising speed ends at so many times the first: from cranking to a fast idle. */
+export const RISES_TO = 8;
+/** Samples a second of a simulation: a hundred a slot of the finest disc while cranking. */
+export const SIMULATED_RATE = 100_000;
+
+/** How a simulated engine turns. */
+export interface Pace {
+  readonly kind: Speed['type'];
+  readonly rpm: number;
+  /** Fastest less slowest within a turn, over the mean. */
+  readonly ripple: number;
+  /** Seconds to come to speed, and to rest. */
+  readonly startSeconds: number;
+  readonly stopSeconds: number;
+}
+
+/** A speed as the engine gives it: while cranking every cylinder slows it once a cycle. */
+export function speedAs({ kind, rpm, ripple, startSeconds, stopSeconds }: Pace, engine: Engine): Speed {
+  if (kind === 'constant') return { type: kind, rpm };
+  if (kind === 'rising') return { type: kind, fromRpm: rpm, toRpm: rpm * RISES_TO };
+  return {
+    type: kind,
+    rpm,
+    ripple,
+    events: (engine.cylinders * 360) / cycleDegrees(engine),
+    startSeconds,
+    stopSeconds,
+  };
 }

@@ -1,3 +1,7 @@
+/** Revolutions a minute a starter turns a warm engine at, and above which it runs by itself (common practice). */
+export const CRANKING_RPM = 250;
+export const CRANKING_MOST_RPM = 600;
+
 /** Speed from the angles: mean over the whole, least and most over half turns, swing within a turn. */
 export function speedOf(
   seconds: Float64Array,

@@ -69,10 +69,10 @@ test('trigger: a wheel the ECU cannot decode, then one it can; the light moves t
   await choose(page, /On the cam/, 'No cam signal');
   await expect(page.getByLabel('Findings')).toContainText('Sequential without phase');
   await page.getByRole('button', { name: 'Inject in pairs instead' }).click();
-  await page.getByRole('textbox', { name: 'Light shows, before TDC' }).fill('14');
+  await page.getByRole('textbox', { name: 'Light shows' }).fill('14');
   await expect(page.getByText('too early: new offset')).toContainText('88.0°');
   await page.getByRole('button', { name: 'Use 88.0° and read the light again' }).click();
-  await page.getByRole('textbox', { name: 'Light shows, before TDC' }).fill('10.5');
+  await page.getByRole('textbox', { name: 'Light shows' }).fill('10.5');
   await page.getByRole('button', { name: 'Record this reading' }).click();
   await expect(page.locator('header')).toContainText('Offset confirmed by light.');
 });
@@ -80,7 +80,7 @@ test('trigger: a wheel the ECU cannot decode, then one it can; the light moves t
 test('trigger: a light a full turn out is told as the phase', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Trigger');
-  await page.getByRole('textbox', { name: 'Light shows, before TDC' }).fill('370');
+  await page.getByRole('textbox', { name: 'Light shows' }).fill('370');
   await expect(page.getByText(/A full turn out/)).toBeVisible();
   await expect(page.getByRole('button', { name: /read the light again|Record/ })).toBeDisabled();
 });
@@ -178,7 +178,7 @@ test('fire up: a shut gate takes no confirmation, and says why it is shut', asyn
     .click();
   await expect(page.getByRole('heading', { name: 'Timing read' })).toBeVisible();
   await expect(page.getByText('Fuel still off.')).toBeVisible();
-  await expect(page.getByRole('textbox', { name: 'Light shows, before TDC' })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Light shows' })).toBeVisible();
 });
 
 test('findings: a press selects the place and goes to its sheet; the source is at hand', async ({ page }) => {

@@ -2,6 +2,7 @@ import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { SAFE_MARGIN, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
+import { CRANKING_RPM } from '~/core/trigger/speed';
 import { outputUses } from '~/core/trigger/outputs';
 import { primary } from '~/core/trigger/trials';
 import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
@@ -17,8 +18,6 @@ import { at, color, space } from '../../ui/theme';
 import { EventChart } from './event-chart';
 import { TriggerFrame } from './trigger-frame';
 import { WheelDrawing } from './wheel-drawing';
-
-const CRANKING_RPM = 250;
 
 function Figures() {
   const { build, edit } = useBuild();

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { readBench } from '~/core/trigger/bench';
-import { faultPresets, faultsOf, type FaultPreset } from '~/core/trigger/presets';
+import { faultPresets, faultsOf, RISES_TO, speedAs, type FaultPreset } from '~/core/trigger/presets';
 import { seeded, synth } from '~/core/trigger/synth';
 import { demoBuild, wheel } from '../../helpers';
 
@@ -49,4 +49,22 @@ test('sparks of a two-stroke come every turn, those of a four-stroke every other
   const angles = (cycle: 360 | 720) => faultsOf('coils', 2, cycle).coilSpikes!.atDegrees;
   expect(angles(720)).toEqual([10, 370]);
   expect(angles(360)).toEqual([10, 190, 370, 550]);
+});
+
+test('an engine is turned as its cylinders let it', () => {
+  const pace = { kind: 'cranking', rpm: 250, ripple: 0.3, startSeconds: 0.2, stopSeconds: 0 } as const;
+  const { engine } = demoBuild();
+  expect(engine).toMatchObject({ kind: 'four-stroke', cylinders: 5 });
+  expect(speedAs(pace, engine)).toEqual({
+    rpm: 250,
+    ripple: 0.3,
+    startSeconds: 0.2,
+    stopSeconds: 0,
+    type: 'cranking',
+    events: 2.5,
+  });
+  const twoStroke = { ...engine, kind: 'two-stroke' as const };
+  expect(speedAs(pace, twoStroke)).toMatchObject({ events: 5 });
+  expect(speedAs({ ...pace, kind: 'rising' }, engine)).toEqual({ type: 'rising', fromRpm: 250, toRpm: 250 * RISES_TO });
+  expect(speedAs({ ...pace, kind: 'constant' }, engine)).toEqual({ type: 'constant', rpm: 250 });
 });

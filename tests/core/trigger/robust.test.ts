@@ -56,16 +56,20 @@ describe('captures made another way', () => {
   test.each(own.map((one, at) => [one.id, at, one] as const))('%s, stressed, pulses lost, case %i', (_, at, one) => {
     expect(matched(specOf(one, at, { ...stress, lost: 0.02 })).best.wheel.id).toBe(one.id);
   });
-  test.each(own.filter((one) => !squareOnly(one) && one.missing > 0).map((one, at) => [one.id, at, one] as const))(
-    '%s, stressed, pulses added, case %i',
-    (_, at, one) => {
-      const shape = at % 2 === 0 ? 'hall' : 'edges';
-      expect(matched(specOf(one, at, { ...stress, added: 0.02, shape })).best.wheel.id).toBe(one.id);
-    },
-  );
+  test.each(own.map((one, at) => [one.id, at, one] as const))('%s, stressed, pulses added, case %i', (_, at, one) => {
+    // Pulses too many between even teeth look like lobes of a VR signal's own: only a gap tells them apart there.
+    const shape = at % 2 === 0 || squareOnly(one) || one.missing === 0 ? 'hall' : 'edges';
+    expect(matched(specOf(one, at, { ...stress, added: 0.02, shape })).best.wheel.id).toBe(one.id);
+  });
   test('a swing of 80 %, as one cylinder gives', () => {
     for (const id of ['60-2', '36-1', '24-1', '12-1'])
       expect(matched(specOf(wheel(id), 3, { ripple: 0.8, order: 0.5 })).best.wheel.id).toBe(id);
+  });
+  test('even teeth, two lost one after the other, counted by a cam of one tooth', () => {
+    for (const seed of [4, 5, 11]) {
+      const found = matched(specOf(wheel('12-even'), seed, { ...stress, lost: 0.05, shape: 'hall', seconds: 3 }));
+      expect(found.best.wheel.id).toBe('12-even');
+    }
   });
   test('two cycles, begun anywhere', () => {
     for (const id of ['60-2', '36-1', '36-2-2-2', '12-1', '24-2'])

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { cycleDegrees } from '~/core/engine/engine';
 import type { Result } from '~/core/problem';
 import { teachCam, teachCrank, type Taught } from '~/core/trigger/taught';
+import { CRANKING_MOST_RPM } from '~/core/trigger/speed';
 import { draftOf } from '~/core/trigger/teeth';
 import { useBuild } from '../../../build/context';
 import { keepWheelDraft } from '../../../storage/library';
@@ -53,7 +54,7 @@ export function Learn({ view }: { view: BenchView }) {
             void take(
               teachCrank(match, 'Learned crank wheel', {
                 teeth,
-                ripple: match.rpm.mean < 600 ? build.trigger.ripple : 0,
+                ripple: match.rpm.mean < CRANKING_MOST_RPM ? build.trigger.ripple : 0,
                 events,
               }),
             )

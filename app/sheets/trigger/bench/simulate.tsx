@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Build } from '~/core/build/schema';
 import { cycleDegrees } from '~/core/engine/engine';
-import { faultPresets, faultsOf, type FaultPreset } from '~/core/trigger/presets';
+import { CRANKING_RPM } from '~/core/trigger/speed';
+import { faultPresets, faultsOf, RISES_TO, SIMULATED_RATE, speedAs, type FaultPreset } from '~/core/trigger/presets';
 import type { Sensor, Speed, SynthSpec } from '~/core/trigger/synth';
 import { primary } from '~/core/trigger/trials';
 import type { Wheel } from '~/core/trigger/wheel';
@@ -22,14 +23,10 @@ const speeds = [
   { id: 'constant', name: 'steady' },
   { id: 'rising', name: 'rising' },
 ] as const;
-/** A rising speed ends at so many times the first. */
-const RISES_TO = 8;
-/** Samples a second: enough for the finest disc at the speeds of this dialog. */
-const SAMPLE_RATE = 100_000;
 
 /** Figures of a simulation, as they stand in the dialog. */
 const usual = {
-  rpm: 250,
+  rpm: CRANKING_RPM,
   ripple: 28,
   seconds: 3,
   start: 0.2,
@@ -64,7 +61,6 @@ export function Simulate({
   const [pace, setPace] = useState<Speed['type']>('cranking');
   const [figures, setFigures] = useState<Figures>({ ...usual, ripple: Math.round(trigger.ripple * 100) });
   const [fault, setFault] = useState<FaultPreset>('none');
-  const { rpm } = figures;
   const cycle = cycleDegrees(engine) as 360 | 720;
   const all = [
     ...wheels,
@@ -76,19 +72,16 @@ export function Simulate({
     all.filter((wheel) => primary(wheel) === crankSide).map(({ id, name }) => ({ id, name }));
   const wheel = all.find(({ id }) => id === crank)!;
   const square = sensor !== 'vr';
-  const speed: Speed =
-    pace === 'constant'
-      ? { type: 'constant', rpm }
-      : pace === 'rising'
-        ? { type: 'rising', fromRpm: rpm, toRpm: rpm * RISES_TO }
-        : {
-            type: 'cranking',
-            rpm,
-            ripple: figures.ripple / 100,
-            events: (engine.cylinders * 360) / cycle,
-            startSeconds: figures.start,
-            stopSeconds: figures.stop,
-          };
+  const speed = speedAs(
+    {
+      kind: pace,
+      rpm: figures.rpm,
+      ripple: figures.ripple / 100,
+      startSeconds: figures.start,
+      stopSeconds: figures.stop,
+    },
+    engine,
+  );
   const run = () => {
     const wrong = faultsOf(fault, engine.cylinders, cycle);
     onRun(
@@ -99,7 +92,7 @@ export function Simulate({
         camDegrees: 130,
         speed,
         seconds: figures.seconds,
-        sampleRate: SAMPLE_RATE,
+        sampleRate: SIMULATED_RATE,
         crankSensor: square
           ? { type: sensor, pullUpVolts: figures.pullUp }
           : { type: sensor, gapShare: figures.gap / 100, runOut: figures.runOut / 100 },

@@ -10,6 +10,7 @@ import {
   type ChartOptions,
 } from 'chart.js';
 import { Chart as ReactChart } from 'react-chartjs-2';
+import { chartAxis } from '../../../parts/chart-axis';
 import { useTints } from '../../../parts/tints';
 
 Chart.register(LineController, ScatterController, LineElement, PointElement, LinearScale, Legend, Tooltip);
@@ -24,21 +25,14 @@ export interface LightChartData {
 /** How far the light was from the lock, over the speed. The table beside it says the same in figures. */
 export default function LightChart({ data, label }: { data: LightChartData; label: string }) {
   const tints = useTints();
-  const axis = (title: string) => ({
-    type: 'linear' as const,
-    title: { display: true, text: title, color: tints.soft, font: { family: tints.font, size: 13 } },
-    ticks: { color: tints.soft, font: { family: tints.font, size: 12 }, maxRotation: 0 },
-    grid: { color: tints.rule, lineWidth: 0.6 },
-    border: { color: tints.ink },
-  });
   const most = Math.ceil(Math.max(2, ...data.points.map(({ error }) => Math.abs(error) * 1.1)));
   const far = 500 * Math.ceil(Math.max(1000, ...data.points.map(({ rpm }) => rpm * 1.05)) / 500);
   const options: ChartOptions = {
     animation: false,
     maintainAspectRatio: false,
     scales: {
-      x: { ...axis('rpm'), min: 0, max: far },
-      y: { ...axis('early +, late –, °'), min: -most, max: most },
+      x: { ...chartAxis(tints, 'rpm'), min: 0, max: far },
+      y: { ...chartAxis(tints, 'early +, late –, °'), min: -most, max: most },
     },
     plugins: {
       legend: { display: false },

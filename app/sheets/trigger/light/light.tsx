@@ -1,4 +1,4 @@
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
@@ -6,11 +6,9 @@ import { earlyAt, readLights, type LightLog, type Verdict } from '~/core/trigger
 import { formatDegrees, plural } from '~/core/units/format';
 import { wrapSigned } from '~/core/units/convert';
 import { useBuild } from '../../../build/context';
+import { LightFields, useLightReading } from '../../../parts/light-fields';
 import { Button } from '../../../ui/button';
-import { Segmented } from '../../../ui/choice';
-import { NumberField } from '../../../ui/number-field';
-import { FigureField } from '../../../ui/text-field';
-import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, type Tone } from '../../../ui/text';
+import { Callout, Heading, Row, Small, Soft, Stack, type Tone } from '../../../ui/text';
 import { at, color, space } from '../../../ui/theme';
 import { TriggerFrame } from '../trigger-frame';
 import { AtTdc } from './at-tdc';
@@ -113,41 +111,13 @@ function HowTo() {
 
 /** One reading as it is taken: lock, mark, speed. */
 function Entry() {
-  const { build, edit } = useBuild();
-  const { trigger } = build;
-  const [seen, setSeen] = useState<number | null>(null);
-  const [rpm, setRpm] = useState<number | null>(250);
-  const note = () => {
-    if (seen === null || rpm === null) return;
-    edit(call('readLight', { at: new Date().toISOString(), rpm, seenDegrees: seen, keepOffset: true }));
-    setSeen(null);
-  };
+  const { reading, setReading, whole, take } = useLightReading();
   return (
     <Stack $gap={2}>
       <Heading>Read the light</Heading>
-      <FieldGrid $min={110}>
-        <NumberField
-          label="Offset in use"
-          unit="°"
-          value={trigger.offsetDegrees}
-          minValue={0}
-          maxValue={cycleDegrees(build.engine) - 0.1}
-          onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
-        />
-        <Segmented
-          label="Locked at"
-          choices={[
-            { id: '0', name: '0°' },
-            { id: '10', name: '10°' },
-          ]}
-          value={String(trigger.lockDegrees) as '0' | '10'}
-          onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
-        />
-        <FigureField key={trigger.readings.length} label="Light shows" unit="° BTDC" onChange={setSeen} />
-        <NumberField label="at a speed of" unit="rpm" value={rpm} minValue={0} maxValue={20000} onChange={setRpm} />
-      </FieldGrid>
+      <LightFields reading={reading} onChange={setReading} />
       <Row>
-        <Button weight="pencil" isDisabled={seen === null || rpm === null} onPress={note}>
+        <Button weight="pencil" isDisabled={!whole} onPress={() => take(true)}>
           Note the reading
         </Button>
       </Row>

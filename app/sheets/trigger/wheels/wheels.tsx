@@ -4,6 +4,7 @@ import { useFetcher } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
+import { CRANKING_RPM } from '~/core/trigger/speed';
 import { wheelFile } from '~/core/trigger/file';
 import { fitTrigger } from '~/core/trigger/fit';
 import { byHand, nothingFound, type HandCandidate } from '~/core/trigger/hand';
@@ -36,8 +37,6 @@ interface Said {
 }
 
 const freshId = () => `own-${crypto.randomUUID().slice(0, 8)}`;
-const CRANKING_RPM = 250;
-
 /** Every wheel by geometry, ranked by what was counted; the person's own; and the drawing board. */
 export function Wheels({
   wheels,

@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { call } from '~/core/build/edits';
+import { cycleDegrees } from '~/core/engine/engine';
+import { CRANKING_RPM } from '~/core/trigger/speed';
+import { useBuild } from '../build/context';
+import { Segmented } from '../ui/choice';
+import { NumberField } from '../ui/number-field';
+import { FigureField } from '../ui/text-field';
+import { FieldGrid } from '../ui/text';
+
+/** What the light shows and at which speed, as it is being noted. */
+export interface LightSeen {
+  readonly seen: number | null;
+  readonly rpm: number | null;
+}
+
+/** A reading that is being taken; `take` records it, unless a figure is missing, and empties the field. */
+export function useLightReading() {
+  const { edit } = useBuild();
+  const [reading, setReading] = useState<LightSeen>({ seen: null, rpm: CRANKING_RPM });
+  const { seen, rpm } = reading;
+  const whole = seen !== null && rpm !== null;
+  const take = (keepOffset: boolean) => {
+    if (!whole) return;
+    edit(call('readLight', { at: new Date().toISOString(), rpm, seenDegrees: seen, keepOffset }));
+    setReading({ seen: null, rpm });
+  };
+  return { reading, setReading, whole, take };
+}
+
+/** Offset and lock as they stand in the ECU, and what the light shows with them. */
+export function LightFields({ reading, onChange }: { reading: LightSeen; onChange: (reading: LightSeen) => void }) {
+  const { build, edit } = useBuild();
+  const { trigger } = build;
+  return (
+    <FieldGrid $min={110}>
+      <NumberField
+        label="Offset in use"
+        unit="°"
+        value={trigger.offsetDegrees}
+        minValue={0}
+        maxValue={cycleDegrees(build.engine) - 0.1}
+        onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
+      />
+      <Segmented
+        label="Lock timing at"
+        choices={[
+          { id: '0', name: '0°' },
+          { id: '10', name: '10°' },
+        ]}
+        value={String(trigger.lockDegrees) as '0' | '10'}
+        onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
+      />
+      <FigureField
+        key={trigger.readings.length}
+        label="Light shows"
+        unit="° BTDC"
+        onChange={(seen) => onChange({ ...reading, seen })}
+      />
+      <NumberField
+        label="at a speed of"
+        unit="rpm"
+        value={reading.rpm}
+        minValue={0}
+        maxValue={20000}
+        onChange={(rpm) => onChange({ ...reading, rpm })}
+      />
+    </FieldGrid>
+  );
+}
