@@ -325,6 +325,6 @@ const Foot = styled.footer`
   ${at.print} {
     display: block;
     break-inside: avoid;
-    margin-top: ${space[4]};
+    margin: ${space[4]} 0 0;
   }
 `;

@@ -4,7 +4,7 @@ import { showsSides, type Track } from './tracks';
 /** After how many repeats of the crank's pattern the cam's signal comes round. */
 export interface CamRound {
   readonly rounds: number;
-  /** How well it does, 0 to 1: few edges say little (Laplace's rule of succession). */
+  /** Share of the edges that come round to within a part of a tooth; few say little (Laplace's rule of succession). */
   readonly share: number;
   /** It also comes round within: its windows are all alike, and evenly spread. */
   readonly evenly: boolean;
@@ -52,8 +52,7 @@ export function camRound(
   const wide = (rounds: number) => (teeth === 1 ? Math.max(near, Math.min(OFF_COUNT, OFF_SHARE * rounds)) : near);
   const pairs = rows.flatMap((row) => row.flatMap((from, i) => row.slice(i + 1).map((to) => to - from)));
   /** Of the edges that have room for it, the share that find one of their kind so much later. */
-  const agreement = (rounds: number): number => {
-    const off = wide(rounds);
+  const agreement = (rounds: number, off = wide(rounds)): number => {
     let [found, room] = [0, 0];
     for (const row of rows) {
       let at = 0;
@@ -68,7 +67,7 @@ export function camRound(
     return (found + 1) / (room + 2);
   };
   const tried = [...new Set(pairs.map(Math.round))].filter((rounds) => rounds >= 1).sort((one, other) => one - other);
-  const shares = tried.map(agreement);
+  const shares = tried.map((rounds) => agreement(rounds));
   const most = Math.max(0, ...shares);
   if (most < AGREE) return null;
   const first = tried[shares.findIndex((share) => share >= most - AS_GOOD)];
@@ -77,5 +76,5 @@ export function camRound(
   const evenly = Array.from({ length: WINDOWS_MOST - 1 }, (_, i) => i + 2).some(
     (windows) => agreement(rounds / windows) >= most - AS_GOOD,
   );
-  return { rounds, share: agreement(rounds), evenly };
+  return { rounds, share: agreement(rounds, near), evenly };
 }

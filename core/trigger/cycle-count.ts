@@ -33,10 +33,15 @@ export function placesPerCycle(cam: Track, rows: readonly Row[]): number | null 
   return best && best.rounds;
 }
 
-function countedBy(cam: Track, pulses: Float64Array, placesOf: (pulses: Float64Array) => Float64Array) {
+function countedBy(
+  cam: Track,
+  pulses: Float64Array,
+  placesOf: (pulses: Float64Array) => Float64Array | null,
+): CamRound | null {
   const spare = Math.max(0, pulses.length - COUNTED) >> 1;
   const many = pulses.subarray(spare, spare + COUNTED);
-  return camRound(cam, many, placesOf(many), 1, 1);
+  const places = placesOf(many);
+  return places && camRound(cam, many, places, 1, 1);
 }
 
 /** Even teeth counted on: an interval as long as two of its neighbours is two teeth, whatever the speed does. */
@@ -54,7 +59,10 @@ const pathPlaces = (seconds: Float64Array): Float64Array => anglesOf(align([1], 
 
 /** Degrees of a tooth taken for even ones whose number is not known: the swing's orders need a scale. */
 const STEP = 30;
-const swingPlaces = (seconds: Float64Array): Float64Array => {
+/** Finer teeth than these are counted well without it. */
+const FEW = 600;
+const swingPlaces = (seconds: Float64Array): Float64Array | null => {
+  if (seconds.length > FEW) return null;
   const [pattern, count] = [[STEP], seconds.length];
   const { degrees } = refine(judge(pattern, seconds, 0, count), pattern, seconds, 0, count);
   return degrees.map((angle) => angle / STEP);

@@ -65,9 +65,9 @@ describe('captures made another way', () => {
     for (const id of ['60-2', '36-1', '24-1', '12-1'])
       expect(matched(specOf(wheel(id), 3, { ripple: 0.8, order: 0.5 })).best.wheel.id).toBe(id);
   });
-  test('even teeth, two lost one after the other, counted by a cam of one tooth', () => {
-    for (const seed of [4, 5, 11]) {
-      const found = matched(specOf(wheel('12-even'), seed, { ...stress, lost: 0.05, shape: 'hall', seconds: 3 }));
+  test('few even teeth, counted by a cam of one tooth, whatever was lost', () => {
+    for (let seed = 1; seed <= 10; seed += 1) {
+      const found = matched(specOf(wheel('12-even'), seed, { ...stress, lost: 0.02, shape: 'hall', seconds: 3 }));
       expect(found.best.wheel.id).toBe('12-even');
     }
   });

@@ -191,9 +191,15 @@ export function LossStory({ view }: { view: BenchView }) {
           <Table aria-label="Sync losses">
             <thead>
               <tr>
-                <th scope="col">at</th>
-                <th scope="col">angle</th>
-                <th scope="col">rpm</th>
+                <th scope="col" className="figure">
+                  at
+                </th>
+                <th scope="col" className="figure">
+                  angle
+                </th>
+                <th scope="col" className="figure">
+                  rpm
+                </th>
                 <th scope="col">cause</th>
               </tr>
             </thead>

@@ -25,7 +25,8 @@ export interface LightChartData {
 /** How far the light was from the lock, over the speed. The table beside it says the same in figures. */
 export default function LightChart({ data, label }: { data: LightChartData; label: string }) {
   const tints = useTints();
-  const most = Math.ceil(Math.max(2, ...data.points.map(({ error }) => Math.abs(error) * 1.1)));
+  // An even number of degrees, so that the ends of the scale are ticks as well.
+  const most = 2 * Math.ceil(Math.max(2, ...data.points.map(({ error }) => Math.abs(error) * 1.1)) / 2);
   const far = 500 * Math.ceil(Math.max(1000, ...data.points.map(({ rpm }) => rpm * 1.05)) / 500);
   const options: ChartOptions = {
     animation: false,

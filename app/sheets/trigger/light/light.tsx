@@ -179,7 +179,10 @@ const Columns = styled.div`
     grid-template: none / minmax(0, 1fr);
   }
   ${at.print} {
-    display: block;
+    display: flex;
+    flex-direction: column;
+    align-items: stretch;
+    gap: ${space[4]};
   }
 `;
 /** Beside the entry and what lies under it; on a phone between the two. */

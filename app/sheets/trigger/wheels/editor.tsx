@@ -48,8 +48,10 @@ export function WheelEditor({
   const other = (onSecond ? draft.teeth : draft.second) ?? [];
   const [selected, setSelected] = useState<number | null>(null);
   const [way, setWay] = useState<(typeof ways)[number]['id']>('count');
-  const [places, setPlaces] = useState(36);
-  const [missing, setMissing] = useState(1);
+  // The wheel that was laid on the board is what is counted from.
+  const [laid] = useState(() => wheelOfDraft(draft));
+  const [places, setPlaces] = useState(laid.ok ? (laid.value.places ?? 36) : 36);
+  const [missing, setMissing] = useState(laid.ok && laid.value.places !== null ? laid.value.missing : 1);
   const [share, setShare] = useState(50);
   const [text, setText] = useState(() => listOfTeeth(teeth));
   const [wide, setWide] = useState(5);

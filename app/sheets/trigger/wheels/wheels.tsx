@@ -164,7 +164,7 @@ export function Wheels({
               setShaft('crank');
             }}
           />
-          <Stack $gap={2}>
+          <Listed>
             <Row $gap={3} style={{ justifyContent: 'space-between' }}>
               <Heading style={{ border: 'none' }}>{plural(listed.length, 'wheel')} by geometry</Heading>
               <Segmented
@@ -206,7 +206,7 @@ export function Wheels({
                 </Item>
               ))}
             </List>
-          </Stack>
+          </Listed>
           {shown && (
             <Stack $gap={2}>
               <Heading>{shown.wheel.name}</Heading>
@@ -350,6 +350,16 @@ const Columns = styled.div`
   ${at.narrow} {
     grid-template-columns: minmax(0, 1fr);
   }
+  ${at.print} {
+    grid-template-columns: 270px minmax(0, 1fr);
+  }
+`;
+/** On paper the whole list goes under what was counted and chosen, in two columns. */
+const Listed = styled(Stack).attrs({ $gap: 2 as const })`
+  ${at.print} {
+    grid-column: 1 / -1;
+    order: 1;
+  }
 `;
 const List = styled(ListBox)`
   max-height: 62vh;
@@ -360,6 +370,8 @@ const List = styled(ListBox)`
   }
   ${at.print} {
     max-height: none;
+    columns: 2;
+    column-gap: ${space[5]};
   }
 ` as typeof ListBox;
 const Item = styled(ListBoxItem)`
@@ -370,6 +382,7 @@ const Item = styled(ListBoxItem)`
   border-bottom: ${shape.hair} solid ${color.rule};
   cursor: pointer;
   min-height: ${shape.target};
+  break-inside: avoid;
   &[data-hovered] {
     background: ${color.raised};
   }
