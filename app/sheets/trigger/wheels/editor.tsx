@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
 import {
   countedTeeth,
+  kindOfTeeth,
   listOfTeeth,
   teethFromList,
   wheelOfDraft,
@@ -30,6 +31,13 @@ const ways = [
 ] as const;
 const snaps = [0.5, 1, 2, 5, 6, 10, 15] as const;
 
+/** Places and missing ones to lay teeth by: those of the wheel on the board, or of a usual one where it is empty. */
+function countedAs(teeth: readonly Tooth[], shaft: Wheel['shaft']): { places: number; missing: number } {
+  if (teeth.length === 0) return { places: 36, missing: 1 };
+  const { places, missing } = kindOfTeeth(teeth, shaft);
+  return places === null ? { places: teeth.length, missing: 0 } : { places, missing };
+}
+
 /** A wheel on the drawing board: counted, listed, drawn or learned; all four work on the same teeth. */
 export function WheelEditor({
   draft,
@@ -49,9 +57,9 @@ export function WheelEditor({
   const [selected, setSelected] = useState<number | null>(null);
   const [way, setWay] = useState<(typeof ways)[number]['id']>('count');
   // The wheel that was laid on the board is what is counted from.
-  const [laid] = useState(() => wheelOfDraft(draft));
-  const [places, setPlaces] = useState(laid.ok ? (laid.value.places ?? 36) : 36);
-  const [missing, setMissing] = useState(laid.ok && laid.value.places !== null ? laid.value.missing : 1);
+  const [laid] = useState(() => countedAs(teeth, draft.shaft));
+  const [places, setPlaces] = useState(laid.places);
+  const [missing, setMissing] = useState(laid.missing);
   const [share, setShare] = useState(50);
   const [text, setText] = useState(() => listOfTeeth(teeth));
   const [wide, setWide] = useState(5);

@@ -138,19 +138,26 @@ export function Ring({
       {Array.from({ length: 36 }, (_, i) => i * 10).map((degrees) => (
         <path
           key={degrees}
-          d={`M ${pointAt(frame, degrees, HIGH + 4)} L ${pointAt(frame, degrees, HIGH + (degrees % 90 === 0 ? 13 : degrees % 30 === 0 ? 10 : 7))}`}
+          d={`M ${pointAt(frame, degrees, HIGH + 4)} L ${pointAt(frame, degrees, HIGH + (degrees % 30 === 0 ? 10 : 7))}`}
           stroke={color.soft}
           strokeWidth={degrees % 30 === 0 ? 1.4 : 0.8}
         />
       ))}
-      {[0, 90, 180, 270].map((degrees) => (
+      {(
+        [
+          [0, 'middle', 22],
+          [90, 'end', 14],
+          [180, 'middle', 22],
+          [270, 'start', 14],
+        ] as const
+      ).map(([degrees, anchor, off]) => (
         <text
           key={degrees}
-          x={pointAt(frame, degrees, HIGH + 22).split(' ')[0]}
-          y={pointAt(frame, degrees, HIGH + 22).split(' ')[1]}
+          x={pointAt(frame, degrees, HIGH + off).split(' ')[0]}
+          y={pointAt(frame, degrees, HIGH + off).split(' ')[1]}
           dy="4"
           fontSize="12"
-          textAnchor="middle"
+          textAnchor={anchor}
           fill={color.soft}
         >
           {degrees}°
