@@ -25,6 +25,7 @@ export function judgeRows(rows: readonly Row[], context: Omit<RowContext, 'told'
   });
   const first = judgeRow(rows[0], part(0));
   const [leader, ...others] = first.near;
+  if (!leader) return [];
   const next = others.find(({ pattern }) => !samePattern(pattern, leader.pattern));
   const settled = !isEven(leader) && explains(leader, rows[0]) && !(next && costOf(next) < costOf(leader) + CLEAR);
   if (rows.length === 1 || settled) return [...first.near];

@@ -18,15 +18,11 @@ const CLEAR = 0.85;
  */
 export function placesPerCycle(cam: Track, rows: readonly Row[]): number | null {
   const ways = [evenPlaces, pathPlaces, swingPlaces].flatMap((placesOf) =>
-    rows.map(
-      ({ pulses }) =>
-        () =>
-          countedBy(cam, pulses, placesOf),
-    ),
+    rows.map(({ pulses }) => ({ pulses, placesOf })),
   );
   let best: CamRound | null = null;
-  for (const way of ways) {
-    const found = way();
+  for (const { pulses, placesOf } of ways) {
+    const found = countedBy(cam, pulses, placesOf);
     if (found && (!best || found.share > best.share)) best = found;
     if (best && best.share >= CLEAR) break;
   }

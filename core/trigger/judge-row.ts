@@ -59,72 +59,85 @@ const byCost = (one: Judged, other: Judged) => costOf(one) - costOf(other);
 export const explains = ({ cost }: Pick<Judged, 'cost'>, { from, to }: Pick<Row, 'from' | 'to'>): boolean =>
   cost <= leastCost(to - from) + Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from));
 
+/** All uneven wheels over few pulses, the likeliest first. */
+function firstLook(trials: readonly Trial[], { pulses, from, to }: Row, onProgress: RowContext['onProgress']) {
+  const lookTo = Math.min(to, from + FIRST_LOOK);
+  const [calm, wild] = LOOK_UNREST;
+  const unrest = Math.min(wild, Math.max(calm, unrestSeen(pulses, from, lookTo)));
+  const seen = trials.map((trial, at) => {
+    onProgress((at + 1) / trials.length);
+    const { cost } = align(trial.pattern, pulses, from, lookTo, unrest);
+    return { trial, cost: cost + prior(trial) };
+  });
+  return seen.sort((one, other) => one.cost - other.cost);
+}
+
+/** What the cam says to a wheel: after how many repeats it comes round, and what it costs when that is not once a cycle. */
+function withCam(trial: Trial, judged: Judgement, { pulses, from, to, level }: Row, { cam, told }: RowContext): Judged {
+  const round =
+    cam && Number.isFinite(judged.cost)
+      ? camRound(cam, pulses.subarray(from, to), judged.degrees, spanOf(trial), trial.pattern.length)
+      : null;
+  const { places, shaft } = trial.wheel;
+  const counted = told !== null && places !== null && told === places * (shaft === 'crank' ? 2 : 1);
+  // Even teeth are counted by the cam: any number of them is right.
+  const right = round !== null && (isEven(trial) || round.rounds === Math.round(720 / spanOf(trial)));
+  const stray = !cam || counted ? 0 : round === null ? CAM_STRAY : !right ? CAM_WRONG : round.evenly ? CAM_EVENLY : 0;
+  return { ...trial, ...judged, level, stray, round: round && round.rounds };
+}
+
+/** Even teeth: those of the number the cam tells, else all of the library at one cost. */
+function judgeEven(
+  evens: readonly Trial[],
+  judgeOne: (trial: Trial) => Judged,
+  level: 0 | 1,
+  { square, told }: RowContext,
+): Judged[] {
+  if (evens.length === 0) return [];
+  const madeOf = (round: number): Trial =>
+    evens.find((trial) => Math.round(720 / spanOf(trial)) === round) ??
+    trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0];
+  const counts = (round: number | null): round is number => round !== null && round % 2 === 0 && round <= EVEN_MOST;
+  // What was counted holds, also where the path itself slips at several lost pulses in a row.
+  if (counts(told)) return [{ ...judgeOne(madeOf(told)), round: told, stray: 0 }];
+  const unknown = EVEN_STEPS.map((step) => judgeOne({ ...evens[0], pattern: [step] })).reduce((one, other) =>
+    other.cost + other.stray < one.cost + one.stray ? other : one,
+  );
+  if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
+  return evens.map((trial) => ({ ...unknown, ...trial }));
+}
+
 /**
  * Every trial is aligned with the pulses (align.ts); the nearest are judged over whole turns together with compression's
  * swing (judge.ts). Even teeth have one pattern whatever their number, so they are one trial: judged with the number the
  * cam tells, or, where none tells it, for all numbers at once.
  */
-export function judgeRow(row: Row, { library, square, cam, told, onProgress }: RowContext): JudgedRow {
+export function judgeRow(row: Row, context: RowContext): JudgedRow {
+  const { library, square, onProgress } = context;
   const { pulses, from, to, level } = row;
   const own = spelled(pulses, from, to);
   const trials = [
     ...trialsFor(library, square, level, true),
     ...(own && !library.some(({ id }) => id === own.id) ? trialsFor([own], false, level, false) : []),
   ];
+  const judgeOne = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to), row, context);
+  const refined = (trial: Judged): Judged => {
+    const finer = refine(trial, trial.pattern, pulses, from, to);
+    return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer, row, context);
+  };
   const uneven = trials.filter((trial) => !isEven(trial));
-  const lookTo = Math.min(to, from + FIRST_LOOK);
-  const [calm, wild] = LOOK_UNREST;
-  const unrest = Math.min(wild, Math.max(calm, unrestSeen(pulses, from, lookTo)));
-  const first = uneven.map((trial, at) => {
-    onProgress((0.5 * (at + 1)) / uneven.length);
-    const { cost } = align(trial.pattern, pulses, from, lookTo, unrest);
-    return { trial, cost: cost + prior(trial) };
-  });
-  first.sort((one, other) => one.cost - other.cost);
-  const used = pulses.subarray(from, to);
-  const withCam = (trial: Trial, judged: Judgement): Judged => {
-    const round =
-      cam && Number.isFinite(judged.cost)
-        ? camRound(cam, used, judged.degrees, spanOf(trial), trial.pattern.length)
-        : null;
-    // A cam that does not come round once in two turns speaks against the wheel; even teeth are counted by it.
-    const { places, shaft } = trial.wheel;
-    const counted = told !== null && places !== null && told === places * (shaft === 'crank' ? 2 : 1);
-    const right = round !== null && (isEven(trial) || round.rounds === Math.round(720 / spanOf(trial)));
-    const stray = !cam || counted ? 0 : round === null ? CAM_STRAY : !right ? CAM_WRONG : round.evenly ? CAM_EVENLY : 0;
-    return { ...trial, ...judged, level, stray, round: round && round.rounds };
-  };
-  const judgeUneven = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to));
-  const evens = trials.filter(isEven);
-  const judgeEven = (): Judged[] => {
-    const madeOf = (round: number): Trial =>
-      evens.find((trial) => Math.round(720 / spanOf(trial)) === round) ??
-      trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0];
-    const counts = (round: number | null) => round !== null && round % 2 === 0 && round <= EVEN_MOST;
-    // What was counted holds, also where the path itself slips at several lost pulses in a row.
-    if (counts(told)) return [{ ...judgeUneven(madeOf(told!)), round: told, stray: 0 }];
-    const unknown = EVEN_STEPS.map((step) => judgeUneven({ ...evens[0], pattern: [step] })).reduce((one, other) =>
-      other.cost + other.stray < one.cost + one.stray ? other : one,
-    );
-    if (counts(unknown.round)) return [judgeUneven(madeOf(unknown.round!))];
-    return evens.map((trial) => ({ ...unknown, ...trial }));
-  };
+  const first = firstLook(uneven, row, (done) => onProgress(0.5 * done));
   const near: Judged[] = [];
   for (const [at, { trial, cost }] of first.slice(0, NEAREST).entries()) {
     const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0], row);
     const [least, behind] = clear ? [ALIKE_LEAST, ALIKE_BEHIND] : [NEAREST_LEAST, BEHIND];
     if (at >= least && cost > first[0].cost + behind) break;
     onProgress(0.5 + (0.3 * at) / NEAREST);
-    near.push(judgeUneven(trial));
+    near.push(judgeOne(trial));
   }
-  const even = evens.length > 0 ? judgeEven() : [];
-  near.push(...even);
+  near.push(...judgeEven(trials.filter(isEven), judgeOne, level, context));
   near.sort(byCost);
   // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide.
-  const refined = (trial: Judged): Judged => {
-    const finer = refine(trial, trial.pattern, pulses, from, to);
-    return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer);
-  };
   for (const [at, trial] of near.entries()) {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
     if (explains(leader, row)) break;
@@ -132,6 +145,6 @@ export function judgeRow(row: Row, { library, square, cam, told, onProgress }: R
     onProgress(0.8 + (0.2 * at) / near.length);
   }
   near.sort(byCost);
-  const evenCost = Math.min(...near.filter(isEven).map(({ cost }) => cost));
-  return { row, near, even: evenCost, judgeTrial: (trial) => refined(judgeUneven(trial)) };
+  const even = Math.min(...near.filter(isEven).map(({ cost }) => cost));
+  return { row, near, even, judgeTrial: (trial) => refined(judgeOne(trial)) };
 }

@@ -1,4 +1,4 @@
-import { ok, type Result } from '../problem';
+import { fail, ok, type Result } from '../problem';
 import type { PulseEvent } from './align';
 import { judgeRows } from './both-edges';
 import { putBack } from './bursts';
@@ -95,6 +95,8 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   const library = options.wheels.filter(primary);
   const rows = rowsOf(crank, polarity);
   const near = judgeRows(rows, { library, square, cam, onProgress: (done) => options.onProgress?.(0.9 * done) });
+  if (near.length === 0)
+    return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
   let best = near[0];
   if (cam && best.round !== null) {
     const { round } = best;

@@ -135,3 +135,17 @@ test('vanes whose leading edges are even are told by their trailing ones, and re
       expect(edges.some((step) => Math.abs(step - edges[0]) > 1)).toBe(true);
     }
 });
+
+test('a library without a crank wheel is said, not stumbled over', () => {
+  const { capture } = synth({
+    crank: wheel('12-even'),
+    cam: null,
+    speed: { type: 'constant', rpm: 300 },
+    seconds: 1,
+    sampleRate: 20_000,
+    crankSensor: { type: 'hall' },
+    random: seeded(1),
+  });
+  const found = match(capture, { wheels: [] });
+  expect(!found.ok && found.problem.code).toBe('no-wheels');
+});
