@@ -122,6 +122,13 @@ export function wheelOfTeeth(
     : fail('bad-wheel', 'name', name.trim() === '' ? 'The wheel needs a name.' : parsed.error.issues[0].message);
 }
 
+/** Places and missing ones to count teeth by: those that these make, or of a usual wheel where there are none. */
+export function countedAs(teeth: readonly Tooth[], shaft: Wheel['shaft']): { places: number; missing: number } {
+  if (teeth.length === 0) return { places: 36, missing: 1 };
+  const { places, missing } = kindOfTeeth(teeth, shaft);
+  return places === null ? { places: teeth.length, missing: 0 } : { places, missing };
+}
+
 /** N equal places with the last M empty; `share` of a place is tooth. */
 export const countedTeeth = (places: number, missing: number, share = 0.5): Tooth[] =>
   Array.from({ length: places - missing }, (_, place) => ({

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
 import {
+  countedAs,
   countedTeeth,
   kindOfTeeth,
   listOfTeeth,
@@ -176,4 +177,19 @@ test('a tooth goes as far as its neighbours let it', () => {
   expect(withChanged(teeth, 1, { at: 195 }).teeth[1].at).toBeCloseTo(189.9, 5);
   expect(withChanged(teeth, 1, { at: 5 }).teeth[1].at).toBeCloseTo(10.1, 5);
   expect(withChanged(teeth, 1, { width: 300 }).teeth[1]).toEqual({ at: 10.1, width: 189.8 });
+});
+
+test('teeth on the board are counted as they were laid; an empty board counts as a usual wheel', () => {
+  expect(countedAs(countedTeeth(60, 2), 'crank')).toEqual({ places: 60, missing: 2 });
+  expect(countedAs(countedTeeth(360, 0), 'cam')).toEqual({ places: 360, missing: 0 });
+  expect(
+    countedAs(
+      [
+        { at: 0, width: 10 },
+        { at: 70, width: 10 },
+      ],
+      'crank',
+    ),
+  ).toEqual({ places: 2, missing: 0 });
+  expect(countedAs([], 'crank')).toEqual({ places: 36, missing: 1 });
 });

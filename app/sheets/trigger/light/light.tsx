@@ -205,7 +205,7 @@ const Pair = styled.div`
   }
 `;
 const Plot = styled.div`
-  height: 210px;
+  height: 192px;
   ${at.print} {
     break-inside: avoid;
   }

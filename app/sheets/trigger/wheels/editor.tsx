@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from 'react';
 import { styled } from 'styled-components';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
 import {
+  countedAs,
   countedTeeth,
-  kindOfTeeth,
   listOfTeeth,
   teethFromList,
   wheelOfDraft,
@@ -30,13 +30,6 @@ const ways = [
   { id: 'list', name: 'by angles' },
 ] as const;
 const snaps = [0.5, 1, 2, 5, 6, 10, 15] as const;
-
-/** Places and missing ones to lay teeth by: those of the wheel on the board, or of a usual one where it is empty. */
-function countedAs(teeth: readonly Tooth[], shaft: Wheel['shaft']): { places: number; missing: number } {
-  if (teeth.length === 0) return { places: 36, missing: 1 };
-  const { places, missing } = kindOfTeeth(teeth, shaft);
-  return places === null ? { places: teeth.length, missing: 0 } : { places, missing };
-}
 
 /** A wheel on the drawing board: counted, listed, drawn or learned; all four work on the same teeth. */
 export function WheelEditor({
@@ -79,6 +72,9 @@ export function WheelEditor({
     setSelected(null);
     setProblem(null);
     setText(listOfTeeth(list));
+    const counted = countedAs(list, draft.shaft);
+    setPlaces(counted.places);
+    setMissing(counted.missing);
   };
   const change = (part: Partial<Tooth>) => {
     if (hand === null) return;

@@ -37,6 +37,7 @@ interface Said {
 }
 
 const freshId = () => `own-${crypto.randomUUID().slice(0, 8)}`;
+
 /** Every wheel by geometry, ranked by what was counted; the person's own; and the drawing board. */
 export function Wheels({
   wheels,
