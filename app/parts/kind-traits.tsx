@@ -11,6 +11,7 @@ const roles: Record<Role, string> = {
   'start-button': 'start button',
   'clutch-switch': 'clutch switch',
   'neutral-switch': 'neutral switch',
+  'brake-switch': 'brake switch',
   'oil-switch': 'oil pressure switch',
   'reverse-switch': 'reverse switch',
   alternator: 'alternator',

@@ -109,7 +109,9 @@ export const carKinds: readonly DeviceKind[] = [
   button('neutral-switch', 'Neutral switch', 'Interlock for starting. Wired, never bridged.', 'Start and charge', [
     role('neutral-switch'),
   ]),
-  button('brake-switch', 'Brake switch', 'For drive-by-wire plausibility. Wired, never bridged.', 'Driver'),
+  button('brake-switch', 'Brake switch', 'For drive-by-wire plausibility. Wired, never bridged.', 'Driver', [
+    role('brake-switch'),
+  ]),
   button('clutch-switch', 'Clutch switch', 'Interlock for starting. Wired, never bridged.', 'Start and charge', [
     role('clutch-switch'),
   ]),

@@ -2,6 +2,7 @@ import type { Build } from '../build/schema';
 import { askWords, missSentence, serve, type Ask } from '../ecu/ask';
 import { isFixedPin, pinsOfGroup, type PinGroup } from '../ecu/ecu';
 import { needsOf, type Need } from '../netlist/needs';
+import { groupBy } from '../units/group';
 import { listWords, plural, withArticle } from '../units/format';
 import { barredPins, modelOf, pulses, type Model, type ModelOptions } from './model';
 import { pinsOfEdge, placements, solve } from './solve';
@@ -207,25 +208,43 @@ function around(build: Build, all: readonly Need[], from: Need): Set<string> {
   );
   const byPin = new Map<string, string[]>();
   for (const [id, pins] of able) for (const pin of pins) byPin.set(pin, [...(byPin.get(pin) ?? []), id]);
+  const partners = groupBy(
+    all.filter((need) => need.pair !== null),
+    (need) => need.pair!,
+  );
+  const pairOf = new Map(all.map((need) => [need.id, need.pair]));
   const tied = new Map<string, string[]>();
   for (const group of build.ecu.groups)
     for (const pin of pinsOfGroup(group)) tied.set(pin, [...(tied.get(pin) ?? []), ...pinsOfGroup(group)]);
+  const locked = new Set(build.locked);
+  const lockedOn = groupBy(
+    [...locked].filter((id) => build.assignments[id] !== undefined),
+    (id) => build.assignments[id],
+  );
   const reached = new Set([from.id]);
   const queue = [from.id];
   const seen = new Set<string>();
+  const reach = (id: string) => {
+    if (reached.has(id)) return;
+    reached.add(id);
+    queue.push(id);
+  };
   const visit = (pin: string) => {
     if (seen.has(pin)) return;
     seen.add(pin);
-    for (const id of byPin.get(pin) ?? [])
-      if (!reached.has(id)) {
-        reached.add(id);
-        queue.push(id);
-      }
+    for (const id of byPin.get(pin) ?? []) reach(id);
+    // A locked need holds its pin though it may not be able to serve it.
+    for (const id of lockedOn.get(pin) ?? []) reach(id);
     for (const other of tied.get(pin) ?? []) visit(other);
   };
-  while (queue.length > 0) for (const pin of able.get(queue.shift()!) ?? []) visit(pin);
-  // A locked need holds its pin though it may not be able to serve it.
-  for (const id of build.locked) if (seen.has(build.assignments[id] ?? '')) reached.add(id);
+  for (let head = 0; head < queue.length; head += 1) {
+    const id = queue[head];
+    for (const pin of able.get(id) ?? []) visit(pin);
+    if (locked.has(id) && build.assignments[id] !== undefined) visit(build.assignments[id]);
+    // A pair is placed together: what stands in the way of the one half stands in the way of both.
+    const pair = pairOf.get(id) ?? null;
+    if (pair !== null) for (const other of partners.get(pair) ?? []) reach(other.id);
+  }
   return reached;
 }
 

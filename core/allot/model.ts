@@ -3,19 +3,25 @@ import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
 import { ecuEnd, wireId, type End } from '../netlist/ends';
 import { needsOf, type Need } from '../netlist/needs';
+import { groupBy } from '../units/group';
+import { wordsOf } from './words';
 
 /** What stays where it is: `locked` only what is locked; `most` may move the rest but seldom; `placed` all that fits. */
 export type Keep = 'locked' | 'most' | 'placed';
 
 /**
- * Costs in order of weight, each above all sums of those below it (up to 600 pins). First number: needs left unserved,
- * crimped cavities given up, outputs that belong to another cylinder, placements changed. Second: versatile pins used for
- * what a plain one could do, needs away from the connector of their device, and the order along the pins.
+ * Costs in order of weight, each above all sums of those below it (up to 600 pins, sums under 2^52). First number: needs
+ * left unserved, crimped cavities given up, outputs that belong to another cylinder, placements changed, words of the pin
+ * that speak of something else (2) or of nothing (1) instead of this need (0).
+ * Second: versatile pins used for what a plain one could do, needs away from the connector of their device, and the order
+ * along the pins.
  */
-export const WEIGHT = { unserved: 2 ** 30, crimped: 2 ** 20, output: 2 ** 10, move: 1 } as const;
+export const WEIGHT = { unserved: 2 ** 41, crimped: 2 ** 31, output: 2 ** 21, move: 2 ** 11, word: 1 } as const;
 export const MINOR = { versatile: 2 ** 38, away: 2 ** 28 } as const;
 /** Highest step of versatility told apart. */
 const MOST_VERSATILE = 15;
+/** Ways to give the needs of a pair their pins that are looked at, over all pairs of the ECU; beyond, nothing is proven. */
+const MOST_WAYS = 4000;
 
 /** A row of the assignment: one need, or all needs of a pair, which are placed together. */
 export interface Row {
@@ -48,6 +54,8 @@ export interface Model {
   readonly limits: readonly Limit[];
   /** Needs whose pin is settled beforehand. */
   readonly fixed: ReadonlyMap<string, Pin>;
+  /** False when a pair has more ways than are looked at: no answer is then proven. */
+  readonly whole: boolean;
 }
 
 export const pulses = ({ kind, hz }: Ask): boolean =>
@@ -146,34 +154,55 @@ function homes(
 const outputMiss = (need: Need, ability: Ability): boolean =>
   need.output !== null && ability.output !== undefined && ability.output !== need.output;
 
-/** Sets of pins a pair of needs could be put on: every pair of the ECU that has an able pin for each. */
-function pairChoices(
-  row: Row,
-  pins: readonly Pin[],
-  offered: (ask: Ask, pair?: string) => readonly Offer[],
-): { pins: number[]; versatile: number }[] {
-  const names = new Set(
-    offered(row.needs[0].ask).flatMap(({ pin }) => pins[pin].abilities.flatMap(({ pair }) => pair ?? [])),
-  );
-  return [...names].flatMap((name) => {
-    const lists = row.needs.map((need) => offered(need.ask, name));
-    // Members are few: the first way to give each need a pin of its own, found by trying in order.
+/** Pairs of the ECU on which a pin serves an ask; a pin that cannot serve it is on none. */
+export const pairsAt = (pin: Pin, ask: Ask): Set<string> =>
+  new Set(pin.abilities.flatMap(({ pair }) => (pair !== undefined && serve(pin, ask, pair).ability ? [pair] : [])));
+
+const common = (sets: readonly ReadonlySet<string>[]): Set<string> =>
+  sets.length === 0 ? new Set() : new Set([...sets[0]].filter((one) => sets.every((set) => set.has(one))));
+
+interface Way {
+  readonly pair: string;
+  readonly pins: readonly number[];
+  readonly versatile: number;
+}
+
+/**
+ * Every way to give the needs of a pair a pin each on one pair of the ECU, up to `MOST_WAYS`. Members are few (two to four),
+ * so the ways are. `bound` are the pairs that the needs already settled allow; null when none is.
+ */
+function pairWays(
+  needs: readonly Need[],
+  offersOn: (need: Need, pair: string) => readonly Offer[],
+  names: ReadonlySet<string>,
+  bound: ReadonlySet<string> | null,
+): { ways: Way[]; whole: boolean } {
+  const ways: Way[] = [];
+  for (const pair of names) {
+    if (bound && !bound.has(pair)) continue;
+    const lists = needs.map((need) => offersOn(need, pair));
     const chosen: Offer[] = [];
     const settle = (index: number): boolean => {
-      if (index === lists.length) return true;
-      return lists[index].some((offer) => {
-        if (chosen.some((one) => one.pin === offer.pin)) return false;
+      if (index === lists.length) {
+        if (ways.length >= MOST_WAYS) return false;
+        ways.push({
+          pair,
+          pins: chosen.map(({ pin }) => pin),
+          versatile: chosen.reduce((sum, { versatile }) => sum + versatile, 0),
+        });
+        return true;
+      }
+      return lists[index].every((offer) => {
+        if (chosen.some((one) => one.pin === offer.pin)) return true;
         chosen.push(offer);
-        if (settle(index + 1)) return true;
+        const going = settle(index + 1);
         chosen.pop();
-        return false;
+        return going;
       });
     };
-    if (!settle(0)) return [];
-    return [
-      { pins: chosen.map(({ pin }) => pin), versatile: chosen.reduce((sum, { versatile }) => sum + versatile, 0) },
-    ];
-  });
+    if (!settle(0)) return { ways, whole: false };
+  }
+  return { ways, whole: true };
 }
 
 /** Placements that stay: locked ones, and with `placed` every one that still fits, whole pairs only. */
@@ -196,20 +225,23 @@ function settled(
     if (pin && locked.has(need.id) && !taken.has(pin.id)) take(need, pin);
   }
   if (keep !== 'placed') return fixed;
-  const pairs = new Map<string, string | null>();
-  const pairAt = (need: Need): string | undefined => {
-    const pin = pinById.get(build.assignments[need.id] ?? '');
-    return pin && serve(pin, need.ask).ability?.pair;
-  };
-  for (const need of needs)
-    if (need.pair !== null) {
-      const at = pairAt(need) ?? null;
-      pairs.set(need.pair, pairs.has(need.pair) && pairs.get(need.pair) !== at ? null : at);
-    }
+  const paired = groupBy(
+    needs.filter((need) => need.pair !== null),
+    (need) => need.pair!,
+  );
+  // A pair stays as a whole or not at all.
+  const stays = new Set(
+    [...paired].flatMap(([pair, own]) => {
+      const pins = own.map((need) => pinById.get(build.assignments[need.id] ?? ''));
+      if (pins.some((pin) => !pin) || new Set(pins).size < pins.length) return [];
+      if (own.some((need, i) => barred(null, pins[i]!.id) || barred(need.id, pins[i]!.id))) return [];
+      return common(own.map((need, i) => pairsAt(pins[i]!, need.ask))).size > 0 ? [pair] : [];
+    }),
+  );
   for (const need of needs) {
     const pin = pinById.get(build.assignments[need.id] ?? '');
     if (!pin || fixed.has(need.id) || taken.has(pin.id) || serve(pin, need.ask).miss) continue;
-    if (need.pair !== null && pairs.get(need.pair) === null) continue;
+    if (need.pair !== null && !stays.has(need.pair)) continue;
     if (barred(null, pin.id) || barred(need.id, pin.id)) continue;
     take(need, pin);
   }
@@ -238,7 +270,8 @@ function limitsOf(
     }
     if (group.type === 'budget') {
       const spent = group.pins.reduce((sum, id) => sum + (usedBy.get(id)?.ask.amps ?? 0), 0);
-      return [{ type: 'budget', name: group.name, pins: left(group.pins), amps: group.amps - spent }];
+      // What hands have overdrawn stays so, but nothing more is put on it.
+      return [{ type: 'budget', name: group.name, pins: left(group.pins), amps: Math.max(0, group.amps - spent) }];
     }
     const held = group.sides.findIndex((side) => side.some((id) => usedBy.has(id)));
     const sides = group.sides.map(left).filter((_, i) => i !== held);
@@ -289,6 +322,8 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     }
   }
   const home = new Map([...homes(pins, fixed, needs, offered), ...(options.homes ?? [])]);
+  const words = wordsOf(build, pins);
+  let whole = true;
   const start = new Int32Array(rows.length + 1);
   const columns: number[] = [];
   const costs: number[] = [];
@@ -297,7 +332,7 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
   const price = (need: Need, rank: number, pin: number, ability: Ability, versatile: number): [number, number] => {
     const id = pins[pin].id;
     const present = build.assignments[need.id];
-    let cost = outputMiss(need, ability) ? WEIGHT.output : 0;
+    let cost = (outputMiss(need, ability) ? WEIGHT.output : 0) + words(need, pin) * WEIGHT.word;
     if (present !== undefined && present !== id) {
       if (isCrimped(build, need, present)) cost += WEIGHT.crimped;
       if (options.keep !== 'locked') cost += WEIGHT.move;
@@ -313,32 +348,53 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     minors.push(minor);
     start[row + 1] += 1;
   };
+  // Pins that only a lock keeps in the game are offered to that lock alone.
+  const open = (need: Need) =>
+    offered(need.ask).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
+  const lockedPin = (need: Need) => index.get(build.assignments[need.id] ?? '');
+  const fixedOf = new Map<string, ReadonlySet<string>[]>();
+  for (const need of needs) {
+    const pin = fixed.get(need.id);
+    if (pin && need.pair !== null) fixedOf.set(need.pair, [...(fixedOf.get(need.pair) ?? []), pairsAt(pin, need.ask)]);
+  }
   rows.forEach((row, rank) => {
-    if (row.needs.some((need) => locked.has(need.id))) {
-      const at = row.needs.map((need) => index.get(build.assignments[need.id] ?? ''));
-      if (at.every((pin) => pin !== undefined)) add(rank, at as number[], 0, 0);
+    const held = row.needs.filter((need) => locked.has(need.id));
+    if (held.length === row.needs.length) {
+      const at = row.needs.map(lockedPin);
+      if (at.every((pin) => pin !== undefined) && new Set(at).size === at.length) add(rank, at as number[], 0, 0);
       return;
     }
     if (row.needs[0].pair === null) {
       const [need] = row.needs;
-      for (const { pin, ability, versatile } of offered(need.ask)) {
-        if (never(need.id, pins[pin].id)) continue;
+      for (const { pin, ability, versatile } of open(need)) {
         const [cost, minor] = price(need, rank, pin, ability, versatile);
         add(rank, [pin], cost, minor);
       }
       return;
     }
-    for (const choice of pairChoices(row, pins, offered)) {
-      if (row.needs.some((need, i) => never(need.id, pins[choice.pins[i]].id))) continue;
+    const offersOn = (need: Need, pair: string): readonly Offer[] => {
+      if (!locked.has(need.id))
+        return offered(need.ask, pair).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
+      const pin = lockedPin(need);
+      const ability = pin === undefined ? null : serve(pins[pin], need.ask, pair).ability;
+      return pin === undefined || !ability ? [] : [{ pin, ability, versatile: 0 }];
+    };
+    const names = new Set(
+      row.needs.flatMap((need) => offered(need.ask).flatMap(({ pin }) => [...pairsAt(pins[pin], need.ask)])),
+    );
+    const settledOn = fixedOf.get(row.needs[0].pair);
+    const found = pairWays(row.needs, offersOn, names, settledOn ? common(settledOn) : null);
+    whole &&= found.whole;
+    for (const way of found.ways) {
       let [cost, minor] = [0, 0];
       row.needs.forEach((need, i) => {
-        const pin = choice.pins[i];
-        const { ability } = serve(pins[pin], need.ask);
-        const [one, two] = price(need, rank, pin, ability!, 0);
+        if (locked.has(need.id)) return;
+        const pin = way.pins[i];
+        const [one, two] = price(need, rank, pin, serve(pins[pin], need.ask, way.pair).ability!, 0);
         cost += one;
         minor += two;
       });
-      add(rank, choice.pins, cost, minor + Math.min(MOST_VERSATILE, choice.versatile) * MINOR.versatile);
+      add(rank, way.pins, cost, minor + Math.min(MOST_VERSATILE, way.versatile) * MINOR.versatile);
     }
   });
   for (let row = 0; row < rows.length; row += 1) start[row + 1] += start[row];
@@ -358,5 +414,6 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
       byId,
     ),
     fixed,
+    whole,
   };
 }

@@ -240,6 +240,12 @@ function overlapping(part: Part, taken: readonly number[]): Bar[] | null {
 const less = (one: Pick<Assigned, 'cost' | 'minor'>, other: Pick<Assigned, 'cost' | 'minor'>): boolean =>
   one.cost < other.cost || (one.cost === other.cost && one.minor < other.minor);
 
+const unserved = (part: Part): Assigned => ({
+  edgeOf: new Int32Array(part.rows.length).fill(-1),
+  cost: part.problem.leave.reduce((sum, one) => sum + one, 0),
+  minor: part.problem.leaveMinor.reduce((sum, one) => sum + one, 0),
+});
+
 function solvePart(part: Part, nodeLimit: number): { best: Assigned; proven: boolean; nodes: number } {
   let best: Assigned | null = null;
   let nodes = 0;
@@ -264,8 +270,10 @@ function solvePart(part: Part, nodeLimit: number): { best: Assigned; proven: boo
     solved.sort((one, other) => one.answer.cost - other.answer.cost || one.answer.minor - other.answer.minor);
     for (const one of solved) walk(one.answer, one.next);
   };
-  walk(assign(part.problem), null);
-  return { best: best!, proven, nodes };
+  const root = assign(part.problem);
+  walk(root, null);
+  // Every node leads to an answer: at the worst all of its rows are left. Without one, leave them.
+  return { best: best ?? unserved(part), proven, nodes };
 }
 
 /** Serves as many rows as can be, at the least cost. Null when stopped. */
@@ -273,7 +281,7 @@ export function solve(model: Model, options: SolveOptions = {}): Solved | null {
   const limits = ties(model);
   const edgeOf = new Int32Array(model.rows.length).fill(-1);
   let [cost, minor, nodes, done] = [0, 0, 0, 0];
-  let proven = true;
+  let proven = model.whole;
   const list = parts(model, limits);
   const reached = new Set(list.flat());
   model.rows.forEach((_, i) => {

@@ -202,8 +202,10 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
       calls: [call('setCircuit', { circuitId: 'coils', choice: { switchedBy: 'key' } })],
       effort: 1,
     });
-  found.push(...members.flatMap((need) => simpler(build, need)), ...byModule(build, members, help.kinds));
-  for (const need of members) {
+  // What protects people is neither rewired nor left out: other needs of the conflict make room for it.
+  const free = members.filter((need) => need.protection === null);
+  found.push(...free.flatMap((need) => simpler(build, need)), ...byModule(build, free, help.kinds));
+  for (const need of free) {
     const calls = rewire(build, need, { to: 'nothing' });
     if (calls.length > 0)
       found.push({

@@ -199,6 +199,7 @@ export const traitSchema = z.discriminatedUnion('type', [
       'start-button',
       'clutch-switch',
       'neutral-switch',
+      'brake-switch',
       'oil-switch',
       'reverse-switch',
       'alternator',
@@ -280,4 +281,25 @@ export function pressureRange(
   return pressure && sensor
     ? { measures: pressure.measures, reference: pressure.reference, least: sensor.least, most: sensor.most }
     : null;
+}
+
+/** Why a terminal may never be proposed to be given up. */
+export type Protection = 'redundancy' | 'interlock';
+
+const interlockSignals: ReadonlySet<BodySignalId> = new Set(['clutch-switch', 'neutral-switch', 'brake-switch']);
+/** Words of switches that hold the engine or the starter back (common practice), for parts a person has named himself. */
+const interlockWords = /\b(clutch|neutral|brake|(?:side ?)?stand|tilt|roll ?over|kill|emergency|seat|dead ?man)\b/i;
+
+/**
+ * What a terminal protects: one of two tracks that check each other, or a switch that holds back the starter or the engine.
+ * No proposal of Gonyx may give such a terminal up, bridge it or send it another way.
+ */
+export function protectionOf(kind: DeviceKind, terminal: Terminal): Protection | null {
+  const cavity = trait(kind, 'body')?.cavities.find((one) => one.cavity === terminal.id);
+  if (cavity) return interlockSignals.has(cavity.signal) ? 'interlock' : null;
+  const tracks = sensorsIn(kind).filter((one) => one.quantity === 'position');
+  if (hasRole(kind, 'pedal') || tracks.length > 1) return 'redundancy';
+  const roles = (['clutch-switch', 'neutral-switch', 'brake-switch'] as const).some((role) => hasRole(kind, role));
+  const input = terminal.destination.to === 'pin' && terminal.destination.ask.kind === 'switch';
+  return roles || (input && interlockWords.test(`${kind.name} ${terminal.name}`)) ? 'interlock' : null;
 }

@@ -1,5 +1,5 @@
 import type { Build, Device } from '../build/schema';
-import { trait, type DeviceKind, type System, type Terminal } from '../devices/kind';
+import { protectionOf, trait, type DeviceKind, type Protection, type System, type Terminal } from '../devices/kind';
 import type { Ask } from '../ecu/ask';
 import { outputOfCylinder } from '../engine/engine';
 import { circuitShapes } from '../power/circuits';
@@ -19,6 +19,8 @@ export interface Need {
   readonly cylinder: number | null;
   /** Output number that belongs to its cylinder under the build's school. */
   readonly output: number | null;
+  /** Part of a redundancy or an interlock: no way out may give it up or send it another way. */
+  readonly protection: Protection | null;
 }
 
 /** The coil at the far end of an igniter channel's line, and so the cylinder that channel works. */
@@ -61,6 +63,7 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
         cylinder !== null && outputKinds.has(ask.kind)
           ? outputOfCylinder(build.engine, build.outputOrder, cylinder)
           : null,
+      protection: protectionOf(kind, terminal),
     };
   });
 }
@@ -83,6 +86,7 @@ export function needsOf(build: Build): Need[] {
       pair: null,
       cylinder: null,
       output: null,
+      protection: null,
     }));
   return [...fromDevices, ...fromRelays];
 }

@@ -38,6 +38,7 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
       pair,
       cylinder: null,
       output: null,
+      protection: null,
     };
   };
   const rows: Row[] = [];
@@ -80,6 +81,7 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
     members,
     limits,
     fixed: new Map(),
+    whole: true,
   };
 }
 

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { catalog } from '~/catalog';
 import { allot, allotWith } from '~/core/allot/allot';
 import { conflictsOf } from '~/core/allot/conflict';
-import { isCrimped, modelOf } from '~/core/allot/model';
+import { WEIGHT, isCrimped, modelOf } from '~/core/allot/model';
 import { solve } from '~/core/allot/solve';
 import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
@@ -64,7 +64,7 @@ describe('no limit is ever broken', () => {
           if (broken(model, edges).length === 0) best = Math.min(best, cost);
           return;
         }
-        walk(row + 1, edges, cost + model.rows[row].needs.length * 2 ** 30);
+        walk(row + 1, edges, cost + model.rows[row].needs.length * WEIGHT.unserved);
         for (let edge = model.start[row]; edge < model.start[row + 1]; edge += 1)
           walk(row + 1, [...edges, edge], cost + model.cost[edge]);
       };
