@@ -63,7 +63,7 @@ const sense: Command = ([path]) =>
     const sensors = sensorsOf(build, netlist(build)).map((at) => {
       const expected = expectation(build.site, at);
       const reading = build.sensing.readings[at.id];
-      const judged = reading ? judgeSensor(build, at, reading, Object.values(build.kinds)) : null;
+      const judged = reading ? judgeSensor(build, at, reading, [...Object.values(build.kinds), ...catalog.kinds]) : null;
       return {
         id: at.id,
         label: at.label,
@@ -75,7 +75,12 @@ const sense: Command = ([path]) =>
         judged: judged && {
           verdict: judged.verdict,
           sentence: judged.sentence,
-          causes: judged.causes.map(({ code }) => code),
+          causes: judged.causes.map(({ code, sentence, check, odds }) => ({
+            code,
+            sentence,
+            check,
+            odds: Math.round(odds * 1000) / 1000,
+          })),
         },
       };
     });
@@ -84,7 +89,7 @@ const sense: Command = ([path]) =>
 
 const check: Command = ([path]) =>
   withBuild(path, (build) => {
-    const findings = findingsOf(build);
+    const findings = findingsOf(build, netlist(build), catalog.kinds);
     const counts = countFindings(findings);
     const rows = findings.map(({ id, severity, title, detail, source, where }) => ({
       id,

@@ -1,16 +1,33 @@
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
+import type { DeviceKind } from '~/core/devices/kind';
 import { sheetProgress } from '~/core/build/sheets';
 import { BuildProvider, useBuild, type BuildAction } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
-import { derive, deriveGates } from '../storage/derived';
+import { derive, deriveGates, explainWith } from '../storage/derived';
+import { ownKinds } from '../storage/library';
 import { openSession } from '../storage/session';
 import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/build';
 
+/** Parts that may explain a reading. A build opens without them too: then only its own parts do. */
+async function explaining(): Promise<DeviceKind[]> {
+  try {
+    const [{ catalog }, own] = await Promise.all([import('~/catalog'), ownKinds()]);
+    return [...own, ...catalog.kinds];
+  } catch (error) {
+    console.warn(
+      'The library of parts could not be read: readings are explained by the parts of this build only.',
+      error,
+    );
+    return [];
+  }
+}
+
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  const opened = await openSession(params.buildId);
+  const [opened, kinds] = await Promise.all([openSession(params.buildId), explaining()]);
+  explainWith(kinds);
   if (!opened.ok) throw new Response(opened.problem.sentence, { status: 404, statusText: opened.problem.sentence });
   return { session: opened.value };
 }

@@ -1,4 +1,5 @@
 import type { Build } from '~/core/build/schema';
+import type { DeviceKind } from '~/core/devices/kind';
 import { gatesOf, type Gate } from '~/core/fireup/gates';
 import { netlist, type Netlist } from '~/core/netlist/netlist';
 import { proveTests, type ProveTest } from '~/core/prove/tests';
@@ -17,12 +18,19 @@ export interface Derived {
 
 const known = new WeakMap<Build, Derived>();
 
+/** Kinds whose calibrations may explain a reading; those of the build itself always do. */
+let library: readonly DeviceKind[] = [];
+/** Set once, before the first build is derived: findings then speak of parts that are not in the build. */
+export function explainWith(kinds: readonly DeviceKind[]): void {
+  library = kinds;
+}
+
 /** Derives once a build value; a build never changes in place. */
 export function derive(build: Build): Derived {
   const found = known.get(build);
   if (found) return found;
   const net = netlist(build);
-  const findings = findingsOf(build, net);
+  const findings = findingsOf(build, net, library);
   const tests = proveTests(build, net);
   const derived = { net, findings, counts: countFindings(findings), tests, progress: progressOf(build, net, tests) };
   known.set(build, derived);

@@ -58,7 +58,7 @@ export const calibrationRules: Rule[] = [
     sheet: 'survey',
     check: ({ build, net }) =>
       sensorsOf(build, net).flatMap((at) => {
-        const { inside, outside } = pullUpsAt(build, at);
+        const { inside, outside } = pullUpsAt(at);
         if (at.sensor.signal !== 'ohms' || at.pin === null || inside === null || outside === null) return [];
         const signal = restSignal(build.site, at.kind, at.sensor);
         const atPin = signal === null ? null : signalToPin(at, signal);
@@ -83,17 +83,33 @@ export const calibrationRules: Rule[] = [
     title: 'Key-on reading not right',
     source: "The part's calibration at this altitude and ambient (ISO 2533)",
     sheet: 'survey',
-    check: ({ build, net }) =>
+    check: ({ build, net, library }) =>
       sensorsOf(build, net).flatMap((at) => {
         const reading = build.sensing.readings[at.id];
         if (!reading) return [];
-        const judged = judgeSensor(build, at, reading, Object.values(build.kinds));
-        if (judged.verdict !== 'wrong' && judged.verdict !== 'unexplained') return [];
+        const judged = judgeSensor(build, at, reading, library);
+        if (!['wrong', 'unexplained', 'doubtful'].includes(judged.verdict)) return [];
+        const [first] = judged.causes;
+        const doubtful = judged.verdict === 'doubtful';
         return [
           {
             at: at.id,
+            severity: doubtful ? ('note' as const) : undefined,
+            title: doubtful ? 'Key-on reading right, but not sure' : undefined,
             where: { type: 'device' as const, deviceId: at.device.id },
-            detail: `${at.label}: ${judged.sentence}${judged.causes[0] ? ` Most likely: ${judged.causes[0].sentence}` : ''}`,
+            detail: `${at.label}: ${judged.sentence}${first ? ` ${doubtful ? 'It could as well be' : 'Most likely'}: ${first.sentence}` : ''}`,
+            remedy:
+              first && first.metres !== null
+                ? {
+                    label: `Set the altitude to ${first.metres} m`,
+                    calls: [
+                      call('setSite', {
+                        altitudeMetres: first.metres,
+                        ambientCelsius: build.site.ambientCelsius,
+                      }),
+                    ],
+                  }
+                : undefined,
           },
         ];
       }),

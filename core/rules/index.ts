@@ -1,4 +1,5 @@
 import type { Build } from '../build/schema';
+import type { DeviceKind } from '../devices/kind';
 import { netlist, type Netlist } from '../netlist/netlist';
 import { bodyRules } from './body';
 import { busRules } from './bus';
@@ -28,9 +29,16 @@ export const rules: readonly Rule[] = [
 
 const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };
 
-/** All findings of a build, stops first, in rule order within a severity. */
-export function findingsOf(build: Build, net: Netlist = netlist(build)): Finding[] {
-  const context = { build, net, devices: net.devices };
+/**
+ * All findings of a build, stops first, in rule order within a severity. `library`: kinds beside the build's own whose
+ * calibrations may explain a reading.
+ */
+export function findingsOf(
+  build: Build,
+  net: Netlist = netlist(build),
+  library: readonly DeviceKind[] = [],
+): Finding[] {
+  const context = { build, net, devices: net.devices, library: [...Object.values(build.kinds), ...library] };
   return rules.flatMap((rule) => runRule(rule, context)).sort((a, b) => weight[a.severity] - weight[b.severity]);
 }
 

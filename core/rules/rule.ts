@@ -35,6 +35,8 @@ export interface RuleContext {
   readonly build: Build;
   readonly net: Netlist;
   readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
+  /** Kinds whose calibrations may explain a reading: the catalog's, the person's own and the build's. */
+  readonly library: readonly DeviceKind[];
 }
 
 /** What a check returns for each place; the rule adds its own name and source. */

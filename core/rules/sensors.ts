@@ -1,16 +1,20 @@
 import { allotSupplies } from '../allot/supplies';
 import { call } from '../build/edits';
-import { hasRole, pressureRange, sensorsIn, thermistorIn, trait } from '../devices/kind';
+import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
+import { serve } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf, sharedPin } from '../netlist/destination';
 import { groundSchools } from '../power/grounds';
 import { standardBarometerKpa } from '../sensing/atmosphere';
+import { sensorsOf } from '../sensing/sensor';
 import { readQuantity } from '../units/units';
-import { formatAmps, formatVolts, listWords } from '../units/format';
+import { formatAmps, formatOhms, formatVolts, listWords } from '../units/format';
 import type { Rule } from './rule';
 
 /** Reserve over the highest pressure wanted (domain: 10 %). */
 const RANGE_RESERVE = 1.1;
+/** Pull-up of most temperature inputs (common practice). */
+const USUAL_PULL_UP_OHMS = 2490;
 
 export const sensorRules: Rule[] = [
   {
@@ -20,25 +24,30 @@ export const sensorRules: Rule[] = [
     title: 'Temperature sensor without pull-up',
     source: 'V = Vref R/(R + Rp): without Rp there is no reading',
     sheet: 'allot',
-    check: ({ build, net, devices }) =>
-      devices.flatMap(({ device, kind }) => {
-        if (!thermistorIn(kind)) return [];
-        return net.needs
-          .filter((need) => need.deviceId === device.id)
-          .flatMap((need) => {
-            const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
-            if (!pin || pin.abilities.some((ability) => ability.kind === 'analog' && ability.pullUpOhms !== undefined))
-              return [];
-            return [
-              {
-                at: device.id,
-                where: { type: 'need' as const, needId: need.id },
-                detail: `${device.label} is on ${pin.id}, which has no pull-up: the reading stays at the end stop.`,
-                remedy: { label: 'Free the pin', calls: [call('unassign', { needId: need.id })] },
-              },
-            ];
-          });
-      }),
+    check: ({ build, net }) => {
+      const taken = new Set(Object.values(build.assignments));
+      return sensorsOf(build, net).flatMap((at) => {
+        // One signal of a part at a time: the pressure beside it has a pin of its own.
+        if (at.sensor.quantity !== 'temperature' || at.sensor.signal !== 'ohms') return [];
+        if (!at.pin || at.pullUpOhms !== null) return [];
+        const free = build.ecu.pins.find(
+          (pin) => !taken.has(pin.id) && serve(pin, { kind: 'analog', pullUp: true }).ability,
+        );
+        return [
+          {
+            at: at.id,
+            where: { type: 'need' as const, needId: at.id },
+            detail: `${at.label} is on ${at.pin.id}, which has no pull-up: the reading stays at the end stop.`,
+            remedy: free
+              ? { label: `Move it to ${free.id}`, calls: [call('assign', { needId: at.id, pinId: free.id })] }
+              : {
+                  label: `Fit ${formatOhms(USUAL_PULL_UP_OHMS)} outside`,
+                  calls: [call('setPullUp', { deviceId: at.device.id, ohms: USUAL_PULL_UP_OHMS })],
+                },
+          },
+        ];
+      });
+    },
   },
   {
     id: 'SE-2',

@@ -7,3 +7,6 @@ export const standardBarometerKpa = (altitudeMetres: number): number =>
 
 /** Pressure at which a display that was zeroed at sea level reads zero, kPa (ISO 2533). */
 export const SEA_LEVEL_KPA = 101.325;
+
+/** The altitude at which the standard barometer is this, metres: the formula above turned round. */
+export const altitudeOfKpa = (kpa: number): number => (1 - (kpa / SEA_LEVEL_KPA) ** (1 / 5.25588)) / 2.25577e-5;

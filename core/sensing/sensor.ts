@@ -20,6 +20,8 @@ export interface SensorAt {
   readonly pin: Pin | null;
   /** Ohms to 5 V that the signal sees, all pull-ups together; null when there is none. */
   readonly pullUpOhms: number | null;
+  /** The pull-up inside the ECU alone, ohms; null for none. */
+  readonly insideOhms: number | null;
   /** The pin is not chosen yet: the pull-up is that of this ECU's first input that has one. */
   readonly assumed: boolean;
 }
@@ -43,8 +45,8 @@ function pullUpOf(build: Build, sensor: SensorTrait, pin: Pin | null): number | 
 }
 
 /** The pull-up inside the ECU and the one outside, ohms; null for none. */
-export const pullUpsAt = (build: Build, at: SensorAt): { inside: number | null; outside: number | null } => ({
-  inside: pullUpOf(build, at.sensor, at.pin),
+export const pullUpsAt = (at: SensorAt): { inside: number | null; outside: number | null } => ({
+  inside: at.insideOhms,
   outside: at.device.pullUpOhms,
 });
 
@@ -57,6 +59,7 @@ export function sensorsOf(build: Build, net: Netlist): SensorAt[] {
       const id = `${device.id}.${sensor.terminal}`;
       const pin = pins.get(build.assignments[id] ?? '') ?? null;
       const name = kind.terminals.find((terminal) => terminal.id === sensor.terminal)?.name;
+      const insideOhms = pullUpOf(build, sensor, pin);
       return {
         id,
         label: all.length > 1 ? `${device.label}, ${name}` : device.label,
@@ -64,7 +67,8 @@ export function sensorsOf(build: Build, net: Netlist): SensorAt[] {
         kind,
         sensor,
         pin,
-        pullUpOhms: parallel(pullUpOf(build, sensor, pin), device.pullUpOhms),
+        pullUpOhms: parallel(insideOhms, device.pullUpOhms),
+        insideOhms,
         assumed: pin === null,
       };
     });

@@ -9,7 +9,7 @@ import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Callout, FieldGrid, Heading, Row, Small, Stack } from '../../ui/text';
 import { FigureField } from '../../ui/text-field';
-import { space } from '../../ui/theme';
+import { color, space } from '../../ui/theme';
 
 /** A reading typed in, judged at once, with what would explain it and what to measure next. */
 export function Reading({ sensor, library }: { sensor: SensorAt; library: readonly DeviceKind[] }) {
@@ -68,14 +68,8 @@ export function Reading({ sensor, library }: { sensor: SensorAt; library: readon
         </Stack>
       </form>
       {judged && (
-        <Callout
-          $tone={judged.verdict === 'right' ? 'proved' : judged.verdict === 'not-known' ? 'note' : 'stop'}
-          role="status"
-          data-testid="judgement"
-        >
-          <strong>
-            {judged.verdict === 'right' ? 'Right' : judged.verdict === 'not-known' ? 'For you to judge' : 'Not right'}
-          </strong>
+        <Callout $tone={tones[judged.verdict]} role="status" data-testid="judgement">
+          <strong>{words[judged.verdict]}</strong>
           <span>{judged.sentence}</span>
           {judged.advice && <span>{judged.advice}</span>}
         </Callout>
@@ -84,7 +78,9 @@ export function Reading({ sensor, library }: { sensor: SensorAt; library: readon
         <Causes aria-label="What would explain it">
           {judged.causes.map((cause) => (
             <li key={cause.sentence}>
-              <span>{cause.sentence}</span>
+              <span>
+                {cause.sentence} <Odds>{oddsWords(cause.odds)}</Odds>
+              </span>
               <Small>{cause.check}</Small>
             </li>
           ))}
@@ -94,6 +90,23 @@ export function Reading({ sensor, library }: { sensor: SensorAt; library: readon
   );
 }
 
+const tones = { right: 'proved', doubtful: 'fix', wrong: 'stop', unexplained: 'stop', 'not-known': 'note' } as const;
+const words = {
+  right: 'Right',
+  doubtful: 'Right, but not sure',
+  wrong: 'Not right',
+  unexplained: 'Not right',
+  'not-known': 'For you to judge',
+} as const;
+/** Odds rest on how often a mistake is met: one figure in ten is all that is known. */
+const oddsWords = (odds: number): string =>
+  odds >= 0.95 ? 'nearly certain' : odds < 0.05 ? 'seldom' : `about ${Math.round(odds * 10)} in 10`;
+
+const Odds = styled.em`
+  color: ${color.soft};
+  font-style: normal;
+  white-space: nowrap;
+`;
 const Causes = styled.ol`
   padding-left: ${space[5]};
   display: grid;

@@ -34,7 +34,7 @@ export function Settings({ sensor, library }: { sensor: SensorAt; library: reado
   const others = useMemo(() => othersOf(sensor, library), [sensor, library]);
   const setting = ecuCurveOf(sensor);
   const error = setting ? settingError(build.site, sensor, setting.curve) : null;
-  const pulls = pullUpsAt(build, sensor);
+  const pulls = pullUpsAt(sensor);
   const keepCurve = (curve: Curve) => {
     edit(
       call('editKind', {

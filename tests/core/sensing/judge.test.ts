@@ -50,7 +50,7 @@ describe('expected at key-on', () => {
   test('a resistor outside stands beside the one inside', () => {
     const build = edited(demo, call('setPullUp', { deviceId: 'clt-ntc-1', ohms: 2490 }));
     expect(sensorIn(build, CLT).pullUpOhms).toBeCloseTo(1245, 9);
-    expect(pullUpsAt(build, sensorIn(build, CLT))).toEqual({ inside: 2490, outside: 2490 });
+    expect(pullUpsAt(sensorIn(build, CLT))).toEqual({ inside: 2490, outside: 2490 });
   });
 });
 
