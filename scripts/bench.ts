@@ -182,7 +182,7 @@ rows.push({ name: 'trace, all faults of one symptom', median: traced.median, uni
 
 const sensors = sensorsOf(demo, net);
 const judged = time(50, () =>
-  sensors.map((at) => judgeSensor(demo, at, { atPin: 0.1, shown: null, at: '', by: '' }, catalog.kinds)),
+  sensors.map((at) => judgeSensor(demo, at, { atPin: 0.1, shown: null }, catalog.kinds)),
 );
 rows.push({
   name: `judging ${sensors.length} readings against ${catalog.kinds.length} kinds`,

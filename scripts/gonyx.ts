@@ -12,6 +12,7 @@ import { circuitStates, solveCircuit, voltsBetween } from '~/core/circuit/model'
 import { netlist } from '~/core/netlist/netlist';
 import { readBundle } from '~/core/formats/bundle';
 import { fail, ok, type Result } from '~/core/problem';
+import { standingReading } from '~/core/prove/evidence';
 import { probeMoves, proveTests } from '~/core/prove/tests';
 import { countFindings, findingsOf } from '~/core/rules';
 import { expectation, judgeSensor } from '~/core/sensing/judge';
@@ -62,8 +63,10 @@ const sense: Command = ([path]) =>
   withBuild(path, (build) => {
     const sensors = sensorsOf(build, netlist(build)).map((at) => {
       const expected = expectation(build.site, at);
-      const reading = build.sensing.readings[at.id];
-      const judged = reading ? judgeSensor(build, at, reading, [...Object.values(build.kinds), ...catalog.kinds]) : null;
+      const reading = standingReading(build, at.id);
+      const judged = reading
+        ? judgeSensor(build, at, reading, [...Object.values(build.kinds), ...catalog.kinds])
+        : null;
       return {
         id: at.id,
         label: at.label,

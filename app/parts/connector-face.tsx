@@ -1,4 +1,4 @@
-import { Ban, Check, CheckCheck, Lock } from 'lucide-react';
+import { Ban, Check, CheckCheck, Lock, X } from 'lucide-react';
 import { useRef, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -19,7 +19,7 @@ export interface FaceCavity {
   readonly spoken: string;
   /** Letter, tint and pattern of its signal; null shows the bare cavity. */
   readonly mark: Mark | null;
-  readonly state: 'empty' | 'wired' | 'crimped' | 'proved';
+  readonly state: 'empty' | 'wired' | 'crimped' | 'proved' | 'wrong';
   readonly locked: boolean;
   /** The need it serves, when that need may be carried to another cavity. */
   readonly movable?: string | null;
@@ -120,7 +120,11 @@ export function ConnectorFace({
                   <span aria-hidden>{number}</span>
                 </Plug>
               );
-            const lit = selected.has(cavity.pinId) || touched?.has(cavity.pinId) || cavity.state === 'proved';
+            const lit =
+              selected.has(cavity.pinId) ||
+              touched?.has(cavity.pinId) ||
+              cavity.state === 'proved' ||
+              cavity.state === 'wrong';
             const button = (
               <Cell
                 data-face
@@ -153,6 +157,9 @@ export function ConnectorFace({
                 )}
                 {!small && (
                   <Marks aria-hidden>
+                    {cavity.state === 'wrong' && (
+                      <X size={16} aria-hidden strokeWidth={3} style={{ color: color.stop }} />
+                    )}
                     {cavity.state === 'crimped' && <Check size={13} aria-hidden strokeWidth={3} />}
                     {cavity.state === 'proved' && (
                       <CheckCheck size={15} aria-hidden strokeWidth={2.6} style={{ color: color.proved }} />
@@ -268,6 +275,10 @@ const Cell = styled(AriaButton)<{ $size: FaceSize }>`
   &[data-able='true'] {
     box-shadow: 0 0 0 2px ${color.pencil};
   }
+  &[data-state='wrong'] {
+    border: 2.5px solid ${color.stop};
+    padding: 1px 2px;
+  }
   &[data-selected='true'] {
     border: 2.5px solid ${color.selection};
     font-weight: 700;
@@ -281,6 +292,7 @@ const Cell = styled(AriaButton)<{ $size: FaceSize }>`
     `
     grid-template-rows: 1fr; place-items: center; padding: 0;
     &[data-state='proved'] { background: var(--proved-wash); }
+    &[data-state='wrong'] { border: 2.5px solid var(--stop); color: var(--stop); font-weight: 700; }
     &[data-selected='true'] { background: var(--pencil); color: var(--on-ink); border-color: var(--ink); }
     &[data-touched='true'] { background: var(--selection); color: var(--on-ink); font-weight: 700; }
   `}

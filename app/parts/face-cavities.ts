@@ -26,13 +26,21 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       const state =
         wires.length === 0
           ? 'empty'
-          : wires.every((one) => progress.proved.has(one.id))
-            ? 'proved'
-            : wires.every((one) => inPlace(build, one.from, one.to))
-              ? 'crimped'
-              : 'wired';
+          : wires.some((one) => progress.wrongWires.has(one.id))
+            ? 'wrong'
+            : wires.every((one) => progress.proved.has(one.id))
+              ? 'proved'
+              : wires.every((one) => inPlace(build, one.from, one.to))
+                ? 'crimped'
+                : 'wired';
       const barred = never(null, pin.id);
-      const states = { empty: '', wired: '', crimped: ', clicked and pulled', proved: ', proved' };
+      const states = {
+        empty: '',
+        wrong: ', reads wrong',
+        wired: '',
+        crimped: ', clicked and pulled',
+        proved: ', proved',
+      };
       faces.get(pin.connector)!.push({
         cavity: pin.cavity,
         pinId: pin.id,

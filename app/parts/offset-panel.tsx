@@ -1,6 +1,7 @@
 import { cycleDegrees } from '~/core/engine/engine';
 import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offset';
 import { formatDegrees } from '~/core/units/format';
+import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
 import { LightFields, useLightReading } from './light-fields';
@@ -86,7 +87,7 @@ export function OffsetPanel() {
         {answer && !agrees ? `Use ${formatDegrees(answer.newDegrees)} and read the light again` : 'Record this reading'}
       </Button>
       <Small>
-        {trigger.offsetConfirmed ? 'Confirmed by light.' : 'Not confirmed by light yet.'}{' '}
+        {offsetConfirmed(build) ? 'Confirmed by light.' : 'Not confirmed by light yet.'}{' '}
         {last && `Last read: ${last.seenDegrees}° at ${last.rpm} rpm, locked at ${last.commandedDegrees}°.`} Fuel off,
         plugs out, hands and leads clear of belts.
       </Small>

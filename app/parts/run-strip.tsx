@@ -91,16 +91,14 @@ export function RunStrip({ showing }: { showing?: Selection }) {
     [build, derived, run],
   );
   const stateAt = (end: End): 'right' | 'wrong' | null => {
+    const wires = derived.net.wiresAt.get(end) ?? [];
+    if (wires.some((wire) => run?.wires.includes(wire) && derived.progress.wrongWires.has(wire.id))) return 'wrong';
     const touching = derived.tests.filter(
       (test) =>
         test.kind === 'continuity' && (test.touch === end || test.hold === end) && build.prove.readings[test.id],
     );
     if (touching.length === 0) return null;
-    return derived.net.wiresAt.get(end)?.every((wire) => derived.progress.proved.has(wire.id))
-      ? 'right'
-      : expectation?.measured && !expectation.measured.right
-        ? 'wrong'
-        : null;
+    return wires.every((wire) => derived.progress.proved.has(wire.id)) ? 'right' : null;
   };
   return (
     <Strip aria-label="The run" data-open={open}>

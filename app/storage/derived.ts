@@ -43,8 +43,8 @@ const gates = new WeakMap<Build, readonly Gate[]>();
 export function deriveGates(build: Build): readonly Gate[] {
   const found = gates.get(build);
   if (found) return found;
-  const { net, progress, counts } = derive(build);
-  const made = gatesOf(build, net, progress, counts);
+  const { net, progress, findings } = derive(build);
+  const made = gatesOf(build, net, progress, findings);
   gates.set(build, made);
   return made;
 }

@@ -4,6 +4,7 @@ import { askWords } from '../ecu/ask';
 import { ecuEnd } from '../netlist/ends';
 import type { Netlist } from '../netlist/netlist';
 import { neutralise } from '../formats/csv';
+import type { Progress } from '../prove/verdict';
 import { inPlace } from './model';
 import { natural } from '../units/natural';
 
@@ -27,10 +28,18 @@ export interface IoRow {
   readonly metres: number | null;
   readonly crimped: boolean;
   readonly proved: boolean;
+  /** What a reading found wrong; '' for nothing. */
+  readonly wrong: string;
 }
 
 /** Every cavity with a pin behind it, spare ones too, in the order asked. Spares come last when sorted by device or branch. */
-export function ioRows(build: Build, net: Netlist, proved: ReadonlySet<string>, order: IoOrder): IoRow[] {
+export function ioRows(
+  build: Build,
+  net: Netlist,
+  progress: Pick<Progress, 'proved' | 'wrongWires'>,
+  order: IoOrder,
+): IoRow[] {
+  const { proved, wrongWires } = progress;
   const devices = new Map(build.devices.map((device) => [device.id, device]));
   const needs = new Map(net.needs.map((need) => [need.id, need]));
   const rows = net.cavities.map(({ pin, needId }): IoRow => {
@@ -49,8 +58,9 @@ export function ioRows(build: Build, net: Netlist, proved: ReadonlySet<string>, 
       colour: wire?.colour ?? '',
       squareMm: wire?.squareMm ?? null,
       metres: wire?.lengthMetres ?? null,
-      crimped: wire !== undefined && inPlace(build, wire.from, wire.to),
-      proved: wire !== undefined && proved.has(wire.id),
+      crimped: wire !== undefined && !wrongWires.has(wire.id) && inPlace(build, wire.from, wire.to),
+      proved: wire !== undefined && !wrongWires.has(wire.id) && proved.has(wire.id),
+      wrong: (wire && wrongWires.get(wire.id)) ?? '',
     };
   });
   const byPin = (one: IoRow, other: IoRow) => natural(one.connector, other.connector) || one.cavity - other.cavity;
@@ -87,7 +97,7 @@ const cellsOf = (row: IoRow): string[] => [
   row.squareMm === null ? '' : String(row.squareMm),
   row.metres === null ? '' : row.metres.toFixed(2),
   row.crimped ? 'yes' : '',
-  row.proved ? 'yes' : '',
+  row.wrong !== '' ? 'wrong' : row.proved ? 'yes' : '',
 ];
 
 /** As a CSV file (RFC 4180). */

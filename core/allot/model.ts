@@ -2,6 +2,7 @@ import type { Build } from '../build/schema';
 import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
 import { ecuEnd, wireId, type End } from '../netlist/ends';
+import { BAD_CRIMP_OHMS } from '../prove/verdict';
 import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../units/group';
 import { wordsOf } from './words';
@@ -61,11 +62,15 @@ export interface Model {
 export const pulses = ({ kind, hz }: Ask): boolean =>
   (kind === 'low-side' || kind === 'high-side' || kind === 'half-bridge') && (hz ?? 0) > 0;
 
-/** True when a wire between these ends sits in its cavities: clicked and pulled, or measured end to end. */
-export const inPlace = (build: Pick<Build, 'pinning' | 'prove'>, from: End, to: End): boolean =>
-  build.pinning.done[wireId(from, to)] !== undefined ||
-  build.prove.readings[`c|${from}|${to}`] !== undefined ||
-  build.prove.readings[`c|${to}|${from}`] !== undefined;
+/**
+ * True when a wire between these ends sits in its cavities: clicked and pulled, or measured end to end. A reading outweighs a
+ * tick: what reads open is not in place, whatever was clicked.
+ */
+export function inPlace(build: Pick<Build, 'pinning' | 'prove'>, from: End, to: End): boolean {
+  const reading = build.prove.readings[`c|${from}|${to}`] ?? build.prove.readings[`c|${to}|${from}`];
+  if (reading) return reading.value !== null && reading.value - build.prove.leadOhms <= BAD_CRIMP_OHMS;
+  return build.pinning.done[wireId(from, to)] !== undefined;
+}
 
 /** True when this need's wire sits in this cavity. */
 export const isCrimped = (build: Build, need: Need, pinId: string): boolean => inPlace(build, ecuEnd(pinId), need.end);

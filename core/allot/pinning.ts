@@ -36,6 +36,8 @@ export interface PinStep {
   readonly done: boolean;
   /** Known to be in place by a reading only. */
   readonly measured: boolean;
+  /** What a reading on sheet 6 found wrong of this wire; '' for nothing. */
+  readonly wrong: string;
   /** The branch it belongs to, for orders that go by device. */
   readonly group: string;
 }
@@ -43,7 +45,12 @@ export interface PinStep {
 const classRank = { ground: 0, supply: 1, output: 2, injector: 3, ignition: 4, trigger: 5, analog: 6, bus: 7 } as const;
 
 /** Every wire that ends in a cavity of the ECU, in the order chosen. Stable: equal steps keep connector and cavity order. */
-export function pinSteps(build: Build, net: Netlist, order: PinningOrder = build.pinning.order): PinStep[] {
+export function pinSteps(
+  build: Build,
+  net: Netlist,
+  order: PinningOrder = build.pinning.order,
+  wrongWires: ReadonlyMap<string, string> = new Map(),
+): PinStep[] {
   const connectors = new Map(build.ecu.connectors.map((connector) => [connector.id, connector]));
   const devices = new Map(build.devices.map((device) => [device.id, device]));
   const steps = build.ecu.pins.flatMap((pin): PinStep[] =>
@@ -55,7 +62,8 @@ export function pinSteps(build: Build, net: Netlist, order: PinningOrder = build
         pin,
         connector: connectors.get(pin.connector)!,
         farLabel: net.labelOf(far),
-        done: inPlace(build, wire.from, wire.to),
+        done: inPlace(build, wire.from, wire.to) && !wrongWires.has(wire.id),
+        wrong: wrongWires.get(wire.id) ?? '',
         measured: inPlace(build, wire.from, wire.to) && build.pinning.done[wire.id] === undefined,
         group: device?.label ?? (wire.signal === 'ground' ? 'Grounds' : 'Feeds and relays'),
       };

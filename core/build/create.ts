@@ -77,6 +77,7 @@ export function createBuild(args: {
     marks: {},
     prove: { leadOhms: 0.1, by: '', readings: {} },
     fireup: {},
+    aside: {},
     cases: [],
     revisions: [],
   };

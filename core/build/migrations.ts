@@ -2,11 +2,12 @@ import { fail, ok, type Result } from '../problem';
 import { calibrations } from './migrations/1-calibrations';
 import { allotment } from './migrations/2-allot';
 import { tracks } from './migrations/3-tracks';
+import { evidence } from './migrations/4-evidence';
 import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
 /** Version 1 is the first; later steps are appended here, each with a fixture in tests/core/build/fixtures/. */
-export const migrations: readonly Migration[] = [calibrations, allotment, tracks];
+export const migrations: readonly Migration[] = [calibrations, allotment, tracks, evidence];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */
 export function checkChain(steps: readonly Migration[], version: number): void {

@@ -9,12 +9,14 @@ import { wheelSchema } from '../trigger/wheel';
 import { fuels, unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 4;
+export const BUILD_SCHEMA_VERSION = 5;
 
 const id = z.string().min(1).max(120);
 const text = (most: number) => z.string().max(most);
 const instant = z.iso.datetime();
 const metres = z.number().min(0).max(30);
+/** What a reading or a confirmation was taken on (core/prove/evidence): it stands while all of it still holds. */
+const takenOn = z.array(z.string().max(200)).max(60);
 
 export const deviceSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,60}$/),
@@ -66,6 +68,7 @@ export const confirmationSchema = z.object({
   at: instant,
   by: z.string().min(1).max(40),
   value: z.number().nullable(),
+  on: takenOn,
 });
 export type Confirmation = z.infer<typeof confirmationSchema>;
 
@@ -76,6 +79,7 @@ export const offsetReadingSchema = z.object({
   seenDegrees: z.number().min(-720).max(720),
   oldOffset: z.number(),
   newOffset: z.number(),
+  on: takenOn,
 });
 export type OffsetReading = z.infer<typeof offsetReadingSchema>;
 
@@ -97,8 +101,19 @@ export const sensorReadingSchema = z.object({
   shown: z.number().min(-1e6).max(1e6).nullable(),
   at: instant,
   by: text(40),
+  on: takenOn,
 });
 export type SensorReading = z.infer<typeof sensorReadingSchema>;
+
+/** A finding somebody has looked at and left: who, why, and the words it had. With other words it stands again. */
+export const asideSchema = z.object({
+  rule: z.string().max(20),
+  by: z.string().trim().min(1).max(40),
+  reason: z.string().trim().min(1).max(300),
+  at: instant,
+  detail: text(2000),
+});
+export type Aside = z.infer<typeof asideSchema>;
 
 export const fuelDataSchema = z.object({
   fuel: z.enum(fuels),
@@ -230,6 +245,8 @@ export const buildSchema = z.object({
   marks: z.partialRecord(z.enum(signalClassNames), markSchema),
   /** Gate id to check id to who confirmed it and when. */
   fireup: z.record(z.string(), z.record(z.string(), confirmationSchema)),
+  /** Findings set aside, by the finding's id. */
+  aside: z.record(z.string().max(200), asideSchema),
   cases: z.array(caseSchema).max(100),
   revisions: z.array(revisionSchema).max(52),
 });

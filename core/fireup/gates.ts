@@ -1,17 +1,19 @@
 import type { Build, Confirmation } from '../build/schema';
-import { hasRole, thermistorIn, trait } from '../devices/kind';
+import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween } from '../circuit/model';
-import { ecuEnd, groundEnd, type End } from '../netlist/ends';
+import { ecuEnd, groundEnd, parseEnd, type End } from '../netlist/ends';
+import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
-import type { FindingCounts } from '../rules';
+import { checkFacts, offsetConfirmed, standingReading, stands } from '../prove/evidence';
+import type { Finding } from '../rules/rule';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { outputUses } from '../trigger/outputs';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../trigger/wheel';
-import { plural } from '../units/format';
+import { inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 
 /** One proof within a gate. */
@@ -26,6 +28,8 @@ export interface GateCheck {
   /** Met now: by the plan itself, or by a confirmation whose value lies in the band. */
   readonly met: boolean;
   readonly confirmation: Confirmation | null;
+  /** It was confirmed on another wire, pin, part or wheel: that confirmation does not count any more. */
+  readonly fallen: boolean;
   /** What to look for, or why it is not met. */
   readonly hint: string;
 }
@@ -80,14 +84,17 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | 
     if (!pinId || need.ask.kind !== 'analog') return [];
     const volts = keyOn(ecuEnd(pinId));
     const device = net.devices.find((entry) => entry.device.id === need.deviceId);
-    const pressure = device && trait(device.kind, 'pressure');
+    // The hint is about this signal: a part may carry a pressure on one pin and a temperature on another.
+    const measures =
+      device && sensorsIn(device.kind).find(({ terminal }) => need.id === `${device.device.id}.${terminal}`);
+    const pressure = measures?.quantity === 'pressure' ? trait(device!.kind, 'pressure') : null;
     const hint =
       pressure?.measures === 'manifold' && pressure.reference === 'absolute'
         ? `Must read the barometer, ${readQuantity('pressure', barometer, build)} at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
-        : device && thermistorIn(device.kind)
+        : measures?.quantity === 'temperature'
           ? `Must read the air around it, ${readQuantity('temperature', build.site.ambientCelsius, build)}.`
           : 'Steady, and no jump when the loom is moved.';
-    const read = build.sensing.readings[need.id]?.atPin ?? null;
+    const read = standingReading(build, need.id)?.atPin ?? null;
     // Read on sheet 1 already: nothing is entered twice.
     if (volts !== null && read !== null)
       return [
@@ -100,6 +107,19 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | 
       ];
     return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, SENSOR_TOLERANCE, hint);
   });
+}
+
+/** What switching a relay sets in motion, by what hangs on it. */
+function relayHint(net: Netlist, need: Need): string {
+  const circuit = net.circuits.find(({ id }) => need.id === `relay-${id}.85`);
+  const fed = new Set(circuit?.loads.map(({ end }) => parseEnd(end).owner));
+  const feeds = (role: Parameters<typeof hasRole>[1]) =>
+    net.devices.some(({ device, kind }) => fed.has(device.id) && hasRole(kind, role));
+  if (feeds('starter'))
+    return 'It cranks the engine: out of gear, wheels chocked, plugs out, fuel and coils off. Test first that clutch or neutral switch holds it back.';
+  if (feeds('fan')) return 'Hands and leads clear of belts and blades: a fan starts without warning.';
+  if (feeds('pump')) return 'Fuel under pressure: look along every joint first, extinguisher at hand, no flame.';
+  return `Listen for the click, and look whether what hangs on it comes alive: ${circuit?.name ?? need.label}.`;
 }
 
 function outputChecks(build: Build, net: Netlist): Draft[] {
@@ -115,16 +135,14 @@ function outputChecks(build: Build, net: Netlist): Draft[] {
   const relays = net.needs
     .filter((need) => need.id.startsWith('relay-') && build.assignments[need.id])
     .map((need) =>
-      confirm(
-        `relay-${need.id}`,
-        `${need.label} on ${build.assignments[need.id]} switches`,
-        'Hands and leads clear of belts and blades: a fan starts without warning.',
-      ),
+      confirm(`relay-${need.id}`, `${need.label} on ${build.assignments[need.id]} switches`, relayHint(net, need)),
     );
   return [...uses, ...relays];
 }
 
-function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingCounts): GateDraft[] {
+function drafts(build: Build, net: Netlist, progress: Progress, findings: readonly Finding[]): GateDraft[] {
+  const stops = standingOf(findings, 'stop');
+  const wrong = wrongOf(findings);
   const keyOn = solveCircuit(build, net, 'key-on');
   const at = (end: End) => voltsBetween(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
@@ -149,10 +167,15 @@ function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingC
         auto(
           'readings',
           'No reading stands wrong',
-          progress.wrong === 0,
-          `${plural(progress.wrong, 'reading')} on sheet 6 not right.`,
+          wrong === 0,
+          `${plural(wrong, 'reading')} on sheet 6 not right: mend the wire and read it again, or set the finding aside.`,
         ),
-        auto('stops', 'No finding says stop', counts.stop === 0, `${plural(counts.stop, 'finding')} of severity stop.`),
+        auto(
+          'stops',
+          'No finding says stop',
+          stops.length === 0,
+          `${plural(stops.length, 'finding')} of severity stop: ${namesOf(stops)}.`,
+        ),
         confirm('locks', 'Every terminal pulled, every lock closed, every empty cavity plugged'),
         confirm('route', 'Loom clear of exhaust, belts and sharp edges, and tied'),
       ],
@@ -286,7 +309,7 @@ function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingC
         auto(
           'light',
           `Offset ${build.trigger.offsetDegrees.toFixed(1)}° of ${cycleDegrees(build.engine)}° seen with the light`,
-          build.trigger.offsetConfirmed,
+          offsetConfirmed(build),
           `Lock the timing at ${build.trigger.lockDegrees}°, crank, read the mark, and enter it below.`,
         ),
         confirm('stroke', 'Cylinder 1 is on compression when its coil fires'),
@@ -314,6 +337,7 @@ function drafts(build: Build, net: Netlist, progress: Progress, counts: FindingC
 
 function settle(build: Build, gateId: string, draft: Draft): GateCheck {
   const confirmation = build.fireup[gateId]?.[draft.id] ?? null;
+  const fallen = confirmation !== null && !stands(confirmation.on, checkFacts(build, gateId, draft.id));
   const base = {
     id: draft.id,
     text: draft.text,
@@ -323,33 +347,77 @@ function settle(build: Build, gateId: string, draft: Draft): GateCheck {
     low: null,
     high: null,
     confirmation,
+    fallen,
   };
   if (draft.kind === 'auto') return { ...base, met: draft.met };
-  if (draft.kind === 'confirm') return { ...base, met: confirmation !== null };
+  if (draft.kind === 'confirm') return { ...base, met: confirmation !== null && !fallen };
   const value = confirmation?.value ?? null;
   return {
     ...base,
     unit: draft.unit,
     low: draft.low,
     high: draft.high,
-    met: value !== null && value >= draft.low && value <= draft.high,
+    met: !fallen && value !== null && value >= draft.low && value <= draft.high,
   };
 }
 
+const standingOf = (findings: readonly Finding[], severity: Finding['severity']): Finding[] =>
+  findings.filter((finding) => finding.severity === severity && finding.aside === null);
+/** Wrong readings of sheet 6 that nobody has set aside. */
+const wrongOf = (findings: readonly Finding[]): number =>
+  findings.filter((finding) => finding.rule === 'PL-12' && finding.aside === null).length;
+const namesOf = (findings: readonly Finding[]): string =>
+  `${listWords(findings.slice(0, 3).map(({ rule, title }) => `${rule} ${inSentence(title)}`))}${findings.length > 3 ? ` and ${findings.length - 3} more` : ''}`;
+
+/** Rules that concern a later gate than their family's. */
+const gateOfRule: Readonly<Record<string, string>> = {
+  'BB-1': 'key',
+  'BB-2': 'key',
+  'BB-3': 'cranking',
+  'BB-4': 'cranking',
+  'BB-5': 'key',
+  'BB-6': 'key',
+  'BB-9': 'first-fire',
+  'BB-15': 'first-fire',
+  'OE-8': 'first-fire',
+  'OE-10': 'first-fire',
+  'PW-10': 'first-fire',
+  'PW-11': 'first-fire',
+};
+const gateOfFamily: Readonly<Record<string, string>> = { PW: 'battery', SE: 'sensors', OE: 'outputs', TR: 'cranking' };
+/** The gate that a finding concerns: where its figure is first relied on. */
+export const gateOfFinding = ({ rule }: Pick<Finding, 'rule'>): string =>
+  gateOfRule[rule] ?? gateOfFamily[rule.slice(0, 2)] ?? 'bench';
+
+/** What is to be mended, or set aside with a reason, before this gate can pass: by name. */
+const fixChecks = (gateId: string, findings: readonly Finding[]): Draft[] =>
+  standingOf(findings, 'fix')
+    .filter((finding) => gateOfFinding(finding) === gateId)
+    .map((finding) =>
+      auto(
+        `fix-${finding.id}`,
+        `${finding.rule} ${finding.title}`,
+        false,
+        `${finding.detail} Mend it, or set it aside with a reason.`,
+      ),
+    );
+
 /**
  * The ladder of gates towards a running engine. A gate is shut while the one before it has not passed, while a stop
- * finding stands, or while a wire is unproved; what was confirmed stays recorded all the same.
+ * finding stands, or while a wire is unproved; findings to fix are checks of the gate they concern; what was confirmed stays recorded all the same.
  */
-export function gatesOf(build: Build, net: Netlist, progress: Progress, counts: FindingCounts): Gate[] {
+export function gatesOf(build: Build, net: Netlist, progress: Progress, findings: readonly Finding[]): Gate[] {
   const standing: string[] = [];
-  if (counts.stop > 0) standing.push(`${plural(counts.stop, 'finding says', 'findings say')} stop`);
+  const stops = standingOf(findings, 'stop').length;
+  const wrong = wrongOf(findings);
+  if (stops > 0) standing.push(`${plural(stops, 'finding says', 'findings say')} stop`);
   if (net.wires.length === 0) standing.push('nothing is planned yet');
   const unproved = progress.wires - progress.proved.size;
   if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
-  if (progress.wrong > 0) standing.push(`${plural(progress.wrong, 'reading is', 'readings are')} wrong`);
+  if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
   let before: Gate | null = null;
-  return drafts(build, net, progress, counts).map((draft): Gate => {
-    const checks = draft.checks.map((check) => settle(build, draft.id, check));
+  return drafts(build, net, progress, findings).map((draft): Gate => {
+    const checks = [...fixChecks(draft.id, findings), ...draft.checks].map((check) => settle(build, draft.id, check));
     const blockers: string[] = [...standing];
     if (before && before.status !== 'passed') blockers.push(`'${before.title}' has not passed`);
     const status = blockers.length > 0 ? 'shut' : checks.every((check) => check.met) ? 'passed' : 'open';

@@ -58,14 +58,35 @@ export function judge(test: ProveTest, value: number | null, leadOhms: number): 
 /** Note of a reading that was a meter's tone: 'low', with no figure. Its value stands in for the judgement only. */
 export const BEEP = 'beep';
 
+export interface WrongReading {
+  readonly test: ProveTest;
+  readonly verdict: Verdict;
+  /** Wires it speaks of, those left out that another reading proves. */
+  readonly wireIds: readonly string[];
+}
+
 export interface Progress {
   readonly tests: number;
   readonly right: number;
   readonly wrong: number;
   readonly wires: number;
   readonly proved: ReadonlySet<string>;
+  /** Readings that are not right, with the wires they speak of. */
+  readonly wrongReadings: readonly WrongReading[];
+  /** What the last wrong reading of a wire says, by wire. */
+  readonly wrongWires: ReadonlyMap<string, string>;
   /** Readings whose wire or test is no longer in the plan: proof that fell away. */
   readonly fallen: readonly { readonly testId: string; readonly reading: Reading }[];
+}
+
+/** Wires a test speaks of: those it would prove, or those at both probes. */
+function wiresOf(net: Netlist, test: ProveTest): string[] {
+  if (test.wireIds.length > 0) return [...test.wireIds];
+  return [test.hold, test.touch].flatMap((end) => {
+    const wires = net.wiresAt.get(end) ?? [];
+    // A ground point holds every ground wire: it is not what was found wrong.
+    return wires.length === 1 ? [wires[0].id] : [];
+  });
 }
 
 /** Where the proof stands. Readings are looked up by test; a changed end makes a new test, so its proof falls away. */
@@ -73,21 +94,29 @@ export function progressOf(build: Build, net: Netlist, tests: readonly ProveTest
   const proved = new Set<string>();
   const known = new Set(tests.map((test) => test.id));
   let right = 0;
-  let wrong = 0;
+  const failed: { test: ProveTest; verdict: Verdict }[] = [];
   for (const test of tests) {
     const reading = build.prove.readings[test.id];
     if (!reading) continue;
-    if (judge(test, reading.value, build.prove.leadOhms).right) {
+    const verdict = judge(test, reading.value, build.prove.leadOhms);
+    if (verdict.right) {
       right += 1;
       for (const id of test.wireIds) proved.add(id);
-    } else wrong += 1;
+    } else failed.push({ test, verdict });
   }
+  const wrongReadings = failed.map(({ test, verdict }): WrongReading => {
+    const wires = wiresOf(net, test);
+    const left = test.kind === 'continuity' ? wires.filter((id) => !proved.has(id)) : wires;
+    return { test, verdict, wireIds: left.length > 0 ? left : wires };
+  });
   return {
     tests: tests.length,
     right,
-    wrong,
+    wrong: failed.length,
     wires: net.wires.length,
     proved,
+    wrongReadings,
+    wrongWires: new Map(wrongReadings.flatMap(({ wireIds, verdict }) => wireIds.map((id) => [id, verdict.sentence]))),
     fallen: Object.entries(build.prove.readings).flatMap(([testId, reading]) =>
       known.has(testId) ? [] : [{ testId, reading }],
     ),

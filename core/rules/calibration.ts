@@ -1,6 +1,7 @@
 import { call } from '../build/edits';
 import { hasRole, sensorsIn, type SensorTrait } from '../devices/kind';
 import { destinationOf } from '../netlist/destination';
+import { standingReading } from '../prove/evidence';
 import { curveOf } from '../sensing/curve';
 import { ecuCurveOf, judgeSensor } from '../sensing/judge';
 import { pullUpsAt, restSignal, sensorsOf, settingError, signalToPin, valueAtPin } from '../sensing/sensor';
@@ -85,7 +86,7 @@ export const calibrationRules: Rule[] = [
     sheet: 'survey',
     check: ({ build, net, library }) =>
       sensorsOf(build, net).flatMap((at) => {
-        const reading = build.sensing.readings[at.id];
+        const reading = standingReading(build, at.id);
         if (!reading) return [];
         const judged = judgeSensor(build, at, reading, library);
         if (!['wrong', 'unexplained', 'doubtful'].includes(judged.verdict)) return [];
@@ -110,6 +111,30 @@ export const calibrationRules: Rule[] = [
                     ],
                   }
                 : undefined,
+          },
+        ];
+      }),
+  },
+  {
+    id: 'SE-14',
+    family: 'Sensors',
+    severity: 'note',
+    title: 'Key-on reading taken before the wire changed',
+    source: 'A reading belongs to the pin, the wire and the part it was taken on',
+    sheet: 'survey',
+    check: ({ build, net }) =>
+      sensorsOf(build, net).flatMap((at) => {
+        const reading = build.sensing.readings[at.id];
+        if (!reading || standingReading(build, at.id)) return [];
+        return [
+          {
+            at: at.id,
+            where: { type: 'device' as const, deviceId: at.device.id },
+            detail: `${at.label}: read ${takenWords(reading.on, at.id)}, now ${at.pin ? `on ${at.pin.id}` : 'without a pin'}. Read it again.`,
+            remedy: {
+              label: 'Forget the old reading',
+              calls: [call('recordSensing', { sensorId: at.id, reading: null })],
+            },
           },
         ];
       }),
@@ -191,5 +216,11 @@ export const calibrationRules: Rule[] = [
     },
   },
 ];
+
+/** `on B9`, from what a reading was taken on; another part where the pin is the same. */
+const takenWords = (on: readonly string[], sensorId: string): string => {
+  const pin = on.find((fact) => fact.startsWith(`${sensorId} on `))?.slice(sensorId.length + 4);
+  return pin === undefined || pin === 'no pin' ? 'without a pin' : `on ${pin}, or on another part`;
+};
 
 const signed = (text: string): string => (text.startsWith('-') ? text.replace('-', '−') : `+${text}`);

@@ -1,6 +1,9 @@
 import type { Build } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { netlist, type Netlist } from '../netlist/netlist';
+import { proveTests } from '../prove/tests';
+import { progressOf, type Progress } from '../prove/verdict';
+import { isBinding } from './binding';
 import { bodyRules } from './body';
 import { busRules } from './bus';
 import { calibrationRules } from './calibration';
@@ -9,7 +12,7 @@ import { orderRules } from './order';
 import { pinRules } from './pins';
 import { planRules } from './plan';
 import { powerRules } from './power';
-import { runRule, type Finding, type Rule, type Severity } from './rule';
+import { runRule, type Finding, type Rule, type RuleContext, type Severity } from './rule';
 import { sensorRules } from './sensors';
 import { triggerRules } from './trigger';
 
@@ -30,7 +33,7 @@ export const rules: readonly Rule[] = [
 const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };
 
 /**
- * All findings of a build, stops first, in rule order within a severity. `library`: kinds beside the build's own whose
+ * All findings of a build, stops first, in rule order within a severity, those set aside last. `library`: kinds beside the build's own whose
  * calibrations may explain a reading.
  */
 export function findingsOf(
@@ -38,17 +41,41 @@ export function findingsOf(
   net: Netlist = netlist(build),
   library: readonly DeviceKind[] = [],
 ): Finding[] {
-  const context = { build, net, devices: net.devices, library: [...Object.values(build.kinds), ...library] };
-  return rules.flatMap((rule) => runRule(rule, context)).sort((a, b) => weight[a.severity] - weight[b.severity]);
+  let progress: Progress | null = null;
+  const context: RuleContext = {
+    build,
+    net,
+    devices: net.devices,
+    library: [...Object.values(build.kinds), ...library],
+    proof: () => (progress ??= progressOf(build, net, proveTests(build, net))),
+  };
+  return rules
+    .flatMap((rule) => runRule(rule, context))
+    .map((finding) => judged(build, finding))
+    .sort((a, b) => Number(a.aside !== null) - Number(b.aside !== null) || weight[a.severity] - weight[b.severity]);
 }
 
+/** A finding set aside stays so while it reads the same; other figures are another finding. */
+function judged(build: Build, finding: Finding): Finding {
+  const aside = Object.hasOwn(build.aside, finding.id) ? build.aside[finding.id] : null;
+  if (!aside || isBinding(finding.rule)) return finding;
+  return aside.detail === finding.detail ? { ...finding, aside } : { ...finding, before: aside };
+}
+
+/** Findings that stand, by severity, and those set aside. */
 export interface FindingCounts {
   readonly stop: number;
   readonly fix: number;
   readonly note: number;
+  readonly aside: number;
 }
-export const countFindings = (findings: readonly Finding[]): FindingCounts => ({
-  stop: findings.filter((one) => one.severity === 'stop').length,
-  fix: findings.filter((one) => one.severity === 'fix').length,
-  note: findings.filter((one) => one.severity === 'note').length,
-});
+export function countFindings(findings: readonly Finding[]): FindingCounts {
+  const standing = (severity: Severity) =>
+    findings.filter((one) => one.aside === null && one.severity === severity).length;
+  return {
+    stop: standing('stop'),
+    fix: standing('fix'),
+    note: standing('note'),
+    aside: findings.filter((one) => one.aside !== null).length,
+  };
+}

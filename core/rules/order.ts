@@ -107,7 +107,7 @@ export const orderRules: Rule[] = [
     check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
         const coil = trait(kind, 'coil');
-        const need = net.needs.find((one) => one.deviceId === device.id);
+        const need = net.needs.find((one) => one.deviceId === device.id && one.ask.kind.startsWith('ignition'));
         if (!coil || !need) return [];
         const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
         const able = pin ? [pin] : build.ecu.pins;

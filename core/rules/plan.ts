@@ -5,12 +5,39 @@ import { call } from '../build/edits';
 import { missSentence, serve } from '../ecu/ask';
 import type { Pin } from '../ecu/ecu';
 import type { Need } from '../netlist/needs';
-import { progressOf } from '../prove/verdict';
-import { proveTests } from '../prove/tests';
+import type { VerdictCode } from '../prove/verdict';
 import { listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
+const wrongTitles: Record<VerdictCode, string> = {
+  right: '',
+  open: 'Wire reads open',
+  high: 'Wire reads too high',
+  joined: 'Two wires are joined',
+  leak: 'Leak between two wires',
+  'below-leads': 'Reading below the meter leads',
+  'wrong-cylinder': 'Output works another cylinder',
+};
+
 export const planRules: Rule[] = [
+  {
+    id: 'PL-12',
+    family: 'Plan',
+    severity: 'stop',
+    title: 'Reading on sheet 6 not right',
+    source: 'A reading stands until the wire reads right; common practice',
+    sheet: 'prove',
+    check: ({ build, proof }) => {
+      if (Object.keys(build.prove.readings).length === 0) return [];
+      return proof().wrongReadings.map(({ test, verdict, wireIds }) => ({
+        at: test.id,
+        title: wrongTitles[verdict.code],
+        severity: ['high', 'leak', 'below-leads'].includes(verdict.code) ? ('fix' as const) : undefined,
+        detail: `${test.title}: ${verdict.sentence}`,
+        where: wireIds[0] === undefined ? { type: 'end', end: test.hold } : { type: 'wire', wireId: wireIds[0] },
+      }));
+    },
+  },
   {
     id: 'PL-1',
     family: 'Plan',
@@ -159,9 +186,9 @@ export const planRules: Rule[] = [
     title: 'Wire changed since it was proved',
     source: 'A changed end makes a new wire; common practice: test every wire, the last one too',
     sheet: 'prove',
-    check: ({ build, net }) => {
+    check: ({ build, proof }) => {
       if (Object.keys(build.prove.readings).length === 0) return [];
-      const { fallen } = progressOf(build, net, proveTests(build, net));
+      const { fallen } = proof();
       if (fallen.length === 0) return [];
       return [
         {

@@ -1,9 +1,10 @@
-import type { Build } from '../build/schema';
+import type { Aside, Build } from '../build/schema';
 import type { EditCall } from '../build/edits';
 import type { DeviceKind } from '../devices/kind';
 import type { Device } from '../build/schema';
 import type { Selection } from '../netlist/run';
 import type { Netlist } from '../netlist/netlist';
+import type { Progress } from '../prove/verdict';
 
 export type Severity = 'stop' | 'fix' | 'note';
 export type Family = 'Order' | 'Trigger' | 'Sensors' | 'Power' | 'Loom' | 'Bus and body' | 'Plan';
@@ -29,6 +30,10 @@ export interface Finding {
   readonly sheet: SheetId;
   readonly where: Selection | null;
   readonly remedy: Remedy | null;
+  /** Who has set it aside as it is now, and why; null while it stands. */
+  readonly aside: Aside | null;
+  /** Set aside once, when it read otherwise: it stands again. */
+  readonly before: Aside | null;
 }
 
 export interface RuleContext {
@@ -37,6 +42,8 @@ export interface RuleContext {
   readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
   /** Kinds whose calibrations may explain a reading: the catalog's, the person's own and the build's. */
   readonly library: readonly DeviceKind[];
+  /** Where the proof of the wires stands, worked out when a rule first asks. */
+  readonly proof: () => Progress;
 }
 
 /** What a check returns for each place; the rule adds its own name and source. */
@@ -71,4 +78,6 @@ export const runRule = (rule: Rule, context: RuleContext): Finding[] =>
     sheet: rule.sheet,
     where: hit.where ?? null,
     remedy: hit.remedy ?? null,
+    aside: null,
+    before: null,
   }));

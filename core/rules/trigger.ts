@@ -1,6 +1,7 @@
 import { call } from '../build/edits';
 import { trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
+import { offsetConfirmed } from '../prove/evidence';
 import { listWords } from '../units/format';
 import { SAFE_MARGIN, fitTrigger, gapMargin } from '../trigger/fit';
 import { camWheelOf } from '../trigger/wheel';
@@ -39,7 +40,10 @@ export const triggerRules: Rule[] = [
       devices.flatMap(({ device, kind }) => {
         const trigger = trait(kind, 'trigger');
         if (!trigger) return [];
-        const needs = net.needs.filter((need) => need.deviceId === device.id);
+        // A phaser in the same plug is no part of the question.
+        const needs = net.needs.filter(
+          (need) => need.deviceId === device.id && ['vr', 'hall', 'frequency'].includes(need.ask.kind),
+        );
         const able = needs.every((need) => build.ecu.pins.some((pin) => serve(pin, need.ask).ability));
         if (able) return [];
         const sensor = trigger.sensor === 'vr' ? 'a two-wire VR sensor' : 'a three-wire square-wave sensor';
@@ -67,7 +71,7 @@ export const triggerRules: Rule[] = [
           .flatMap((need) => {
             const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
             const ability = pin && serve(pin, need.ask).ability;
-            if (!ability || ability.pullUpOhms !== undefined) return [];
+            if (!ability || ability.pullUpOhms !== undefined || device.pullUpOhms !== null) return [];
             return [
               {
                 at: need.id,
@@ -136,7 +140,7 @@ export const triggerRules: Rule[] = [
     source: 'Always check with the light, whatever a table says; common practice',
     sheet: 'trigger',
     check: ({ build }) =>
-      build.trigger.crankWheel && !build.trigger.offsetConfirmed
+      build.trigger.crankWheel && !offsetConfirmed(build)
         ? [
             {
               at: '',

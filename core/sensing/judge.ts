@@ -210,7 +210,7 @@ function faultCauses(at: SensorAt, atPin: number, reader: Reader): Cause[] {
     .sort((one, other) => other.odds - one.odds);
 }
 /** Sensors whose value depends on the person: the reading is only checked against fault bands and turned into a value. */
-function judgeUnknown(at: SensorAt, reading: SensorReading, reader: Reader): Judgement {
+function judgeUnknown(at: SensorAt, reading: Pick<SensorReading, 'atPin' | 'shown'>, reader: Reader): Judgement {
   const { atPin } = reading;
   if (atPin === null)
     return {
@@ -252,7 +252,7 @@ function judgeUnknown(at: SensorAt, reading: SensorReading, reader: Reader): Jud
 export function judgeSensor(
   build: Pick<Build, 'site' | 'units' | 'fuel'>,
   at: SensorAt,
-  reading: SensorReading,
+  reading: Pick<SensorReading, 'atPin' | 'shown'>,
   library: readonly DeviceKind[],
 ): Judgement {
   const expected = expectation(build.site, at);

@@ -18,7 +18,7 @@ export function IoSheet() {
   const { build, derived, select, selection } = useBuild();
   const [order, setOrder] = useState<IoOrder>('pin');
   const [said, setSaid] = useState('');
-  const rows = ioRows(build, derived.net, derived.progress.proved, order);
+  const rows = ioRows(build, derived.net, derived.progress, order);
   const wired = rows.filter((row) => row.to !== '').length;
   const copy = () =>
     navigator.clipboard.writeText(ioTsv(rows)).then(

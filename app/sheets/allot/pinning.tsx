@@ -30,7 +30,7 @@ export function Pinning() {
   const [side, setSide] = useState<FaceSide>('wire');
   const [chosen, setChosen] = useState<string | null>(null);
   const narrow = useNarrow();
-  const steps = pinSteps(build, net);
+  const steps = pinSteps(build, net, build.pinning.order, derived.progress.wrongWires);
   const stale = staleCrimps(build, net);
   const done = steps.filter((step) => step.done).length;
   const next = steps.find((step) => !step.done) ?? null;
@@ -180,6 +180,12 @@ function Step({
           {pin.label}. Terminal for up to {formatSquare(help.largestSquareMm)}
           {connector.sealed ? ', with its seal' : ''}.
         </Small>
+        {step.wrong !== '' && (
+          <Callout $tone="stop">
+            <strong>Sheet 6 read this wire wrong.</strong>
+            <span>{step.wrong}</span>
+          </Callout>
+        )}
         {tooThick && (
           <Callout $tone="stop">
             This wire is too thick for the terminal: step down at a splice close to the plug.

@@ -6,6 +6,7 @@ import { planOf } from '~/core/build/schema';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
 import { camWheelOf } from '~/core/trigger/wheel';
 import { plural } from '~/core/units/format';
+import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
@@ -105,7 +106,7 @@ function SetUp() {
     ['Cam wheel', camWheelOf(trigger)?.name ?? 'none'],
     [
       'Offset, after the gap before TDC',
-      `${trigger.offsetDegrees.toFixed(1)}° ${trigger.offsetConfirmed ? 'confirmed by light' : 'not confirmed'}`,
+      `${trigger.offsetDegrees.toFixed(1)}° ${offsetConfirmed(build) ? 'confirmed by light' : 'not confirmed'}`,
     ],
     ['Timing lock', `${trigger.lockDegrees}°`],
     ['Dwell', `${trigger.dwellMilliseconds} ms`],

@@ -4,6 +4,7 @@ import { pinUnit, sensorsOf } from '~/core/sensing/sensor';
 import { totalsOf } from '~/core/survey/records';
 import { formatOhms, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
+import { standingReading } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import { curveWords } from '../../parts/curve-words';
 import { dayWords } from '../../parts/dates';
@@ -33,7 +34,7 @@ export function Calibrations() {
           <tbody>
             {sensors.map((at) => {
               const expected = expectation(build.site, at);
-              const reading = build.sensing.readings[at.id];
+              const reading = standingReading(build, at.id);
               return (
                 <tr key={at.id}>
                   <th scope="row">{at.label}</th>

@@ -7,6 +7,7 @@ import { ecuCurveOf, expectation, judgeSensor, valueUnit } from '~/core/sensing/
 import { chartPoints, pinReading, pinUnit, sensorsOf, valueAtPin, type SensorAt } from '~/core/sensing/sensor';
 import { formatOhms, plural } from '~/core/units/format';
 import { readQuantity, readerScale, toShown } from '~/core/units/units';
+import { standingReading } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import type { CurveChartData } from '../../parts/curve-chart';
 import { Segmented } from '../../ui/choice';
@@ -31,9 +32,9 @@ function useChartData(sensor: SensorAt, way: CurveChartData['way']): CurveChartD
       points.map((point) => ({ value: toShown(scale, point.value), reading: point.reading }));
     const setting = ecuCurveOf(sensor);
     const expected = expectation(build.site, sensor);
-    const reading = build.sensing.readings[sensor.id];
+    const reading = standingReading(build, sensor.id);
     const measured = reading?.atPin ?? null;
-    const measuredValue = measured === null ? null : (reading.shown ?? valueAtPin(sensor, measured));
+    const measuredValue = measured === null ? null : (reading?.shown ?? valueAtPin(sensor, measured));
     const points = chartPoints(sensor);
     const top = points.reduce((most, point) => Math.max(most, point.reading), 0);
     return {
@@ -173,9 +174,9 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
     setChosen(id);
     select({ type: 'need', needId: id });
   };
-  const read = sensors.filter((sensor) => build.sensing.readings[sensor.id]);
+  const read = sensors.filter((sensor) => standingReading(build, sensor.id));
   const wrong = read.filter((sensor) =>
-    ['wrong', 'unexplained'].includes(judgeSensor(build, sensor, build.sensing.readings[sensor.id], library).verdict),
+    ['wrong', 'unexplained'].includes(judgeSensor(build, sensor, standingReading(build, sensor.id)!, library).verdict),
   );
   return (
     <SurveyFrame
@@ -213,7 +214,7 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
                       <ul>
                         {group.map((sensor) => {
                           const expected = expectation(build.site, sensor);
-                          const reading = build.sensing.readings[sensor.id];
+                          const reading = standingReading(build, sensor.id);
                           const state = !reading ? '' : wrong.includes(sensor) ? '✗' : '✓';
                           return (
                             <li key={sensor.id}>

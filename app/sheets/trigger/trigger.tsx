@@ -6,6 +6,7 @@ import { CRANKING_RPM } from '~/core/trigger/speed';
 import { outputUses } from '~/core/trigger/outputs';
 import { primary } from '~/core/trigger/trials';
 import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
+import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { Segmented } from '../../ui/choice';
@@ -149,7 +150,7 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
           {wrong > 0 ? (
             <strong style={{ color: color.stop }}>{wrong} outputs would work the wrong cylinder.</strong>
           ) : (
-            <Soft>{trigger.offsetConfirmed ? 'Offset confirmed by light.' : 'Offset not confirmed by light.'}</Soft>
+            <Soft>{offsetConfirmed(build) ? 'Offset confirmed by light.' : 'Offset not confirmed by light.'}</Soft>
           )}
         </span>
       }

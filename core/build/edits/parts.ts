@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { bodyKind, bodyKindId, isBodyPlug } from '../../body/signals';
 import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../../devices/kind';
 import { fail, ok, type Result } from '../../problem';
+import { sensorFacts } from '../../prove/evidence';
 import { checkedCurveSchema } from '../../sensing/curve';
 import { inSentence } from '../../units/format';
 import { sensorReadingSchema, type Build, type Device } from '../schema';
@@ -148,7 +149,7 @@ export const partEdits = {
     },
   ),
   recordSensing: edit(
-    z.object({ sensorId: z.string(), reading: sensorReadingSchema.nullable() }),
+    z.object({ sensorId: z.string(), reading: sensorReadingSchema.omit({ on: true }).nullable() }),
     ({ sensorId, reading }, build) =>
       `${reading ? 'Read' : 'Forget the reading of'} ${label(build, sensorId.slice(0, sensorId.lastIndexOf('.')))}`,
     (build, { sensorId, reading }) => {
@@ -157,7 +158,7 @@ export const partEdits = {
       if (reading && reading.atPin === null && reading.shown === null)
         return fail('empty', 'reading', 'Give what the meter reads at the pin, or what the ECU shows.');
       const readings = { ...build.sensing.readings };
-      if (reading) readings[sensorId] = reading;
+      if (reading) readings[sensorId] = { ...reading, on: sensorFacts(build, sensorId) };
       else delete readings[sensorId];
       return ok({ ...build, sensing: { readings } });
     },

@@ -6,6 +6,7 @@ import { isColour } from '../../netlist/colours';
 import { needsOf } from '../../netlist/needs';
 import { fail, ok } from '../../problem';
 import { cycleDegrees } from '../../engine/engine';
+import { stands, triggerFacts } from '../../prove/evidence';
 import { CONFIRMED_WITHIN, TOOTH_TO_TDC, lastAgrees, newOffset } from '../../trigger/offset';
 import { wheelSchema } from '../../trigger/wheel';
 import { wrapDegrees } from '../../units/convert';
@@ -177,6 +178,7 @@ export const planEdits = {
               seenDegrees,
               oldOffset: trigger.offsetDegrees,
               newOffset: answer.newDegrees,
+              on: triggerFacts(build),
             },
           ],
         },
@@ -191,7 +193,10 @@ export const planEdits = {
       if (index >= readings.length) return fail('no-reading', 'index', `There is no reading number ${index + 1}.`);
       const left = readings.filter((_, i) => i !== index);
       const cycle = cycleDegrees(build.engine) as 360 | 720;
-      const offsetConfirmed = lastAgrees(left, build.trigger.offsetDegrees, cycle);
+      // Only what was read on these wheels and this ECU can confirm them.
+      const now = triggerFacts(build);
+      const standing = left.filter((reading) => stands(reading.on, now));
+      const offsetConfirmed = lastAgrees(standing, build.trigger.offsetDegrees, cycle);
       return ok({ ...build, trigger: { ...build.trigger, offsetConfirmed, readings: left } });
     },
   ),

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { fail, ok } from '../../problem';
+import { checkFacts } from '../../prove/evidence';
+import { isBinding } from '../../rules/binding';
 import { nextLetter, revise } from '../revisions';
-import { confirmationSchema, readingSchema, type Build, type TraceCase } from '../schema';
+import { asideSchema, confirmationSchema, readingSchema, type Build, type TraceCase } from '../schema';
 import { edit } from './edit';
 
 const replaceCase = (build: Build, id: string, change: (one: TraceCase) => TraceCase): Build => ({
@@ -39,13 +41,40 @@ export const proofEdits = {
     (build, fields) => ok({ ...build, prove: { ...build.prove, ...fields } }),
   ),
   confirmCheck: edit(
-    z.object({ gateId: z.string().max(40), checkId: z.string().max(200), confirmation: confirmationSchema.nullable() }),
+    z.object({
+      gateId: z.string().max(40),
+      checkId: z.string().max(200),
+      confirmation: confirmationSchema.omit({ on: true }).nullable(),
+    }),
     ({ confirmation }) => (confirmation ? 'Confirm a check' : 'Take a check back'),
     (build, { gateId, checkId, confirmation }) => {
       const gate = { ...build.fireup[gateId] };
-      if (confirmation) gate[checkId] = confirmation;
+      if (confirmation) gate[checkId] = { ...confirmation, on: checkFacts(build, gateId, checkId) };
       else delete gate[checkId];
       return ok({ ...build, fireup: { ...build.fireup, [gateId]: gate } });
+    },
+  ),
+  setAside: edit(
+    asideSchema.extend({ findingId: z.string().min(1).max(200) }),
+    ({ rule }) => `Set ${rule} aside`,
+    (build, { findingId, ...aside }) =>
+      isBinding(aside.rule) || isBinding(findingId.split(':')[0])
+        ? fail(
+            'binding',
+            'rule',
+            `${aside.rule} cannot be set aside: it guards people. Mend it, or leave it to a licensed workshop.`,
+          )
+        : ok({ ...build, aside: { ...build.aside, [findingId]: aside } }),
+  ),
+  takeUp: edit(
+    z.object({ findingId: z.string().min(1).max(200) }),
+    ({ findingId }) => `Take ${findingId.split(':')[0]} up again`,
+    (build, { findingId }) => {
+      if (!Object.hasOwn(build.aside, findingId))
+        return fail('no-finding', 'findingId', `No finding ${findingId} is set aside.`);
+      const aside = { ...build.aside };
+      delete aside[findingId];
+      return ok({ ...build, aside });
     },
   ),
   openCase: edit(

@@ -248,23 +248,25 @@ describe('pinning', () => {
   });
 });
 
+const unproved = { proved: new Set<string>(), wrongWires: new Map<string, string>() };
+
 describe('the I/O sheet', () => {
   const build = demoBuild();
   const net = netlist(build);
   test('has every cavity once, in each order, spares last but by pin', () => {
     for (const order of ['pin', 'device', 'branch'] as const) {
-      const rows = ioRows(build, net, new Set(), order);
+      const rows = ioRows(build, net, unproved, order);
       expect(new Set(rows.map((row) => row.pinId)).size).toBe(48);
       if (order !== 'pin') expect(rows.at(-1)!.serves).toBe('free');
     }
     expect(
-      ioRows(build, net, new Set(), 'pin')
+      ioRows(build, net, unproved, 'pin')
         .map((row) => row.pinId)
         .slice(8, 11),
     ).toEqual(['A9', 'A10', 'A11']);
   });
   test('as CSV and for the clipboard: one line a cavity, formulas made harmless', () => {
-    const rows = ioRows(build, net, new Set(), 'pin').map((row, i) =>
+    const rows = ioRows(build, net, unproved, 'pin').map((row, i) =>
       i === 0 ? { ...row, serves: '=2+2', to: 'a\tb' } : row,
     );
     expect(ioCsv(rows).trim().split('\r\n')).toHaveLength(49);

@@ -115,6 +115,17 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   clearReading: { args: { testIds: Object.keys(demo().prove.readings).slice(0, 1) } },
   setMeter: { args: { leadOhms: 0.2 } },
   confirmCheck: { args: { gateId: 'bench', checkId: 'route', confirmation: { at, by: 'AB', value: null } } },
+  setAside: {
+    args: { findingId: 'LO-7', rule: 'LO-7', by: 'AB', reason: 'Slack lies in the box.', at, detail: 'No slack.' },
+  },
+  takeUp: {
+    on: () =>
+      edited(
+        demo(),
+        call('setAside', { findingId: 'LO-7', rule: 'LO-7', by: 'AB', reason: 'Slack.', at, detail: 'No slack.' }),
+      ),
+    args: { findingId: 'LO-7' },
+  },
   openCase: { args: { id: 'case-1', symptomId: 'ecu-dead', at } },
   addCaseReading: { on: withCase, args: { caseId: 'case-1', testId: 'v|key-on|bat:+', value: 12.4, at } },
   removeCaseReading: {

@@ -7,7 +7,7 @@ import { gatesOf } from '~/core/fireup/gates';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { progressOf } from '~/core/prove/verdict';
-import { countFindings, findingsOf } from '~/core/rules';
+import { findingsOf } from '~/core/rules';
 import { catalog } from '~/catalog';
 import { demoBuild, ecu, edited, emptyBuild, engine } from '../../helpers';
 
@@ -15,7 +15,7 @@ function shares(build: Build) {
   const net = netlist(build);
   const findings = findingsOf(build, net);
   const progress = progressOf(build, net, proveTests(build, net));
-  return sheetProgress(build, net, findings, progress, gatesOf(build, net, progress, countFindings(findings)));
+  return sheetProgress(build, net, findings, progress, gatesOf(build, net, progress, findings));
 }
 
 test('the spine fills as sheets get done, always within 0 and 1', () => {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { applyEdit, call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
@@ -111,6 +111,31 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
     ),
   },
   'PL-6': { bad: edited(demo, call('assign', { needId: 'relay-fan-1.85', pinId: 'A8' })) },
+  'PL-12': {
+    bad: edited(
+      demo,
+      call('recordReading', {
+        testId: 'c|ecu:A11|dev:coil-igniter-1.C',
+        reading: { value: null, at: '2026-03-01T10:00:00.000Z', by: 'AB', note: '', title: 'A11' },
+      }),
+    ),
+    good: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('clt-ntc') }),
+      call('allotAll', { keep: 'locked' }),
+      call('recordReading', {
+        testId: 'c|ecu:B9|dev:clt-ntc-1.1',
+        reading: { value: 0.2, at: '2026-03-01T10:00:00.000Z', by: 'AB', note: '', title: 'B9' },
+      }),
+    ),
+  },
+  'SE-14': {
+    bad: placed({
+      'map-3bar-1.3': demo.assignments['oil-pressure-1.3'],
+      'oil-pressure-1.3': demo.assignments['map-3bar-1.3'],
+    }),
+    good: demo,
+  },
   'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
   'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
   'OE-3': {
@@ -403,7 +428,7 @@ test('families, ids and order', () => {
   expect(new Set(rules.map((rule) => rule.id)).size).toBe(rules.length);
   const severities = findingsOf(cases['OE-1'].bad).map((finding) => finding.severity);
   expect(severities).toEqual([...severities].sort((a, b) => 'stop fix note'.indexOf(a) - 'stop fix note'.indexOf(b)));
-  expect(countFindings(findingsOf(demo))).toEqual({ stop: 0, fix: 2, note: 7 });
+  expect(countFindings(findingsOf(demo))).toEqual({ stop: 0, fix: 3, note: 7, aside: 0 });
   expect(countFindings(findingsOf(twinBuild())).stop).toBe(0);
 });
 
@@ -416,4 +441,61 @@ test('a nearly empty build does not break a rule by crashing', () => {
 test('stubs: 0.3 m at 1 Mbit/s', () => {
   expect(stubLimitMetres(1000)).toBeCloseTo(0.3, 12);
   expect(stubLimitMetres(500)).toBeCloseTo(0.6, 12);
+});
+
+describe('set aside', () => {
+  const at = '2026-03-01T10:00:00.000Z';
+  const aside = (build: Build, id: string, reason = 'Looked at, left so.') => {
+    const { rule, detail } = findingsOf(build).find((one) => one.id === id)!;
+    return call('setAside', { findingId: id, rule, detail, by: 'AB', reason, at });
+  };
+  const found = (build: Build, id: string) => findingsOf(build).find((one) => one.id === id)!;
+  test('a finding, a stop too, stays in sight with initials and reason, and is not counted', () => {
+    const stopped = cases['OE-1'].bad;
+    const left = edited(stopped, aside(stopped, 'OE-1'));
+    expect(found(left, 'OE-1').aside).toMatchObject({ by: 'AB', reason: 'Looked at, left so.' });
+    const [before, after] = [countFindings(findingsOf(stopped)), countFindings(findingsOf(left))];
+    expect([after.stop, after.aside]).toEqual([before.stop - 1, 1]);
+    expect(findingsOf(left).at(-1)!.id).toBe('OE-1');
+    expect(found(edited(left, call('takeUp', { findingId: 'OE-1' })), 'OE-1').aside).toBeNull();
+  });
+  test('falls back when its figures change, and tells that it was set aside before', () => {
+    const build = edited(demo, call('setFuel', { powerKw: 900 }));
+    const left = edited(build, aside(build, 'OE-10'));
+    expect(found(left, 'OE-10').aside).not.toBeNull();
+    const more = found(edited(left, call('setFuel', { powerKw: 950 })), 'OE-10');
+    expect(more.aside).toBeNull();
+    expect(more.before).toMatchObject({ by: 'AB' });
+  });
+  test('restraint, interlock and redundancy cannot', () => {
+    for (const rule of ['BB-3', 'BB-10', 'SE-12']) {
+      const { bad } = cases[rule];
+      const finding = findingsOf(bad).find((one) => one.rule === rule)!;
+      for (const said of [rule, 'LO-1']) {
+        const result = applyEdit(bad, 'setAside', {
+          findingId: finding.id,
+          rule: said,
+          detail: finding.detail,
+          by: 'AB',
+          reason: 'no',
+          at,
+        });
+        expect(result).toMatchObject({ ok: false, problem: { code: 'binding' } });
+      }
+      // Nor by a file that was written by hand.
+      const forged: Build = {
+        ...bad,
+        aside: { [finding.id]: { rule, by: 'AB', reason: 'no', at, detail: finding.detail } },
+      };
+      expect(found(forged, finding.id).aside).toBeNull();
+    }
+  });
+  test('needs initials and a reason', () => {
+    const base = { findingId: 'LO-7', rule: 'LO-7', detail: 'x', at };
+    for (const args of [
+      { ...base, by: ' ', reason: 'why' },
+      { ...base, by: 'AB', reason: '  ' },
+    ])
+      expect(applyEdit(demo, 'setAside', args).ok).toBe(false);
+  });
 });

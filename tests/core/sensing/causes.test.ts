@@ -13,13 +13,14 @@ import { demoBuild, edited, emptyBuild, kind } from '../../helpers';
  * atmosphere (ISO 2533) for places. The demo stands at 410 m and 18 °C; its coolant NTC has 2500 Ω at 20 °C, beta 3450.
  */
 const demo = demoBuild();
+const at = '2026-03-01T10:00:00.000Z';
 const CLT = 'clt-ntc-1.1';
 const MAP = 'map-3bar-1.3';
 const read = (id: string, atPin: number | null, shown: number | null, build: Build = demo): Judgement =>
   judgeSensor(
     build,
     sensorsOf(build, netlist(build)).find((one) => one.id === id)!,
-    { atPin, shown, at: '', by: '' },
+    { atPin, shown },
     catalog.kinds,
   );
 /** Ohms of the demo's coolant sensor at its ambient, by the beta formula. */
@@ -65,7 +66,7 @@ describe('a part of nearly the same ohms', () => {
       at20,
       call('recordSensing', {
         sensorId: CLT,
-        reading: { atPin: under(2490, 2980), shown: null, at: '2026-03-01T10:00:00.000Z', by: '' },
+        reading: { atPin: under(2490, 2980), shown: null, at, by: '' },
       }),
     );
     expect(findingsOf(noted, netlist(noted), catalog.kinds).find(({ rule }) => rule === 'SE-10')).toMatchObject({
@@ -89,7 +90,7 @@ describe('places', () => {
       low,
       call('recordSensing', {
         sensorId: MAP,
-        reading: { atPin: pin, shown: 83.8, at: '2026-03-01T10:00:00.000Z', by: '' },
+        reading: { atPin: pin, shown: 83.8, at, by: '' },
       }),
     );
     const finding = findingsOf(noted, netlist(noted), catalog.kinds).find(({ rule }) => rule === 'SE-10')!;
@@ -132,7 +133,7 @@ test('odds of all causes and of a right reading make a share, likeliest first', 
 });
 
 test('findings of a build alone know only its own parts; with a library they name the part', () => {
-  const reading = { atPin: under(2490, 8660 * Math.exp(0.3)), shown: null, at: '2026-03-01T10:00:00.000Z', by: '' };
+  const reading = { atPin: under(2490, 8660 * Math.exp(0.3)), shown: null, at, by: '' };
   const build = edited(demo, call('recordSensing', { sensorId: CLT, reading }));
   const detail = (library: typeof catalog.kinds) =>
     findingsOf(build, netlist(build), library).find(({ rule }) => rule === 'SE-10')!.detail;

@@ -29,12 +29,7 @@ const voltsAt = (build: Build, pinId: string, fault: Fault | null = null): numbe
   return voltsBetween(solution, `ecu:${pinId}`, 'ecu:ground')!;
 };
 const read = (build: Build, at: ReturnType<typeof sensorsOf>[number], volts: number) =>
-  judgeSensor(
-    build,
-    at,
-    { atPin: Math.round(volts * 100) / 100, shown: null, at: '2026-03-01T10:00:00.000Z', by: '' },
-    [],
-  );
+  judgeSensor(build, at, { atPin: Math.round(volts * 100) / 100, shown: null }, []);
 
 /** Sensors at rest whose inside the circuit knows: a divider or a resistance at the signal's terminal. */
 const known = catalog.kinds

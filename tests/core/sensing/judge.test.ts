@@ -22,7 +22,7 @@ const sensorIn = (build: Build, id: string): SensorAt => {
   return found;
 };
 const judge = (id: string, atPin: number | null, shown: number | null, build: Build = demo) =>
-  judgeSensor(build, sensorIn(build, id), { atPin, shown, at: '2026-03-01T10:00:00.000Z', by: '' }, catalog.kinds);
+  judgeSensor(build, sensorIn(build, id), { atPin, shown }, catalog.kinds);
 const codes = (judged: ReturnType<typeof judge>) => judged.causes.map((cause) => cause.code);
 const MAP = 'map-3bar-1.3';
 const CLT = 'clt-ntc-1.1';

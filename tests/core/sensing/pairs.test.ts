@@ -34,7 +34,7 @@ describe.each(kinds.map((kind) => [kind.id, kind] as const))('%s', (_, kind) => 
       const expected = expectation(build.site, at);
       if (!expected || expected.atPin === null) continue;
       const shown = valueAtPin(at, expected.atPin)!;
-      const judged = judgeSensor(build, at, { atPin: expected.atPin, shown, at: '', by: '' }, catalog.kinds);
+      const judged = judgeSensor(build, at, { atPin: expected.atPin, shown }, catalog.kinds);
       expect([at.id, judged.verdict, judged.advice]).toEqual([at.id, 'right', '']);
     }
   });
@@ -46,7 +46,7 @@ describe.each(kinds.map((kind) => [kind.id, kind] as const))('%s', (_, kind) => 
       for (const other of othersOf(at, catalog.kinds)) {
         const shown = valueAtPin({ sensor: other.sensor, pullUpOhms: at.pullUpOhms }, expected.atPin);
         if (shown === null) continue;
-        const judged = judgeSensor(build, at, { atPin: expected.atPin, shown, at: '', by: '' }, catalog.kinds);
+        const judged = judgeSensor(build, at, { atPin: expected.atPin, shown }, catalog.kinds);
         if (judged.verdict === 'right') {
           // Too near to tell at this reading: then the two differ by less than the part's own tolerance here.
           expect(Math.abs(shown - valueAtPin(at, expected.atPin)!)).toBeLessThanOrEqual(expected.tolerance);

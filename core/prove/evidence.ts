@@ -1,0 +1,114 @@
+import type { Build, OffsetReading, SensorReading } from '../build/schema';
+import { hasRole, trait } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import { cycleDegrees } from '../engine/engine';
+import { needsOf, type Need } from '../netlist/needs';
+import { outputUses } from '../trigger/outputs';
+import { hashOf } from '../units/hash';
+
+/*
+ * What a reading or a confirmation was taken on: wires, pins, parts, wheels, the ECU, as plain facts. It stands while each of
+ * its facts is still one of the plan's; a plan that is changed back makes it stand again, as it is with proofs of wires.
+ */
+export type Fact = string;
+
+/** Facts kept from older files may be fewer than those a fresh reading would carry: what was not kept is not asked for. */
+export const stands = (taken: readonly Fact[], now: readonly Fact[]): boolean =>
+  taken.every((fact) => now.includes(fact));
+
+const place = (build: Build, needId: string): Fact => `${needId} on ${build.assignments[needId] ?? 'no pin'}`;
+
+/** Facts under a key-on reading: its pin, and the part at the other end. */
+export function sensorFacts(build: Build, sensorId: string): Fact[] {
+  const device = build.devices.find((one) => sensorId.startsWith(`${one.id}.`));
+  return [place(build, sensorId), ...(device ? [`part ${device.kindId}`] : [])];
+}
+
+/** The reading of a sensor while it stands; null when there is none, or when its wire or part has changed since. */
+export function standingReading(build: Build, sensorId: string): SensorReading | null {
+  const reading = build.sensing.readings[sensorId];
+  return reading && stands(reading.on, sensorFacts(build, sensorId)) ? reading : null;
+}
+
+const wheelFact = (shaft: string, wheel: unknown): Fact => `${shaft} wheel ${wheel === null ? 'none' : hashOf(wheel)}`;
+
+/** Facts under timing and sync: wheels, ECU, cycle, spark mode, and the pins of the crank and cam sensors. */
+export function triggerFacts(build: Build, needs: readonly Need[] = needsOf(build)): Fact[] {
+  const sensors = new Set(
+    build.devices.filter((device) => trait(build.kinds[device.kindId], 'trigger')).map((device) => device.id),
+  );
+  return [
+    `ECU ${build.ecu.id}`,
+    wheelFact('crank', build.trigger.crankWheel),
+    wheelFact('cam', build.trigger.camWheel),
+    `cycle ${cycleDegrees(build.engine)}`,
+    `spark ${build.engine.ignition}`,
+    ...needs.filter((need) => sensors.has(need.deviceId ?? '')).map((need) => place(build, need.id)),
+  ];
+}
+
+/** Readings of the timing light taken on these wheels and this ECU, in the order of the log. */
+export function standingLights(build: Build): OffsetReading[] {
+  const now = triggerFacts(build);
+  return build.trigger.readings.filter((reading) => stands(reading.on, now));
+}
+
+/** True when the light has confirmed the offset as it is, on the wheels and the ECU of today. */
+export function offsetConfirmed(build: Build): boolean {
+  if (!build.trigger.offsetConfirmed) return false;
+  const last = build.trigger.readings[build.trigger.readings.length - 1];
+  return last === undefined || stands(last.on, triggerFacts(build));
+}
+
+/** Facts under a check of a gate; none where nothing of the plan can make it untrue. */
+export function checkFacts(build: Build, gateId: string, checkId: string): Fact[] {
+  const needs = needsOf(build);
+  const rest = (prefix: string) => (checkId.startsWith(prefix) ? checkId.slice(prefix.length) : null);
+  const placesOf = (test: (need: Need) => boolean) => needs.filter(test).map((need) => place(build, need.id));
+  const ofRole = (role: Parameters<typeof hasRole>[1]) => {
+    const ids = new Set(
+      build.devices.filter((device) => hasRole(build.kinds[device.kindId], role)).map((device) => device.id),
+    );
+    return (need: Need) => ids.has(need.deviceId ?? '');
+  };
+  switch (gateId) {
+    case 'bench': {
+      // A wire that moves opens a lock again.
+      if (checkId !== 'locks') return [];
+      const placed = Object.entries(build.assignments).sort(([one], [other]) => (one < other ? -1 : 1));
+      return [`pins ${hashOf(placed)}`];
+    }
+    case 'battery':
+    case 'key':
+      return [`ECU ${build.ecu.id}`];
+    case 'sensors': {
+      const sensorId = rest('sensor-');
+      if (sensorId !== null) return sensorFacts(build, sensorId);
+      return placesOf((need) => ofRole('pedal')(need) || ofRole('throttle')(need));
+    }
+    case 'outputs': {
+      const needId = rest('relay-');
+      if (needId !== null) return [place(build, needId)];
+      const pinId = rest('output-');
+      const use = outputUses(build, needs).find((one) => one.pinId === pinId);
+      return use ? [place(build, use.needId), `cylinder ${use.means}`] : [];
+    }
+    case 'cranking':
+      return checkId === 'rpm' || checkId === 'losses' ? triggerFacts(build, needs) : [];
+    case 'timing':
+      return [
+        ...triggerFacts(build, needs),
+        ...placesOf(({ ask, cylinder }) => ask.kind.startsWith('ignition') && cylinder === 1),
+      ];
+    case 'first-fire': {
+      if (checkId === 'again') return triggerFacts(build, needs);
+      if (checkId !== 'stops') return [];
+      return [
+        ...placesOf(({ end }) => end.startsWith('relay:')),
+        ...pinsOfKind(build.ecu, 'main-relay').map((pin) => `main relay on ${pin.id}`),
+      ];
+    }
+    default:
+      return [];
+  }
+}
