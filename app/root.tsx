@@ -4,6 +4,7 @@ import '@fontsource/b612-mono/latin-400.css';
 import '@fontsource/b612-mono/latin-700.css';
 import '@fontsource/fira-sans/greek-400.css';
 import '@fontsource/fira-sans/greek-700.css';
+import './ui/brackets.css';
 import { useEffect, type ReactNode } from 'react';
 import { I18nProvider, RouterProvider } from 'react-aria-components';
 import {

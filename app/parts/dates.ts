@@ -12,3 +12,6 @@ export const localTime = (instant: string): string =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(
     new Date(instant),
   );
+/** `23 Nov 2026` of an instant, in the person's own time. */
+export const dayOf = (instant: string): string =>
+  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(new Date(instant));

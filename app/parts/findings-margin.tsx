@@ -3,11 +3,15 @@ import { useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
+import { call } from '~/core/build/edits';
+import { isBinding } from '~/core/rules/binding';
 import type { Finding, Severity, SheetId } from '~/core/rules/rule';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
 import { Callout, Heading, Small, Stack, toneColor } from '../ui/text';
 import { color, space, type } from '../ui/theme';
+import { AsideDialog } from './aside-dialog';
+import { dayOf } from './dates';
 import { sheetInfo } from './sheets';
 
 const icons: Record<Severity, typeof Info> = { stop: OctagonX, fix: CircleAlert, note: Info };
@@ -17,6 +21,7 @@ function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
   const { buildId } = useParams();
   const navigate = useNavigate();
   const [open, setOpen] = useState(false);
+  const [asking, setAsking] = useState(false);
   const Icon = icons[finding.severity];
   const go = () => {
     if (finding.where) select(finding.where);
@@ -30,6 +35,11 @@ function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
         </Code>
         <Go onPress={go}>{finding.title}</Go>
         <Small>{finding.detail}</Small>
+        {finding.before && (
+          <Small>
+            Set aside by {finding.before.by} when it read otherwise: {finding.before.reason}
+          </Small>
+        )}
         {open && <Small>Source: {finding.source}.</Small>}
         <Actions>
           {finding.remedy && (
@@ -40,7 +50,13 @@ function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
           <Button weight="quiet" aria-expanded={open} onPress={() => setOpen(!open)}>
             {open ? 'Hide source' : 'Source'}
           </Button>
+          {finding.severity !== 'note' && !isBinding(finding.rule) && (
+            <Button weight="quiet" onPress={() => setAsking(true)}>
+              Set aside
+            </Button>
+          )}
         </Actions>
+        {asking && <AsideDialog finding={finding} onClose={() => setAsking(false)} />}
       </Callout>
     </li>
   );
@@ -49,11 +65,13 @@ function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
 /** Live checks: this sheet's first, then the others'. */
 export function FindingsMargin({ sheet }: { sheet: SheetId }) {
   const { derived } = useBuild();
-  const mine = derived.findings.filter((finding) => finding.sheet === sheet);
-  const others = derived.findings.filter((finding) => finding.sheet !== sheet);
+  const standing = derived.findings.filter((finding) => finding.aside === null);
+  const mine = standing.filter((finding) => finding.sheet === sheet);
+  const others = standing.filter((finding) => finding.sheet !== sheet);
+  const aside = derived.findings.filter((finding) => finding.aside !== null);
   return (
     <Aside aria-label="Findings">
-      <Heading>Findings {derived.findings.length}</Heading>
+      <Heading>Findings {standing.length}</Heading>
       {mine.length === 0 && <Small>Nothing to say about this sheet.</Small>}
       <List>
         {mine.map((finding) => (
@@ -70,7 +88,40 @@ export function FindingsMargin({ sheet }: { sheet: SheetId }) {
           </Stack>
         </>
       )}
+      {aside.length > 0 && (
+        <>
+          <Heading>Set aside {aside.length}</Heading>
+          <Stack as="ul" $gap={3}>
+            {aside.map((finding) => (
+              <AsideItem key={finding.id} finding={finding} />
+            ))}
+          </Stack>
+        </>
+      )}
     </Aside>
+  );
+}
+
+/** A finding left as it is: still there to be read, with who and why. */
+function AsideItem({ finding }: { finding: Finding }) {
+  const { edit } = useBuild();
+  const { aside } = finding;
+  if (!aside) return null;
+  return (
+    <li>
+      <Code style={{ color: color.soft }}>
+        {finding.rule} {finding.severity}, set aside
+      </Code>
+      <div>{finding.title}</div>
+      <Small>
+        {aside.by}, {dayOf(aside.at)}: {aside.reason}
+      </Small>
+      <Actions>
+        <Button weight="quiet" onPress={() => edit(call('takeUp', { findingId: finding.id }))}>
+          Take it up again
+        </Button>
+      </Actions>
+    </li>
   );
 }
 

@@ -75,7 +75,7 @@ export const GlobalStyle = createGlobalStyle`
     --type-lead: 17px;
     --type-title: 27px;
     --type-figure: 44px;
-    --font-text: 'B612', 'Fira Sans', system-ui, sans-serif;
+    --font-text: 'Brackets', 'B612', 'Fira Sans', system-ui, sans-serif;
     --font-mono: 'B612 Mono', 'Fira Sans', ui-monospace, monospace;
     --radius: 6px;
     --hair: 1px;

@@ -29,6 +29,25 @@ export const Table = styled.table`
   tbody th {
     font-weight: 700;
   }
+  /* One line a row: names are cut with dots, and whole on hover. */
+  &[data-dense='true'] tr > * {
+    height: 28px;
+    padding-block: 0;
+    vertical-align: middle;
+  }
+  .name {
+    max-width: 0;
+    width: 34%;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  @media print {
+    .name {
+      max-width: none;
+      white-space: normal;
+    }
+  }
   .figure {
     text-align: right;
     white-space: nowrap;

@@ -27,13 +27,45 @@ function named<T>(before: ReadonlyMap<string, T>, after: ReadonlyMap<string, T>)
   };
 }
 
+const kindNames = { 'four-stroke': 'four-stroke', 'two-stroke': 'two-stroke', rotary: 'rotary' } as const;
+const ignitionNames = { distributor: 'a distributor', wasted: 'shared coils', direct: 'a coil each' } as const;
+const injectionNames = {
+  none: 'none',
+  batch: 'all together',
+  'semi-sequential': 'in pairs',
+  sequential: 'one by one',
+} as const;
+
+/** What changed in the engine, a sentence a fact. */
+export function engineDifference(old: Plan['engine'], now: Plan['engine']): string[] {
+  const rows: [keyof Plan['engine'], string, (engine: Plan['engine']) => string][] = [
+    ['name', 'Engine', (one) => one.name],
+    ['kind', 'Engine kind', (one) => kindNames[one.kind]],
+    ['cylinders', now.kind === 'rotary' ? 'Rotors' : 'Cylinders', (one) => String(one.cylinders)],
+    ['firingOrder', 'Firing order', (one) => one.firingOrder.join('-')],
+    [
+      'firingAngles',
+      'Firing angles',
+      (one) => (one.firingAngles === null ? 'even' : one.firingAngles.map((angle) => `${angle}°`).join(' ')),
+    ],
+    ['aspiration', 'Breathing', (one) => one.aspiration],
+    ['boostKpa', 'Boost wanted', (one) => `${one.boostKpa} kPa`],
+    ['maxRpm', 'Top speed', (one) => `${one.maxRpm} rpm`],
+    ['displacementCc', 'Displacement', (one) => `${one.displacementCc} cc`],
+    ['ignition', 'Ignition', (one) => ignitionNames[one.ignition]],
+    ['injection', 'Injection', (one) => injectionNames[one.injection]],
+  ];
+  return rows.flatMap(([key, name, words]) =>
+    JSON.stringify(old[key]) === JSON.stringify(now[key]) ? [] : [`${name}: ${words(old)} became ${words(now)}.`],
+  );
+}
+
 /** What changed between two plans of a build, in words, most important first. */
 export function differenceInWords(build: Build, before: Plan, after: Plan): string[] {
   const [old, now] = [withPlan(build, before), withPlan(build, after)];
   const lines: string[] = [];
   if (old.ecu.id !== now.ecu.id) lines.push(`ECU ${old.ecu.model} became ${now.ecu.model}.`);
-  if (JSON.stringify(old.engine) !== JSON.stringify(now.engine))
-    lines.push(`Engine data changed (${now.engine.name}).`);
+  lines.push(...engineDifference(old.engine, now.engine));
   if (old.outputOrder !== now.outputOrder)
     lines.push(now.outputOrder === 'in-turn' ? 'Outputs now fire in turn.' : 'Outputs are now numbered by cylinder.');
 

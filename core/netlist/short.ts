@@ -15,6 +15,16 @@ const phrases: readonly (readonly [RegExp, string])[] = [
   [/ (relay|sensor|signal|motor|track)\b/gi, ''],
 ];
 
+/** What a kind's own name drags along when nobody has named the part: `Coil with igniter, four terminals 3 · C`. */
+const dragged = /(?:\s+with(?:out)?\s[^,·]*)?,[^·]*?(?=\s\d+(?:\s·|$)|\s·|$)/gi;
+
+/** A label in one short line, for rows of a list: `Injector 1 · 2` is `Inj 1 · 2`. The full name stands behind it. */
+export const tagOf = (label: string): string =>
+  phrases
+    .reduce((text, [from, to]) => text.replace(from, to), label.includes(' · ') ? label.replace(dragged, '') : label)
+    .replace(/\s+/g, ' ')
+    .trim();
+
 /** Longest line a cavity of the drawn face holds, in letters. */
 const LINE = 7;
 

@@ -288,7 +288,6 @@ export function judgeSensor(
           },
     );
   const pinRight = parts.every((part) => !part.wrong);
-  let shownRight = true;
   if (reading.shown !== null) {
     const signal = reading.atPin ?? expected.atPin;
     const should = signal === null ? expected.value : (valueAtPin(at, signal) ?? expected.value);
@@ -297,7 +296,7 @@ export function judgeSensor(
         ? expected.tolerance
         : Math.max(expected.tolerance / 2, 0.01 * (at.sensor.most - at.sensor.least));
     const shown = readQuantity(quantity, reading.shown, build);
-    shownRight = Math.abs(reading.shown - should) <= tolerance;
+    const shownRight = Math.abs(reading.shown - should) <= tolerance;
     parts.push({
       wrong: !shownRight,
       sentence: shownRight

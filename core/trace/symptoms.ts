@@ -1,4 +1,5 @@
 import { hasRole, trait } from '../devices/kind';
+import { parseEnd } from '../netlist/ends';
 import type { Netlist } from '../netlist/netlist';
 
 export interface Symptom {
@@ -31,4 +32,25 @@ export function symptomsOf(net: Netlist): Symptom[] {
     return [];
   });
   return [...general, ...devices];
+}
+
+/** The symptom that a failed check of a gate speaks of; null where it is for the person to say. */
+export function symptomOfCheck(net: Netlist, gateId: string, checkId: string): string | null {
+  const symptoms = symptomsOf(net);
+  const of = (deviceId: string | null | undefined) =>
+    symptoms.find((one) => deviceId && one.deviceId === deviceId)?.id ?? null;
+  const needId = /^(?:sensor|relay)-(.*)$/.exec(checkId)?.[1];
+  if (needId !== undefined) {
+    const need = net.needs.find((one) => one.id === needId);
+    const circuit = net.circuits.find(({ id }) => needId === `relay-${id}.85`);
+    const load = circuit?.loads[0] && parseEnd(circuit.loads[0].end).owner;
+    return of(need?.deviceId ?? load);
+  }
+  const pinId = /^output-(.*)$/.exec(checkId)?.[1];
+  if (pinId !== undefined) {
+    const cavity = net.cavities.find(({ pin }) => pin.id === pinId);
+    return of(net.needs.find((one) => one.id === cavity?.needId)?.deviceId);
+  }
+  if (gateId === 'cranking' && (checkId === 'rpm' || checkId === 'losses')) return 'no-sync';
+  return gateId === 'battery' || gateId === 'key' || gateId === 'cranking' ? 'ecu-dead' : null;
 }

@@ -85,8 +85,8 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       plus: cone.seeds[0],
       minus: reference,
       title: 'Does its own output test work this part and no other?',
-      how: 'Run the output test of this cylinder and watch which part answers. 1 is yes, 0 is no.',
-      unit: '1 or 0',
+      how: 'Run the output test of this cylinder and watch which part answers.',
+      unit: '',
       minutes: 2,
     });
   return [...new Map(tests.map((test) => [test.id, test])).values()];
@@ -103,7 +103,7 @@ function triggerTests(build: Build): TraceTest[] {
     minus: groundEnd('battery'),
     title,
     how,
-    unit: mode === 'count' ? 'teeth' : '1 or 0',
+    unit: mode === 'count' ? 'teeth' : '',
     minutes,
   });
   return [
@@ -124,7 +124,7 @@ function triggerTests(build: Build): TraceTest[] {
             'a|swap-leads',
             'answer',
             'Does sync come with the two VR leads exchanged?',
-            'Exchange them at the sensor plug, crank again. 1 is yes, 0 is no.',
+            'Exchange them at the sensor plug, crank again.',
             10,
           ),
         ]
@@ -133,7 +133,7 @@ function triggerTests(build: Build): TraceTest[] {
       'a|swap-edge',
       'answer',
       'Does sync come with the other edge chosen?',
-      'Change the edge in the ECU, crank again. 1 is yes, 0 is no.',
+      'Change the edge in the ECU, crank again.',
       3,
     ),
   ];

@@ -8,6 +8,7 @@ import { camWheelOf } from '~/core/trigger/wheel';
 import { plural } from '~/core/units/format';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
+import { ShortName } from '../../parts/short-name';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { exportBuild } from '../../storage/export';
@@ -112,7 +113,10 @@ function SetUp() {
     ['Dwell', `${trigger.dwellMilliseconds} ms`],
     ['ECU power ground', build.power.ecuGround === 'head' ? 'engine block' : 'battery negative'],
     ['Proof', `${derived.progress.proved.size} of ${plural(derived.progress.wires, 'wire')}`],
-    ['Open findings', `${derived.counts.stop} stop, ${derived.counts.fix} to fix, ${derived.counts.note} notes`],
+    [
+      'Open findings',
+      `${derived.counts.stop} stop, ${derived.counts.fix} to fix, ${derived.counts.note} notes${derived.counts.aside > 0 ? `, ${derived.counts.aside} set aside` : ''}`,
+    ],
   ];
   return (
     <Stack $gap={2}>
@@ -131,14 +135,64 @@ function SetUp() {
   );
 }
 
+const doneSigns = { 'no wire': '', 'reads wrong': '✗', proved: '✓', 'not proved': '☐' } as const;
+
+/** Every finding as the next reader must know it: what stands, and what was left by whom and why. */
+function Findings() {
+  const { derived } = useBuild();
+  const standing = derived.findings.filter((one) => one.aside === null && one.severity !== 'note');
+  const aside = derived.findings.filter((one) => one.aside !== null);
+  return (
+    <Stack $gap={2}>
+      <Heading>Findings</Heading>
+      {standing.length === 0 && <Small>Nothing is to be mended.</Small>}
+      <Lines>
+        {standing.map((one) => (
+          <li key={one.id}>
+            <strong>
+              {one.rule} {one.severity}
+            </strong>{' '}
+            {one.title}. <Soft>{one.detail}</Soft>
+          </li>
+        ))}
+      </Lines>
+      {aside.length > 0 && (
+        <>
+          <Heading>Set aside</Heading>
+          <Lines>
+            {aside.map((one) => (
+              <li key={one.id}>
+                <strong>
+                  {one.rule} {one.severity}
+                </strong>{' '}
+                {one.title}. <Soft>{one.detail}</Soft>
+                <br />
+                {one.aside!.by}, {when(one.aside!.at)}: {one.aside!.reason}
+              </li>
+            ))}
+          </Lines>
+        </>
+      )}
+    </Stack>
+  );
+}
+
 function PinList() {
   const { derived } = useBuild();
-  const { net } = derived;
+  const { net, progress } = derived;
+  const doneWords = (wireId: string | undefined) =>
+    wireId === undefined
+      ? 'no wire'
+      : progress.wrongWires.has(wireId)
+        ? 'reads wrong'
+        : progress.proved.has(wireId)
+          ? 'proved'
+          : 'not proved';
   return (
     <Stack $gap={2}>
       <Heading>Pin list</Heading>
       <TableScroll aria-label="Pin list">
-        <Table>
+        <Table data-dense="true">
           <thead>
             <tr>
               <th scope="col">cavity</th>
@@ -155,12 +209,14 @@ function PinList() {
               return (
                 <tr key={pin.id}>
                   <th scope="row">{pin.id}</th>
-                  <td>{pin.label}</td>
-                  <td>{label || far}</td>
-                  <td>{wire ? <WireMark colour={wire.colour} squareMm={wire.squareMm} /> : <Soft>free</Soft>}</td>
-                  <td aria-label={wire && derived.progress.proved.has(wire.id) ? 'proved' : 'not proved'}>
-                    {wire ? (derived.progress.proved.has(wire.id) ? '✓' : '☐') : ''}
+                  <td className="name" title={pin.label}>
+                    {pin.label}
                   </td>
+                  <td className="name">
+                    <ShortName label={label || far} />
+                  </td>
+                  <td>{wire ? <WireMark colour={wire.colour} squareMm={wire.squareMm} /> : <Soft>free</Soft>}</td>
+                  <td aria-label={doneWords(wire?.id)}>{doneSigns[doneWords(wire?.id)]}</td>
                 </tr>
               );
             })}
@@ -208,6 +264,7 @@ export function Book() {
         </Stack>
         <Stack $gap={5}>
           <SetUp />
+          <Findings />
           <Calibrations />
           <PinList />
         </Stack>

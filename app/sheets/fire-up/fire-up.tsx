@@ -1,22 +1,38 @@
 import { Check, Lock, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import type { Gate, GateCheck } from '~/core/fireup/gates';
+import { symptomOfCheck } from '~/core/trace/symptoms';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
+import { InitialsField, useInitials } from '../../parts/initials';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { deriveGates } from '../../storage/derived';
+import { newId } from '../../storage/garage';
+import { Button } from '../../ui/button';
 import { Checkbox } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
-import { TextField } from '../../ui/text-field';
 import { Callout, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+
+/** Opens the case of what a reading out of its band speaks of, or goes to the one that is open, on sheet 8. */
+function useCaseFor(gateId: string, checkId: string): () => void {
+  const { build, derived, edit } = useBuild();
+  const { buildId } = useParams();
+  const navigate = useNavigate();
+  return () => {
+    const symptomId = symptomOfCheck(derived.net, gateId, checkId);
+    if (symptomId !== null && !build.cases.some((one) => one.closed === null && one.symptomId === symptomId))
+      edit(call('openCase', { id: newId(), symptomId, at: new Date().toISOString() }));
+    void navigate(`/build/${buildId}/trace${symptomId === null ? '' : `?symptom=${encodeURIComponent(symptomId)}`}`);
+  };
+}
 
 function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: string }) {
   const { edit } = useBuild();
@@ -30,6 +46,8 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
       }),
     );
   const shut = gate.status === 'shut';
+  const outside = !check.met && !check.fallen && (check.confirmation?.value ?? null) !== null;
+  const trace = useCaseFor(gate.id, check.id);
   const nobody = by.trim() === '';
   return (
     <Line data-met={check.met}>
@@ -75,10 +93,21 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
             {check.confirmation.by}, {when(check.confirmation.at)}.{' '}
           </>
         )}
-        {!check.met && (check.confirmation?.value ?? null) !== null && (
-          <strong style={{ color: color.stop }}>Out of its band. </strong>
+        {check.fallen && (
+          <strong style={{ color: color.pencil }}>
+            Taken before its wire, part or wheel changed: it does not count. Do it again.{' '}
+          </strong>
         )}
+        {outside && <strong style={{ color: color.stop }}>Out of its band. </strong>}
         {!check.met && check.hint}
+        {outside && (
+          <>
+            {' '}
+            <Button weight="quiet" onPress={trace}>
+              Open a case on sheet 8
+            </Button>
+          </>
+        )}
       </Small>
     </Line>
   );
@@ -110,14 +139,7 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
         </Callout>
       )}
       <div style={{ maxWidth: 260 }}>
-        <TextField
-          label="Who confirms"
-          value={by}
-          onChange={onBy}
-          maxLength={40}
-          placeholder="initials"
-          hint={by.trim() === '' ? 'Needed before anything is confirmed.' : undefined}
-        />
+        <InitialsField label="Who confirms" by={by} onBy={onBy} asked />
       </div>
       <Stack as="ul" $gap={3}>
         {gate.checks.map((check) => (
@@ -140,7 +162,7 @@ export function FireUp() {
   const passed = gates.filter((gate) => gate.status === 'passed').length;
   const current = gates.find((gate) => gate.status !== 'passed') ?? gates[gates.length - 1];
   const [chosen, setChosen] = useState<string | null>(null);
-  const [by, setBy] = useState(build.prove.by);
+  const [by, setBy] = useInitials();
   const gate = gates.find((one) => one.id === chosen) ?? current;
   return (
     <SheetFrame

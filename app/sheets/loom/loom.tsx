@@ -5,6 +5,7 @@ import { cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
 import { formatMetres, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
+import { ShortName } from '../../parts/short-name';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
@@ -124,7 +125,7 @@ function Branches() {
               isDisabled={!derived.net.devices.some((entry) => entry.device.id === device.id)}
               onPress={() => select({ type: 'device', deviceId: device.id })}
             >
-              {device.label}
+              <ShortName label={device.label} />
             </Button>
             <NumberField
               label={`Branch of ${device.label}`}
@@ -202,7 +203,7 @@ export function Loom() {
             </p>
           ) : (
             <TableScroll aria-label="Cut list">
-              <Table>
+              <Table data-dense="true">
                 <thead>
                   <tr>
                     <th scope="col">#</th>
@@ -236,8 +237,12 @@ export function Loom() {
                             {index + 1}
                           </Pick>
                         </td>
-                        <td>{line.from}</td>
-                        <td>{line.to}</td>
+                        <td className="name">
+                          <ShortName label={line.from} />
+                        </td>
+                        <td className="name">
+                          <ShortName label={line.to} />
+                        </td>
                         <td className="figure">{line.squareMm}</td>
                         <td>
                           <WireMark colour={line.colour} />
@@ -286,6 +291,7 @@ const Pick = styled.button`
   padding: 0;
   min-width: 24px;
   min-height: 24px;
+  padding-inline: 0;
   color: ${color.soft};
   cursor: pointer;
 `;

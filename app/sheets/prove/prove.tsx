@@ -1,16 +1,17 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { BEEP, judge } from '~/core/prove/verdict';
 import { probeMoves, type ProveTest } from '~/core/prove/tests';
+import { tagOf } from '~/core/netlist/short';
 import { formatOhms, plural } from '~/core/units/format';
 import { groupBy } from '~/core/units/group';
 import { useBuild } from '../../build/context';
+import { InitialsField, useInitials } from '../../parts/initials';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
-import { TextField } from '../../ui/text-field';
 import { Callout, FieldGrid, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { TestPanel } from './test-panel';
@@ -55,13 +56,24 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
       : test.expected === null
         ? 'open'
         : formatOhms(test.expected);
+  // The list follows the test in hand.
+  const row = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
   return (
     <li>
-      <Pick aria-current={chosen ? 'true' : undefined} onClick={onChoose} data-kind={test.kind}>
+      <Pick
+        ref={row}
+        title={`${derived.net.labelOf(test.hold)} to ${derived.net.labelOf(test.touch)}`}
+        aria-current={chosen ? 'true' : undefined}
+        onClick={onChoose}
+        data-kind={test.kind}
+      >
         <span aria-hidden>{verdict ? (verdict.right ? '✓' : '✗') : test.kind === 'isolation' ? '∥' : '–'}</span>
         <span>
           {test.kind === 'isolation' ? 'not ' : ''}
-          {derived.net.labelOf(test.touch)}
+          {tagOf(derived.net.labelOf(test.touch))}
         </span>
         <Figure data-right={verdict?.right}>
           {verdict
@@ -85,6 +97,7 @@ export function Prove() {
   const { tests, progress } = derived;
   const [filter, setFilter] = useState<Filter>('left');
   const [chosenId, setChosenId] = useState<string | null>(null);
+  const [by, setBy] = useInitials();
   const isLeft = (test: ProveTest) => !build.prove.readings[test.id];
   const isWrong = (test: ProveTest) => {
     const reading = build.prove.readings[test.id];
@@ -143,7 +156,7 @@ export function Prove() {
               value={filter}
               onChange={setFilter}
             />
-            <List tabIndex={0} role="group" aria-label="Tests">
+            <List tabIndex={0} role="group" aria-label="Tests" data-tests>
               {[...groups].map(([hold, group]) => (
                 <section key={hold}>
                   <h3>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h3>
@@ -165,20 +178,14 @@ export function Prove() {
                 maxValue={5}
                 onChange={(value) => value !== null && edit(call('setMeter', { leadOhms: value }))}
               />
-              <TextField
-                key={build.prove.by}
-                label="Read by"
-                defaultValue={build.prove.by}
-                maxLength={40}
-                onBlur={(event) => edit(call('setMeter', { by: (event.target as HTMLInputElement).value }))}
-              />
+              <InitialsField label="Read by" by={by} onBy={setBy} />
             </FieldGrid>
           </Side>
           {chosen && (
             <TestPanel
-              key={chosen.id}
               test={chosen}
               next={following}
+              by={by}
               onNext={() => go(following)}
               onBack={() => go(tests[index - 1])}
             />

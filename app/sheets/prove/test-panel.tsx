@@ -1,13 +1,13 @@
-import { useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cavityPlace } from '~/core/ecu/face';
-import { parseEnd } from '~/core/netlist/ends';
+import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import type { ProveTest } from '~/core/prove/tests';
 import { formatMetres, formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
-import { ConnectorFace } from '../../parts/connector-face';
+import { Neighbourhood } from '../../parts/neighbourhood';
 import { useFaceCavities } from '../../parts/face-cavities';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
@@ -40,21 +40,64 @@ function Place({ test }: { test: ProveTest }) {
         </div>
       </Row>
       {connector && pin && (
-        <div style={{ maxWidth: 420 }}>
-          <ConnectorFace
-            size="small"
-            connector={connector}
-            cavities={faces.get(connector.id) ?? []}
-            side="wire"
-            selected={new Set([pin.id])}
-            touched={new Set(parseEnd(test.touch).type === 'ecu' ? [parseEnd(test.touch).owner] : [])}
-            able={null}
-            onPress={(pinId) => select({ type: 'end', end: `ecu:${pinId}` })}
-          />
-        </div>
+        <Neighbourhood
+          connector={connector}
+          cavity={pin.cavity}
+          cavities={faces.get(connector.id) ?? []}
+          side="wire"
+          touched={parseEnd(test.touch).type === 'ecu' ? parseEnd(test.touch).owner : undefined}
+          onPress={(pinId) => select({ type: 'end', end: ecuEnd(pinId) })}
+        />
       )}
     </Stack>
   );
+}
+
+/** Where a figure typed blind would land somewhere else: other fields, lists that are searched by letters, dialogs. */
+const ELSEWHERE =
+  'input, textarea, select, [contenteditable], [role="dialog"], [role="listbox"], [role="menu"], [role="radiogroup"]';
+
+/**
+ * The box has the focus on arrival and keeps it from test to test; figures, O, B and Enter are taken wherever the focus is on
+ * the sheet. On a screen that is touched the keypad stands ready instead of the device's own keyboard.
+ */
+function useReadingKeys(
+  box: RefObject<HTMLInputElement | null>,
+  take: (key: string) => boolean,
+  figure: (key: string) => void,
+): void {
+  const now = useRef({ take, figure });
+  useEffect(() => {
+    now.current = { take, figure };
+  });
+  useEffect(() => {
+    if (!window.matchMedia('(pointer: coarse)').matches) box.current?.focus({ preventScroll: true });
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      const target = event.target instanceof HTMLElement ? event.target : document.body;
+      const own = target === box.current;
+      if (!own && target.closest(ELSEWHERE)) return;
+      // A button keeps its own key; so does the page its arrows, unless a test is in hand in the box.
+      if (!own && (event.key === 'Enter' || event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+        if (
+          event.key === 'Enter'
+            ? target.closest('button, a, [tabindex="0"][role="button"]')
+            : !target.closest('[data-tests]')
+        )
+          return;
+      }
+      if (now.current.take(event.key)) {
+        event.preventDefault();
+        if (!own) box.current?.focus({ preventScroll: true });
+      } else if (!own && /^[0-9.,]$/.test(event.key)) {
+        event.preventDefault();
+        now.current.figure(event.key);
+        box.current?.focus({ preventScroll: true });
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [box]);
 }
 
 const how = (test: ProveTest): string => {
@@ -67,17 +110,27 @@ const how = (test: ProveTest): string => {
 export function TestPanel({
   test,
   next,
+  by,
   onNext,
   onBack,
 }: {
   test: ProveTest;
   next: ProveTest | null;
+  /** Who reads. */
+  by: string;
   onNext: () => void;
   onBack: () => void;
 }) {
   const { build, derived, edit } = useBuild();
   const stored = build.prove.readings[test.id];
-  const [text, setText] = useState('');
+  const [typedFor, setTypedFor] = useState({ id: test.id, text: '' });
+  // What is typed belongs to its test: the next one starts empty, and the box stays the same box.
+  const text = typedFor.id === test.id ? typedFor.text : '';
+  const setText = (next: string | ((now: string) => string)) =>
+    setTypedFor((before) => {
+      const own = before.id === test.id ? before.text : '';
+      return { id: test.id, text: typeof next === 'string' ? next : next(own) };
+    });
   const low = (test.expected ?? 0) + build.prove.leadOhms;
   const typed = text === '' ? null : text === BEEP ? low : Number(text.replace(',', '.'));
   const shown =
@@ -95,7 +148,7 @@ export function TestPanel({
     edit(
       call('recordReading', {
         testId: test.id,
-        reading: { value, at: new Date().toISOString(), by: build.prove.by, note, title: test.title },
+        reading: { value, at: new Date().toISOString(), by, note, title: test.title },
       }),
     );
     setText('');
@@ -119,25 +172,18 @@ export function TestPanel({
           : now,
       );
   };
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 'Enter') {
-      event.preventDefault();
-      finish();
-    } else if (event.key === 'o') {
-      event.preventDefault();
-      setText('open');
-    } else if (event.key === 'b' && !cylinder) {
-      event.preventDefault();
-      key('beep');
-    } else if (event.key === 'ArrowDown') {
-      event.preventDefault();
-      onNext();
-    } else if (event.key === 'ArrowUp') {
-      event.preventDefault();
-      onBack();
-    }
+  /** Keys of a reading; true when the key was one. */
+  const take = (pressed: string): boolean => {
+    if (pressed === 'Enter') finish();
+    else if (/^o$/i.test(pressed)) setText('open');
+    else if (/^b$/i.test(pressed) && !cylinder) key('beep');
+    else if (pressed === 'ArrowDown') onNext();
+    else if (pressed === 'ArrowUp') onBack();
+    else return false;
+    return true;
   };
+  const box = useRef<HTMLInputElement>(null);
+  useReadingKeys(box, take, key);
   const expected = cylinder ? `cylinder ${test.expected ?? 'none'}` : formatOhms(test.expected);
   return (
     <Panel>
@@ -170,6 +216,7 @@ export function TestPanel({
       <Stack $gap={3}>
         <Display>
           <input
+            ref={box}
             aria-label={`Reading for ${test.title}`}
             inputMode="decimal"
             value={text === 'open' ? (cylinder ? 'none' : 'open line') : text}
@@ -189,7 +236,6 @@ export function TestPanel({
               const value = event.target.value.replace(/^(beep|open line|none)/, '');
               if (NUMBER.test(value)) setText(value);
             }}
-            onKeyDown={onKeyDown}
           />
           <span aria-hidden>{cylinder ? 'cyl' : 'Ω'}</span>
         </Display>
@@ -212,7 +258,7 @@ export function TestPanel({
               )}
             </>
           ) : (
-            <Small>Type the reading; Enter goes on, O is an open line, B a beep.</Small>
+            <Small>Type the reading anywhere on this sheet; Enter goes on, O is an open line, B a beep.</Small>
           )}
         </Verdict>
         <Keypad onKey={key} cylinder={cylinder} />

@@ -1,5 +1,6 @@
 import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import type { Candidate, NextTest, TraceAnswer } from '~/core/trace/trace';
@@ -11,11 +12,13 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { newId } from '../../storage/garage';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
-import { FigureField } from '../../ui/text-field';
+import { FigureField, TextField } from '../../ui/text-field';
 import { Callout, Heading, Row, Small, Soft, Stack } from '../../ui/text';
-import { at, color, space } from '../../ui/theme';
+import { at, color, shape, space } from '../../ui/theme';
 import { useTrace } from './use-trace';
 
+/** A cause that no hypothesis names. */
+const OTHER = 'something-else';
 const now = () => new Date().toISOString();
 const valueWords = (test: TraceTest, value: number | null): string =>
   value === null
@@ -26,7 +29,11 @@ const valueWords = (test: TraceTest, value: number | null): string =>
       ? formatVolts(value)
       : test.mode === 'ohms'
         ? formatOhms(value)
-        : `${value} ${test.mode === 'count' ? 'teeth' : value === 1 ? '(yes)' : '(no)'}`;
+        : test.mode === 'count'
+          ? `${value} teeth`
+          : value === 1
+            ? 'yes'
+            : 'no';
 
 function ReadingForm({
   test,
@@ -54,13 +61,20 @@ function ReadingForm({
           {test.how} {expected && <>Healthy: {expected}. </>}About {test.minutes} min.
         </Small>
       </div>
-      <Row $gap={2}>
-        <FigureField label={`Reading: ${test.title}`} hideLabel unit={test.unit} onChange={setValue} />
-        <Button type="submit" isDisabled={value === null}>
-          Enter
-        </Button>
-        {test.mode === 'ohms' && <Button onPress={() => onEnter(null)}>Open line</Button>}
-      </Row>
+      {test.mode === 'answer' ? (
+        <Row $gap={2} role="group" aria-label={`Answer: ${test.title}`}>
+          <Button onPress={() => onEnter(1)}>Yes</Button>
+          <Button onPress={() => onEnter(0)}>No</Button>
+        </Row>
+      ) : (
+        <Row $gap={2}>
+          <FigureField label={`Reading: ${test.title}`} hideLabel unit={test.unit} onChange={setValue} />
+          <Button type="submit" isDisabled={value === null}>
+            Enter
+          </Button>
+          {test.mode === 'ohms' && <Button onPress={() => onEnter(null)}>Open line</Button>}
+        </Row>
+      )}
     </Form>
   );
 }
@@ -108,11 +122,53 @@ function CandidateLine({ candidate, rank, onClose }: { candidate: Candidate; ran
             </p>
           )}
           <Button weight="quiet" onPress={onClose}>
-            This was it: close the case
+            This was it
           </Button>
         </Reasons>
       )}
     </li>
+  );
+}
+
+/** Always in sight while a case is open: which cause it was, and what was done about it. */
+function CloseCase({
+  candidates,
+  chosenId,
+  onChoose,
+  onClose,
+}: {
+  candidates: readonly Candidate[];
+  chosenId: string | null;
+  onChoose: (id: string | null) => void;
+  onClose: (faultId: string, title: string, note: string) => void;
+}) {
+  const [note, setNote] = useState('');
+  const other = { id: OTHER, title: 'Something else' };
+  const choices = [...candidates.slice(0, 12), other];
+  const chosen = choices.find((one) => one.id === chosenId) ?? null;
+  return (
+    <Closing aria-label="Close this case">
+      <Select
+        label="It was"
+        choices={choices.map((one) => ({ id: one.id, name: one.title }))}
+        value={chosen?.id ?? null}
+        onChange={onChoose}
+      />
+      <TextField
+        label="What mended it"
+        value={note}
+        onChange={setNote}
+        maxLength={400}
+        placeholder="crimp of A13 made anew"
+      />
+      <Button
+        weight="act"
+        isDisabled={chosen === null || (chosen.id === OTHER && note.trim() === '')}
+        onPress={() => chosen && onClose(chosen.id, chosen.title, note.trim())}
+      >
+        Close the case
+      </Button>
+    </Closing>
   );
 }
 
@@ -204,8 +260,14 @@ export function Trace() {
   const { build, derived, edit } = useBuild();
   const symptoms = useMemo(() => symptomsOf(derived.net), [derived.net]);
   const [caseId, setCaseId] = useState<string | null>(null);
+  const [closing, setClosing] = useState<string | null>(null);
+  const [asked] = useSearchParams();
   const open = build.cases.filter((one) => one.closed === null);
-  const current = open.find((one) => one.id === caseId) ?? open[open.length - 1] ?? null;
+  const current =
+    open.find((one) => one.id === caseId) ??
+    open.find((one) => caseId === null && one.symptomId === asked.get('symptom')) ??
+    open[open.length - 1] ??
+    null;
   const trace = useTrace(build, current);
   const closed = build.cases.filter((one) => one.closed !== null);
   const begin = (symptomId: string) => {
@@ -249,27 +311,25 @@ export function Trace() {
           Fuel vapour and sparks do not mix; moving belts and fans take fingers; a car stands on stands, never on a
           jack. Airbag wiring is never probed.
         </Small>
+        {current && (
+          <CloseCase
+            key={current.id}
+            candidates={trace.answer?.candidates ?? []}
+            chosenId={closing}
+            onChoose={setClosing}
+            onClose={(faultId, title, note) => {
+              edit(call('closeCase', { caseId: current.id, faultId, title, note, at: now() }));
+              setCaseId(null);
+              setClosing(null);
+            }}
+          />
+        )}
         {current && trace.progress !== null && !trace.answer && (
           <p role="status">Solving the faults: {Math.round(trace.progress * 100)} %</p>
         )}
         {trace.failure && <p role="alert">The search stopped: {trace.failure}</p>}
         {current && trace.answer && (
-          <Answer
-            answer={trace.answer}
-            caseId={current.id}
-            onClose={(candidate) => {
-              edit(
-                call('closeCase', {
-                  caseId: current.id,
-                  faultId: candidate.id,
-                  title: candidate.title,
-                  note: '',
-                  at: now(),
-                }),
-              );
-              setCaseId(null);
-            }}
-          />
+          <Answer answer={trace.answer} caseId={current.id} onClose={(candidate) => setClosing(candidate.id)} />
         )}
         {!current && closed.length === 0 && (
           <p>
@@ -289,6 +349,12 @@ export function Trace() {
                     {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(new Date(one.closed!.at))},{' '}
                     {plural(one.readings.length, 'reading')}
                   </Soft>
+                  {one.closed!.note && (
+                    <>
+                      <br />
+                      Mended: {one.closed!.note}
+                    </>
+                  )}
                 </li>
               ))}
             </ul>
@@ -299,6 +365,22 @@ export function Trace() {
   );
 }
 
+const Closing = styled.section`
+  position: sticky;
+  top: -12px;
+  z-index: 2;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) auto;
+  gap: ${space[3]};
+  align-items: end;
+  padding: ${space[2]} 0;
+  background: ${color.sheet};
+  border-bottom: ${shape.hair} solid ${color.rule};
+  ${at.narrow} {
+    position: static;
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
 const Columns = styled.div`
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));

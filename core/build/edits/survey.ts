@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { destinationSchema, hasRole, kindSchema } from '../../devices/kind';
+import { freeLabel, shortKindName } from '../../devices/name';
 import { ecuSchema } from '../../ecu/ecu';
 import { engineSchema } from '../../engine/engine';
 import { needsOf } from '../../netlist/needs';
@@ -93,13 +94,13 @@ export const surveyEdits = {
       if (cylinders.length === 0)
         return fail('none-missing', 'kind', `Every cylinder has its ${inSentence(kind.name)} already.`);
       let next: Build = { ...build, kinds: { ...build.kinds, [kind.id]: kind } };
-      const same = build.devices.filter((device) => device.kindId === kind.id).length;
+      const taken = new Set(build.devices.map((device) => device.label));
       for (const cylinder of cylinders) {
-        const base = label ?? kind.name;
+        const base = label ?? shortKindName(kind.name);
         const device: Device = {
           id: freeId(next, kind.id),
           kindId: kind.id,
-          label: cylinder !== null ? `${base} ${cylinder}` : same > 0 && !label ? `${base} ${same + 1}` : base,
+          label: (cylinder !== null ? `${base} ${cylinder}` : label ? base : freeLabel(base, taken)).slice(0, 60),
           cylinder,
           branchMetres: branchMetres ?? branchDefaults[kind.system] ?? 1.5 + (cylinder ?? 0) * 0.1,
           terminalsConfirmed: false,
