@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { engineSchema, type Engine } from '~/core/engine/engine';
+import { ordersAll, proposedOrder } from '~/core/engine/propose';
 import { pathText } from '~/core/build/parse';
 import { defaultUnits, type Units } from '~/core/units/units';
 import { FieldGrid, Stack } from '../ui/text';
@@ -36,6 +37,12 @@ const numbersIn = (text: string): number[] =>
     .filter(Boolean)
     .map(Number);
 
+/** Another count of cylinders takes a firing order of its own, and even angles, until the person gives theirs. */
+const orderFor = (kind: Engine['kind'], cylinders: number | null, order: string): Partial<EngineDraft> =>
+  cylinders === null || cylinders < 1 || cylinders > 16 || ordersAll(numbersIn(order), cylinders)
+    ? {}
+    : { firingOrder: proposedOrder(kind, cylinders).join('-'), firingAngles: '' };
+
 /** The engine a draft describes, or what is wrong by field. */
 export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Record<string, string> } {
   const angles = numbersIn(draft.firingAngles);
@@ -45,7 +52,8 @@ export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Rec
     firingAngles: angles.length > 0 ? angles : null,
     boostKpa: draft.aspiration === 'boosted' ? draft.boostKpa : 0,
   });
-  if (parsed.success) return { engine: parsed.data };
+  const boostless = draft.aspiration === 'boosted' && !(draft.boostKpa !== null && draft.boostKpa > 0);
+  if (parsed.success && !boostless) return { engine: parsed.data };
   const ranges: Record<string, string> = {
     cylinders: 'from 1 to 16',
     boostKpa: 'from 0 to 500 kPa',
@@ -56,7 +64,8 @@ export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Rec
     firingAngles: 'one angle for each cylinder, 0 to 719°, or nothing',
   };
   const errors: Record<string, string> = {};
-  for (const issue of parsed.error.issues) {
+  if (boostless) errors.boostKpa = 'Give the boost you want above the barometer: the manifold sensor is judged by it.';
+  for (const issue of parsed.error?.issues ?? []) {
     const field = pathText(issue.path.slice(0, 1));
     errors[field] ??= ranges[field] ? `Give ${ranges[field]}.` : issue.message;
   }
@@ -92,12 +101,15 @@ export function EngineForm({
             { id: 'rotary', name: 'Rotary' },
           ]}
           value={draft.kind}
-          onChange={(kind) => set({ kind: kind as Engine['kind'] })}
+          onChange={(id) => {
+            const kind = id as Engine['kind'];
+            set({ kind, ...orderFor(kind, draft.cylinders, draft.firingOrder) });
+          }}
         />
         <NumberField
           label={draft.kind === 'rotary' ? 'Rotors' : 'Cylinders'}
           value={draft.cylinders}
-          onChange={(cylinders) => set({ cylinders })}
+          onChange={(cylinders) => set({ cylinders, ...orderFor(draft.kind, cylinders, draft.firingOrder) })}
           error={errors.cylinders}
           minValue={1}
           maxValue={16}
@@ -139,7 +151,10 @@ export function EngineForm({
             { id: 'boosted', name: 'Boosted' },
           ]}
           value={draft.aspiration}
-          onChange={(aspiration) => set({ aspiration })}
+          onChange={(aspiration) =>
+            // No boost wanted is no figure: it is asked, not taken for nothing.
+            set({ aspiration, boostKpa: aspiration === 'boosted' ? draft.boostKpa || null : draft.boostKpa })
+          }
         />
         {draft.aspiration === 'boosted' && (
           <QuantityField
@@ -149,6 +164,7 @@ export function EngineForm({
             value={draft.boostKpa}
             onChange={(boostKpa) => set({ boostKpa })}
             error={errors.boostKpa}
+            hint={draft.boostKpa ? undefined : 'How much do you want? The sensor is chosen by it.'}
           />
         )}
         <Segmented

@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import { Radio, RadioGroup } from 'react-aria-components';
 import { z } from 'zod';
 import { catalog } from '~/catalog';
-import { startBuild, starterKinds } from '~/core/build/starter';
+import { startBuild, starterParts } from '~/core/build/starter';
 import { zodProblem } from '~/core/build/parse';
 import { kindSchema } from '~/core/devices/kind';
 import { ecuSchema } from '~/core/ecu/ecu';
@@ -73,7 +73,7 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const result = engineOf(draft);
   const errors = tried && 'errors' in result ? result.errors : {};
   const ecu = ecus.find((one) => one.id === ecuId)!;
-  const usual = 'engine' in result ? starterKinds(result.engine, ecu, kinds) : [];
+  const usual = 'engine' in result ? starterParts(result.engine, ecu, kinds) : [];
   const create = () => {
     setTried(true);
     if (!('engine' in result) || name.trim() === '') return;
@@ -153,7 +153,12 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
           </Checkbox>
           {withUsual && usual.length > 0 && (
             <Small>
-              {usual.map((kind) => inSentence(kind.name)).join('; ')}. Change or remove any of them on sheet 1.
+              {usual
+                .map(({ kind, cylinders }) =>
+                  cylinders.length > 1 ? `${cylinders.length} × ${inSentence(kind.name)}` : inSentence(kind.name),
+                )
+                .join('; ')}
+              . Change or remove any of them on sheet 1.
             </Small>
           )}
         </Stack>

@@ -4,6 +4,7 @@ import { isFixedPin, pinsOfGroup, type PinGroup } from '../ecu/ecu';
 import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../units/group';
 import { listWords, plural, withArticle } from '../units/format';
+import { unitsOf } from './spares';
 import { barredPins, modelOf, pulses, type Model, type ModelOptions } from './model';
 import { pinsOfEdge, placements, solve } from './solve';
 
@@ -74,11 +75,15 @@ function sentenceOf(
         : `This ECU has no ${askWords(need.ask)}${hint}.`;
     }
     parts.push(`${need.label} could only go to ${listWords(pins)}.`);
-  } else if (byAsk.size === 1)
+  } else if (byAsk.size === 1) {
+    // What works by pairs is counted by pairs, on both sides.
+    const paired = members.every(({ pair }) => pair !== null);
+    const asking = paired ? new Set(members.map(({ pair }) => pair)).size : members.length;
+    const able = paired ? plural(unitsOf(build.ecu, members[0].ask.kind, pins), 'pair') : plural(pins.length, 'pin');
     parts.push(
-      `${plural(members.length, 'need')} ask for ${manyWords(members[0].ask)}; only ${plural(pins.length, 'pin')} can: ${listWords(pins)}.`,
+      `${plural(asking, paired ? 'device' : 'need')} ask for ${manyWords(members[0].ask)}; only ${able} can: ${listWords(pins)}.`,
     );
-  else
+  } else
     parts.push(
       `${plural(members.length, 'need')} compete for ${plural(pins.length, 'pin')} (${listWords(pins)}): ${listWords(
         [...byAsk.values()].map(

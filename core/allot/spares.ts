@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
 import { kindWord } from '../ecu/ask';
-import { isFixedPin, type AbilityKind } from '../ecu/ecu';
+import { isFixedPin, pairedKinds, type AbilityKind, type EcuDefinition } from '../ecu/ecu';
 import { needsOf, type Need } from '../netlist/needs';
 import { listWords, plural } from '../units/format';
 import { barredPins } from './model';
@@ -8,6 +8,8 @@ import { barredPins } from './model';
 export interface Spare {
   readonly kind: AbilityKind;
   readonly pins: readonly string[];
+  /** What they amount to: pins, or whole pairs for what works by pairs only. */
+  readonly count: number;
 }
 
 /** Pins no need holds, by what they are first of all. Pins the person bars altogether are not counted. */
@@ -23,14 +25,26 @@ export function sparesOf(build: Build, needs: readonly Need[] = needsOf(build)):
     const { kind } = pin.abilities[0];
     kinds.set(kind, [...(kinds.get(kind) ?? []), pin.id]);
   }
-  return [...kinds].map(([kind, pins]) => ({ kind, pins }));
+  return [...kinds].map(([kind, pins]) => ({ kind, pins, count: unitsOf(build.ecu, kind, pins) }));
+}
+
+/** Pins, or for paired kinds the pairs of which every member is among them: half a pair is no spare. */
+export function unitsOf(ecu: EcuDefinition, kind: AbilityKind, pins: Iterable<string>): number {
+  const free = new Set(pins);
+  if (!pairedKinds.has(kind)) return free.size;
+  const members = new Map<string, string[]>();
+  for (const pin of ecu.pins)
+    for (const ability of pin.abilities)
+      if (ability.kind === kind && ability.pair !== undefined)
+        members.set(ability.pair, [...(members.get(ability.pair) ?? []), pin.id]);
+  return [...members.values()].filter((ids) => ids.every((id) => free.has(id))).length;
 }
 
 export const spareCount = (spares: readonly Spare[]): number => spares.reduce((sum, { pins }) => sum + pins.length, 0);
 
 /** `1 logic ignition output, 2 switch inputs` */
 export const spareWords = (spares: readonly Spare[]): string =>
-  spares.map(({ kind, pins }) => plural(pins.length, kindWord(kind))).join(', ');
+  spares.flatMap(({ kind, count }) => (count > 0 ? [plural(count, kindWord(kind))] : [])).join(', ');
 
 export interface Shortfall {
   readonly kind: AbilityKind | 'any';
@@ -49,8 +63,13 @@ export function shortfalls(build: Build, needs: readonly Need[] = needsOf(build)
     const left =
       kind === 'any'
         ? free.size
-        : build.ecu.pins.filter((pin) => free.has(pin.id) && pin.abilities.some((ability) => ability.kind === kind))
-            .length;
+        : unitsOf(
+            build.ecu,
+            kind,
+            build.ecu.pins
+              .filter((pin) => free.has(pin.id) && pin.abilities.some((ability) => ability.kind === kind))
+              .map((pin) => pin.id),
+          );
     return left < asked ? [{ kind, asked, left }] : [];
   });
 }

@@ -54,22 +54,29 @@ export function classOfPin(pin: Pick<Pin, 'abilities'>): SignalClass {
   }
 }
 
-/** Two base colours a class, so that a large ECU does not run out of stripes. */
-const bases: Record<SignalClass, readonly [ColourCode, ColourCode]> = {
+/**
+ * What wires are coloured by: signal classes, with supplies for sensors (5 V and the ECU's other supply pins) apart from those
+ * at battery volts. Supplies of different volts never look alike.
+ */
+export type ColourFamily = SignalClass | 'sensor-supply';
+
+/** Two base colours a family, so that a large ECU does not run out of stripes. */
+const bases: Record<ColourFamily, readonly [ColourCode, ColourCode]> = {
   injector: ['GN', 'TQ'],
   ignition: ['WH', 'PK'],
   output: ['GY', 'PK'],
   analog: ['BU', 'TQ'],
   trigger: ['VT', 'PK'],
-  supply: ['RD', 'OG'],
+  supply: ['RD', 'WH'],
+  'sensor-supply': ['OG', 'OG'],
   ground: ['BK', 'BN'],
-  bus: ['YE', 'OG'],
+  bus: ['YE', 'BN'],
 };
 
 const stripes: readonly ColourCode[] = ['BK', 'RD', 'YE', 'BU', 'GN', 'WH', 'BN', 'VT', 'GY', 'OG'];
 
 /** Colour number `index` of a class: the plain base, then its stripes, then the second base. `GN`, `GN/BK`, ... */
-export function classColour(signal: SignalClass, index: number): string {
+export function classColour(signal: ColourFamily, index: number): string {
   const [first, second] = bases[signal];
   const usable = (base: ColourCode) => ['', ...stripes.filter((stripe) => stripe !== base)];
   const ofFirst = usable(first);
@@ -78,6 +85,10 @@ export function classColour(signal: SignalClass, index: number): string {
   const stripe = ofSecond[(index - ofFirst.length) % ofSecond.length];
   return stripe ? `${second}/${stripe}` : second;
 }
+
+/** The family of a pin's own wire. */
+export const familyOfPin = (pin: Pick<Pin, 'abilities'>): ColourFamily =>
+  ['supply-5v', 'supply-out'].includes(pin.abilities[0].kind) ? 'sensor-supply' : classOfPin(pin);
 
 export const isColour = (text: string): boolean =>
   text.split('/').length <= 2 && text.split('/').every((code) => (colourCodes as readonly string[]).includes(code));

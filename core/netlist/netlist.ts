@@ -2,7 +2,8 @@ import type { Build, Device } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { circuitsOf, type Circuit } from '../power/plan';
-import { classColour, classOfPin, type SignalClass } from './colours';
+import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from './colours';
+import { tellApart } from './apart';
 import { destinationOf, sharedPin } from './destination';
 import { BATTERY, deviceEnd, ecuEnd, fuseEnd, groundEnd, parseEnd, relayEnd, spliceEnd, type End } from './ends';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
@@ -39,10 +40,10 @@ export interface Netlist {
 
 /** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
 function pinColours(ecu: EcuDefinition, leads: boolean): Map<string, string> {
-  const counts = new Map<SignalClass, number>();
+  const counts = new Map<ColourFamily, number>();
   return new Map(
     ecu.pins.map((pin) => {
-      const signal = classOfPin(pin);
+      const signal = familyOfPin(pin);
       const index = counts.get(signal) ?? 0;
       counts.set(signal, index + 1);
       // A loom that came with the ECU keeps its own colours.
@@ -319,8 +320,9 @@ export function netlist(build: Build): Netlist {
     const need = needOfPin.get(pin.id);
     return { pin, needId: need?.id ?? null, label: need?.label ?? '', signal: classOfPin(pin) };
   });
-  const wires = list.wires;
-  const nodes = joinNodes(wires);
+  const nodes = joinNodes(list.wires);
+  const nodeOf = new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
+  const wires = tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end);
   const wiresAt = new Map<End, Wire[]>();
   for (const wire of wires)
     for (const end of [wire.from, wire.to]) {
@@ -336,7 +338,7 @@ export function netlist(build: Build): Netlist {
     nodes,
     wireById: new Map(wires.map((wire) => [wire.id, wire])),
     wiresAt,
-    nodeOf: new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const))),
+    nodeOf,
     devices: build.devices.flatMap((device) => {
       const kind = build.kinds[device.kindId];
       return kind ? [{ device, kind }] : [];

@@ -15,6 +15,8 @@ interface LineEnd {
   readonly label: string;
   readonly terminalId: string;
   readonly sensor: boolean;
+  /** A sender that works a gauge. */
+  readonly sender: boolean;
 }
 
 function lineEnds({ devices }: RuleContext): Map<string, LineEnd[]> {
@@ -29,6 +31,7 @@ function lineEnds({ devices }: RuleContext): Map<string, LineEnd[]> {
               label: device.label,
               terminalId: terminal.id,
               sensor: sensorsIn(kind).some((sensor) => sensor.terminal === terminal.id),
+              sender: hasRole(kind, 'gauge-sender'),
             },
           ]
         : [];
@@ -71,7 +74,9 @@ export const bodyRules: Rule[] = [
             detail: `${end.label} ${end.terminalId} is the only end of the line ${end.line.replace(/-/g, ' ')}: ${
               spark
                 ? 'no coil, or no igniter channel, stands at the other'
-                : (otherEnd[end.line] ?? 'nothing stands at the other')
+                : end.sender
+                  ? 'no gauge stands at the other; name the cavity of the body plug that leads to it'
+                  : (otherEnd[end.line] ?? 'nothing stands at the other')
             }.`,
             remedy:
               end.line === 'charge-lamp' && alternator && lamp

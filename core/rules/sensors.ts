@@ -101,6 +101,16 @@ export const sensorRules: Rule[] = [
               detail: `${device.label} reads zero at the barometer: the ECU wants absolute pressure, ${read(barometer)} at key-on here.`,
             },
           ];
+        if (build.engine.aspiration === 'boosted' && build.engine.boostKpa === 0)
+          return [
+            {
+              at: device.id,
+              where,
+              severity: 'fix' as const,
+              title: 'Boost wanted is not told',
+              detail: `${device.label} ends at ${read(pressure.most)}, which leaves ${read(Math.max(0, pressure.most / RANGE_RESERVE - barometer))} of boost with 10 % reserve. Say on sheet 1 how much is wanted.`,
+            },
+          ];
         if (build.engine.aspiration === 'boosted' && pressure.most < needed)
           return [
             {

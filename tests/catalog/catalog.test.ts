@@ -21,7 +21,7 @@ describe('the catalog', () => {
     expect(catalog.ecus.map((ecu) => ecu.pins.length)).toEqual([26, 48, 94]);
     expect(catalog.kinds.length).toBeGreaterThanOrEqual(25);
     expect(catalog.wheels.length).toBeGreaterThanOrEqual(10);
-    expect(catalog.engines.length).toBe(6);
+    expect(catalog.engines.length).toBeGreaterThanOrEqual(12);
   });
   test('has no id twice, and a wrong id is a bug', () => {
     for (const list of [catalog.ecus, catalog.kinds, catalog.wheels])

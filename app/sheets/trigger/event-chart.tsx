@@ -39,7 +39,9 @@ export function EventChart({
         const wrong = mine.filter((use) => !use.right);
         return (
           <Row key={row.cylinder}>
-            <span>cyl {row.cylinder}</span>
+            <span>
+              {engine.kind === 'rotary' ? 'rotor' : 'cyl'} {row.cylinder}
+            </span>
             <Track>
               {wrapSpan(row.spark.from, row.spark.to, cycle).map((span) => (
                 <Bar
@@ -61,7 +63,7 @@ export function EventChart({
                     }}
                   />
                 ))}
-              <Tdc style={{ left: percent(row.tdc) }} />
+              <Tdc data-tdc={row.tdc} style={{ left: percent(row.tdc) }} />
             </Track>
             <Out data-wrong={wrong.length > 0}>
               {wrong.length > 0
@@ -77,7 +79,7 @@ export function EventChart({
         <span />
         <Axis>
           {ticks.map((tick) => (
-            <span key={tick} style={{ left: percent(tick) }}>
+            <span key={tick} data-tick={tick} style={{ left: percent(tick) }}>
               {Math.round(tick)}°
             </span>
           ))}
@@ -92,13 +94,16 @@ export function EventChart({
   );
 }
 
+/** One grid for bars and axis: however long the last column gets, a degree stands above its own figure. */
 const Chart = styled.div`
   display: grid;
+  grid-template-columns: auto minmax(0, 1fr) minmax(66px, auto);
+  column-gap: 10px;
 `;
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 48px minmax(0, 1fr) minmax(66px, auto);
-  gap: 10px;
+  grid-column: 1 / -1;
+  grid-template-columns: subgrid;
   align-items: center;
   white-space: nowrap;
 `;
@@ -140,6 +145,7 @@ const Axis = styled.span`
   }
 `;
 const Legend = styled.p`
+  grid-column: 1 / -1;
   font-size: ${type.small};
   padding-left: 58px;
   b {

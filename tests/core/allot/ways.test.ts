@@ -4,7 +4,7 @@ import { compareEcus } from '~/core/allot/compare';
 import { conflictsOf } from '~/core/allot/conflict';
 import { ioCsv, ioRows, ioTsv } from '~/core/allot/io-sheet';
 import { cavityHelp, pinSteps, staleCrimps } from '~/core/allot/pinning';
-import { shortfalls, shortfallWords } from '~/core/allot/spares';
+import { shortfalls, shortfallWords, spareWords, sparesOf } from '~/core/allot/spares';
 import { allotSupplies } from '~/core/allot/supplies';
 import { waysOut } from '~/core/allot/ways';
 import { call } from '~/core/build/edits';
@@ -146,6 +146,19 @@ describe('the same needs on every ECU', () => {
 });
 
 describe('spares to keep', () => {
+  test('what works by pairs is counted by pairs', () => {
+    const empty = emptyBuild(4, 'orrery-94');
+    const words = spareWords(sparesOf(empty));
+    expect(words).toMatch(/(^|, )1 VR pair(,|$)/);
+    expect(words).toMatch(/2 CAN pairs/);
+    expect(words).toMatch(/2 half-bridge pairs/);
+    // Half a pair is none.
+    const half = edited(empty, call('setNever', { needId: null, pinId: 'C1', never: true }));
+    expect(spareWords(sparesOf(half))).not.toMatch(/VR pair/);
+    expect(shortfalls(edited(empty, call('setReserve', { kind: 'can', count: 3 })))).toEqual([
+      { kind: 'can', asked: 3, left: 2 },
+    ]);
+  });
   test('by kind, as an alternate too', () => {
     const build = edited(
       emptyBuild(4, 'orrery-26'),

@@ -235,10 +235,10 @@ test('removing a device takes its kind, pins and locks with it', () => {
 test('one device for each cylinder, then none is missing', () => {
   const build = edited(emptyBuild(4), call('addDevice', { kind: kind('injector-high'), perCylinder: true }));
   expect(build.devices.map((device) => [device.label, device.cylinder])).toEqual([
-    ['Injector, high impedance 1', 1],
-    ['Injector, high impedance 2', 2],
-    ['Injector, high impedance 3', 3],
-    ['Injector, high impedance 4', 4],
+    ['Injector 1', 1],
+    ['Injector 2', 2],
+    ['Injector 3', 3],
+    ['Injector 4', 4],
   ]);
 });
 

@@ -2,14 +2,14 @@ import { expect, test } from '@jest/globals';
 import { call } from '~/core/build/edits';
 import { sheetProgress } from '~/core/build/sheets';
 import type { Build } from '~/core/build/schema';
-import { startBuild, starterKinds } from '~/core/build/starter';
+import { startBuild } from '~/core/build/starter';
 import { gatesOf } from '~/core/fireup/gates';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { progressOf } from '~/core/prove/verdict';
 import { findingsOf } from '~/core/rules';
 import { catalog } from '~/catalog';
-import { demoBuild, ecu, edited, emptyBuild, engine } from '../../helpers';
+import { demoBuild, edited, emptyBuild } from '../../helpers';
 
 function shares(build: Build) {
   const net = netlist(build);
@@ -49,10 +49,3 @@ test.each(catalog.ecus.flatMap((one) => catalog.engines.map((other) => [one.mode
     expect(findingsOf(made.value).some((finding) => finding.rule === 'TR-2' || finding.rule === 'SE-3')).toBe(false);
   },
 );
-
-test('the usual manifold sensor covers the boost', () => {
-  const kinds = starterKinds(engine(5), ecu('orrery-48'), catalog.kinds).map((kind) => kind.id);
-  expect(kinds).toContain('map-3bar');
-  expect(kinds).toContain('crank-vr');
-  expect(starterKinds(engine(4), ecu('orrery-26'), catalog.kinds).map((kind) => kind.id)).toContain('crank-hall');
-});

@@ -5,7 +5,8 @@ import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { probeMoves, proveTests } from '~/core/prove/tests';
-import { edited, emptyBuild } from '../../helpers';
+import { parseEnd } from '~/core/netlist/ends';
+import { demoBuild, edited, emptyBuild, kind, twinBuild } from '../../helpers';
 
 /** Random builds: any kinds on any ECU, allotted, sometimes with a pin taken away again. */
 const anyBuild = fc
@@ -76,3 +77,61 @@ describe('any build', () => {
     );
   });
 });
+
+describe('colours tell wires apart', () => {
+  const builds = () => [demoBuild(), twinBuild()];
+  test('supplies of different volts never look alike', () => {
+    for (const build of builds()) {
+      const net = netlist(build);
+      const volts = (wire: (typeof net.wires)[number]) => {
+        const node = net.nodeOf.get(wire.from)!;
+        const pin = build.ecu.pins.find(
+          (one) => node.ends.includes(`ecu:${one.id}`) && one.abilities[0].kind === 'supply-5v',
+        );
+        return pin ? 5 : 12;
+      };
+      const of = (level: number) =>
+        new Set(
+          net.wires.filter((wire) => wire.signal === 'supply' && volts(wire) === level).map(({ colour }) => colour),
+        );
+      expect([...of(5)].filter((colour) => of(12).has(colour))).toEqual([]);
+      expect(of(5).size).toBeGreaterThan(0);
+    }
+  });
+  test('no two wires of one plug look alike, unless they are one copper', () => {
+    for (const build of [...builds(), crowded()]) {
+      const net = netlist(build);
+      const plugs = new Map<string, Map<string, Set<string>>>();
+      for (const wire of net.wires)
+        for (const end of [wire.from, wire.to]) {
+          const { type, owner } = parseEnd(end);
+          const connector = build.ecu.pins.find((pin) => pin.id === owner)?.connector;
+          const plug = type === 'ecu' ? `ecu ${connector}` : type === 'dev' ? owner : null;
+          if (plug === null) continue;
+          const colours = plugs.get(plug) ?? new Map<string, Set<string>>();
+          plugs.set(plug, colours);
+          colours.set(wire.colour, (colours.get(wire.colour) ?? new Set()).add(net.nodeOf.get(wire.from)!.id));
+        }
+      for (const [plug, colours] of plugs)
+        for (const [colour, coppers] of colours)
+          expect({ plug, colour, coppers: coppers.size }).toEqual({ plug, colour, coppers: 1 });
+    }
+  });
+  test('a colour a person chose stays', () => {
+    const build = demoBuild();
+    const [wire] = netlist(build).wires.filter((one) => one.deviceId === 'pedal-1');
+    const chosen = edited(build, call('setWire', { wireId: wire.id, colour: 'BK' }));
+    expect(netlist(chosen).wireById.get(wire.id)!.colour).toBe('BK');
+  });
+});
+
+/** Twenty sensors of the same sort on the largest ECU. */
+const crowded = () =>
+  edited(
+    emptyBuild(8, 'orrery-94'),
+    ...['pedal', 'throttle-motor', 'coil-igniter', 'wideband-cell', 'can-io-module'].map((id) =>
+      call('addDevice', { kind: kind(id) }),
+    ),
+    ...Array.from({ length: 12 }, () => call('addDevice', { kind: kind('oil-pressure') })),
+    call('allotAll', { keep: 'locked' }),
+  );

@@ -1,0 +1,61 @@
+import type { Build } from '../build/schema';
+import { classColour, type ColourFamily } from './colours';
+import { parseEnd, type End } from './ends';
+import type { Wire } from './wires';
+
+/** Colours tried before a double is left to the rule that names it. */
+const TRIES = 24;
+
+/**
+ * No two wires of one plug look alike unless they are the same copper anyway: the later one takes the next colour of its
+ * family that neither of its plugs has. Colours a person chose, and those a loom came with, stay. O(wires x tries).
+ */
+export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: End) => string): Wire[] {
+  const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
+  const leads = new Set(
+    build.loom.origin === 'flying-lead' ? build.ecu.pins.flatMap((pin) => (pin.lead ? [pin.id] : [])) : [],
+  );
+  const plugOf = (end: End): string | null => {
+    const { type, owner } = parseEnd(end);
+    if (type === 'ecu') return `ecu ${connectorOf.get(owner) ?? ''}`;
+    return type === 'dev' ? `dev ${owner}` : null;
+  };
+  /** Copper by colour, for each plug. */
+  const seen = new Map<string, Map<string, string>>();
+  const clash = (plugs: readonly string[], colour: string, copper: string) =>
+    plugs.some((plug) => {
+      const there = seen.get(plug)?.get(colour);
+      return there !== undefined && there !== copper;
+    });
+  const plugsOf = (wire: Wire) => [wire.from, wire.to].flatMap((end) => plugOf(end) ?? []);
+  const take = (plugs: readonly string[], colour: string, copper: string) => {
+    for (const plug of plugs) {
+      const own = seen.get(plug) ?? new Map<string, string>();
+      if (!own.has(colour)) own.set(colour, copper);
+      seen.set(plug, own);
+    }
+  };
+  const isSettled = (wire: Wire) =>
+    build.loom.wires[wire.id]?.colour !== undefined ||
+    [wire.from, wire.to].some((end) => parseEnd(end).type === 'ecu' && leads.has(parseEnd(end).owner));
+  const settled = new Set(wires.filter(isSettled));
+  // What was chosen comes first: the others keep clear of it.
+  for (const wire of settled) take(plugsOf(wire), wire.colour, nodeOf(wire.from));
+  return wires.map((wire) => {
+    if (settled.has(wire)) return wire;
+    const plugs = plugsOf(wire);
+    const copper = nodeOf(wire.from);
+    let { colour } = wire;
+    if (clash(plugs, colour, copper)) {
+      const family: ColourFamily = wire.signal === 'supply' && colour.startsWith('OG') ? 'sensor-supply' : wire.signal;
+      for (let index = 0; index < TRIES; index += 1) {
+        const next = classColour(family, index);
+        if (clash(plugs, next, copper)) continue;
+        colour = next;
+        break;
+      }
+    }
+    take(plugs, colour, copper);
+    return colour === wire.colour ? wire : { ...wire, colour };
+  });
+}
