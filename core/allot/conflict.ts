@@ -49,6 +49,9 @@ function manyWords(ask: Ask): string {
   return `${head}${head.endsWith('s') ? '' : 's'}${tail}`;
 }
 
+/** What belongs together is a pair of two wires, or a set of more. */
+const unitWord = (kind: Ask['kind']): string => (kind === 'stepper' || kind === 'wideband' ? 'set' : 'pair');
+
 function sentenceOf(
   build: Build,
   members: readonly Need[],
@@ -79,7 +82,9 @@ function sentenceOf(
     // What works by pairs is counted by pairs, on both sides.
     const paired = members.every(({ pair }) => pair !== null);
     const asking = paired ? new Set(members.map(({ pair }) => pair)).size : members.length;
-    const able = paired ? plural(unitsOf(build.ecu, members[0].ask.kind, pins), 'pair') : plural(pins.length, 'pin');
+    const able = paired
+      ? plural(unitsOf(build.ecu, members[0].ask.kind, pins), unitWord(members[0].ask.kind))
+      : plural(pins.length, 'pin');
     parts.push(
       `${plural(asking, paired ? 'device' : 'need')} ask for ${manyWords(members[0].ask)}; only ${able} can: ${listWords(pins)}.`,
     );

@@ -105,7 +105,7 @@ describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', 
         expect(whyOpen(build, need.id)!.reason).toMatch(
           kind.id.startsWith('injector-low')
             ? /No pin is an injector driver: .* has [23]\.\d Ω/
-            : /only \d+ pins? can|could only go to|compete for/,
+            : /only \d+ (pin|pair|set)s? can|could only go to|compete for/,
         );
       else expect(net.nodeOf.get(need.end)!.ends).toContain(`ecu:${pinId}`);
     }

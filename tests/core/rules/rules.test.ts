@@ -349,7 +349,13 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
     bad: edited(demo, call('setLoom', { covering: 'sealed' })),
     good: edited(demo, call('setLoom', { covering: 'sealed' }), call('setReserve', { kind: 'any', count: 1 })),
   },
-  'LO-4': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', colour: 'WH/BK' })) },
+  'LO-4': {
+    bad: edited(
+      demo,
+      call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', colour: 'WH/BK' }),
+      call('setWire', { wireId: 'dev:coil-igniter-2.C~ecu:A12', colour: 'WH/BK' }),
+    ),
+  },
   'LO-5': { bad: demo, good: edited(demo, call('setLoom', { blanksFitted: true })) },
   'LO-6': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', squareMm: 4 })) },
   'LO-7': { bad: edited(demo, call('setLoom', { slackMetres: 0 })) },
