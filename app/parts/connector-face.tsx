@@ -43,6 +43,8 @@ interface Props {
   /** Needs may be carried between the list and the cavities. */
   readonly moves?: NeedMoves;
   readonly size?: FaceSize;
+  /** A cavity without a pin behind it was pressed; absent: nothing can be put there. */
+  readonly onPlug?: (cavity: number) => void;
 }
 
 /** Moves focus over the grid by arrow keys: one tab stop for a whole face. */
@@ -82,6 +84,7 @@ export function ConnectorFace({
   onPress,
   moves,
   size = 'usual',
+  onPlug,
 }: Props) {
   const mirrored = side === 'mating';
   const small = size === 'small';
@@ -116,7 +119,15 @@ export function ConnectorFace({
             const cavity = byNumber.get(number);
             if (!cavity)
               return (
-                <Plug key={number} $size={size} title={`Cavity ${number}: no pin behind it`}>
+                <Plug
+                  key={number}
+                  as={onPlug ? 'button' : 'div'}
+                  type={onPlug ? 'button' : undefined}
+                  onClick={onPlug ? () => onPlug(number) : undefined}
+                  $size={size}
+                  title={`Cavity ${number}: no pin behind it${onPlug ? '. Press to put one there' : ''}`}
+                  aria-label={onPlug ? `Put a pin into cavity ${number}` : undefined}
+                >
                   <span aria-hidden>{number}</span>
                 </Plug>
               );
@@ -235,7 +246,7 @@ const FaceRow = styled.div`
   gap: 3px;
 `;
 const heights: Record<FaceSize, string> = { small: '28px', usual: '50px', large: '78px' };
-const Plug = styled.div<{ $size: FaceSize }>`
+const Plug = styled.div<{ $size: FaceSize; type?: 'button' }>`
   display: grid;
   place-items: center;
   height: ${({ $size }) => heights[$size]};
@@ -245,6 +256,17 @@ const Plug = styled.div<{ $size: FaceSize }>`
   color: ${color.soft};
   font-size: ${type.small};
   opacity: 0.7;
+  background: none;
+  &:is(button) {
+    cursor: pointer;
+    width: 100%;
+    border-style: dashed;
+  }
+  &:is(button):hover {
+    color: ${color.ink};
+    border-color: ${color.pencil};
+    opacity: 1;
+  }
 `;
 const Cell = styled(AriaButton)<{ $size: FaceSize }>`
   position: relative;

@@ -46,6 +46,8 @@ export const draftSchema = z.object({
   model: z.string().max(60),
   connectors: z.array(connectorSchema).max(12),
   pins: z.array(draftPinSchema).max(600),
+  /** The text it was read from, as it was pasted; '' for none. */
+  source: z.string().max(400_000).default(''),
 });
 export type EcuDraft = z.infer<typeof draftSchema>;
 
@@ -58,6 +60,7 @@ export const emptyDraft = (id: string): EcuDraft => ({
   outputOrder: 'by-cylinder',
   connectors: [],
   pins: [],
+  source: '',
   groups: [],
   decoders: [{ family: 'missing-tooth', minPlaces: 4, maxPlaces: 120, maxMissing: 4, needsCam: false }],
   groundsAsked: 1,
@@ -89,10 +92,13 @@ const freshConnector = (id: string, cavities: readonly number[], ways: number | 
 const byCavity = (one: DraftPin, other: DraftPin) =>
   natural(one.connector, other.connector) || one.cavity - other.cavity;
 
-/** Takes a pasted pinout into a draft: new cavities come in, known ones are overwritten by what was pasted last. */
-export function takePinout(draft: EcuDraft, read: ReadPinout): EcuDraft {
+/**
+ * Takes a pasted pinout into a draft: new cavities come in, known ones are read anew, and what the person has looked at stays.
+ */
+export function takePinout(draft: EcuDraft, read: ReadPinout, source = ''): EcuDraft {
   const pins = new Map(draft.pins.map((pin) => [draftPinId(pin), pin]));
-  for (const pin of read.pins)
+  for (const pin of read.pins) {
+    if (pins.get(draftPinId(pin))?.checked) continue;
     pins.set(draftPinId(pin), {
       connector: pin.connector,
       cavity: pin.cavity,
@@ -100,9 +106,10 @@ export function takePinout(draft: EcuDraft, read: ReadPinout): EcuDraft {
       abilities: [...pin.abilities],
       lead: pin.lead.slice(0, 24),
       confidence: pin.confidence,
-      why: pin.why,
+      why: pin.why.slice(0, 300),
       checked: false,
     });
+  }
   const all = [...pins.values()].sort(byCavity);
   const cavities = groupBy(all, (pin) => pin.connector);
   const known = new Map(draft.connectors.map((connector) => [connector.id, connector]));
@@ -113,7 +120,15 @@ export function takePinout(draft: EcuDraft, read: ReadPinout): EcuDraft {
     if (before && Math.max(...numbers) < (before.first ?? 1) + cavityCount(before)) return before;
     return freshConnector(id, numbers, read1?.ways ?? null, read1?.name ?? before?.name ?? '');
   });
-  return { ...draft, connectors, pins: all, groundsAsked: Math.max(1, countOf(all, 'power-ground')) };
+  // Several pastes stand one below the other, so that each pin still finds its words.
+  const kept = [draft.source, source].filter((text) => text.trim() !== '').join('\n\n');
+  return {
+    ...draft,
+    connectors,
+    pins: all,
+    source: kept.length <= 400_000 ? kept : source,
+    groundsAsked: Math.max(1, countOf(all, 'power-ground')),
+  };
 }
 
 const countOf = (pins: readonly Pick<DraftPin, 'abilities'>[], kind: AbilityKind): number =>
@@ -121,6 +136,7 @@ const countOf = (pins: readonly Pick<DraftPin, 'abilities'>[], kind: AbilityKind
 
 export const draftOf = (ecu: EcuDefinition): EcuDraft => ({
   ...ecu,
+  source: '',
   pins: ecu.pins.map((pin) => ({
     connector: pin.connector,
     cavity: pin.cavity,
@@ -154,6 +170,23 @@ export const setPins = (draft: EcuDraft, ids: ReadonlySet<string>, change: Parti
   ...draft,
   pins: draft.pins.map((pin) => (ids.has(draftPinId(pin)) ? { ...pin, ...change } : pin)),
 });
+
+/** A new cavity, to be told what it can be. Does nothing where one is already. */
+export function addPin(draft: EcuDraft, connector: string, cavity: number): EcuDraft {
+  if (draft.pins.some((pin) => pin.connector === connector && pin.cavity === cavity) || draft.pins.length >= 600)
+    return draft;
+  const fresh: DraftPin = {
+    connector,
+    cavity,
+    label: '',
+    abilities: [],
+    lead: '',
+    confidence: 'none',
+    why: 'Put in by hand: choose what it can be.',
+    checked: false,
+  };
+  return { ...draft, pins: [...draft.pins, fresh].sort(byCavity) };
+}
 
 /** Leaves cavities out; groups that named them forget them. */
 export function removePins(draft: EcuDraft, ids: ReadonlySet<string>): EcuDraft {

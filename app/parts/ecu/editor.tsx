@@ -10,6 +10,7 @@ import { TextField } from '../../ui/text-field';
 import { at, color, shape, space } from '../../ui/theme';
 import { Faces } from './faces';
 import { Paste } from './paste';
+import { SourceText } from './source-text';
 import { PinGrid } from './pin-grid';
 import { Ties } from './ties';
 
@@ -67,10 +68,20 @@ export function EcuEditor({
             />
           </Panel>
           <Panel id="pins">
-            <PinGrid draft={draft} chosen={chosen} onChoose={setChosen} onChange={change} />
+            <Beside data-source={draft.source !== ''}>
+              {draft.source !== '' && <SourceText source={draft.source} chosen={chosen} onChoose={setChosen} />}
+              <PinGrid draft={draft} chosen={chosen} onChoose={setChosen} onChange={change} />
+            </Beside>
           </Panel>
           <Panel id="faces">
-            <Faces draft={draft} onChange={change} />
+            <Faces
+              draft={draft}
+              onChange={change}
+              onLook={(pinId) => {
+                setChosen(new Set([pinId]));
+                setTab('pins');
+              }}
+            />
           </Panel>
           <Panel id="ties">
             <Ties draft={draft} onChange={change} />
@@ -114,6 +125,18 @@ const Frame = styled.div`
   align-items: start;
   ${at.tablet} {
     grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Beside = styled.div`
+  display: grid;
+  gap: ${space[4]};
+  &[data-source='true'] {
+    grid-template-columns: minmax(200px, 280px) minmax(0, 1fr);
+  }
+  ${at.tablet} {
+    &[data-source='true'] {
+      grid-template-columns: minmax(0, 1fr);
+    }
   }
 `;
 const Steps = styled(Tabs)`

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { draftPinId, type EcuDraft } from '~/core/ecu/draft';
-import { numberingSchema, type Connector, type Numbering } from '~/core/ecu/ecu';
+import { addPin, draftPinId, type EcuDraft } from '~/core/ecu/draft';
+import { numberingSchema, pinIdOf, type Connector, type Numbering } from '~/core/ecu/ecu';
 import { cavityCount } from '~/core/ecu/face';
 import { classOfPin } from '~/core/netlist/colours';
 import { shortLabel } from '~/core/netlist/short';
@@ -24,7 +24,16 @@ const edges = ['bottom', 'top', 'left', 'right'] as const;
 const numbersIn = (text: string): number[] => (text.match(/\d+/g) ?? []).map(Number);
 
 /** How each connector looks: rows, numbering, sizes, ribs; drawn at once. */
-export function Faces({ draft, onChange }: { draft: EcuDraft; onChange: (draft: EcuDraft) => void }) {
+export function Faces({
+  draft,
+  onChange,
+  onLook,
+}: {
+  draft: EcuDraft;
+  onChange: (draft: EcuDraft) => void;
+  /** Shows a pin among the others. */
+  onLook: (pinId: string) => void;
+}) {
   const [side, setSide] = useState<FaceSide>('wire');
   const put = (connector: Connector) =>
     onChange({ ...draft, connectors: draft.connectors.map((one) => (one.id === connector.id ? connector : one)) });
@@ -45,7 +54,18 @@ export function Faces({ draft, onChange }: { draft: EcuDraft; onChange: (draft: 
         <Small>Everything is put in as seen from the wire side. A drawing of the mating side is its mirror.</Small>
       </Row>
       {draft.connectors.map((connector) => (
-        <Face key={connector.id} draft={draft} connector={connector} side={side} onChange={put} />
+        <Face
+          key={connector.id}
+          draft={draft}
+          connector={connector}
+          side={side}
+          onChange={put}
+          onLook={onLook}
+          onPlug={(cavity) => {
+            onChange(addPin(draft, connector.id, cavity));
+            onLook(pinIdOf(connector.id, cavity));
+          }}
+        />
       ))}
     </Stack>
   );
@@ -56,11 +76,15 @@ function Face({
   connector,
   side,
   onChange,
+  onLook,
+  onPlug,
 }: {
   draft: EcuDraft;
   connector: Connector;
   side: FaceSide;
   onChange: (connector: Connector) => void;
+  onLook: (pinId: string) => void;
+  onPlug: (cavity: number) => void;
 }) {
   const [rows, setRows] = useState(connector.rows.join(', '));
   const [large, setLarge] = useState(connector.large?.cavities.join(', ') ?? '');
@@ -99,7 +123,8 @@ function Face({
         side={side}
         selected={new Set()}
         able={null}
-        onPress={() => undefined}
+        onPress={onLook}
+        onPlug={onPlug}
       />
       <FieldGrid $min={150}>
         <TextField

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { takePinout, type EcuDraft } from '~/core/ecu/draft';
 import { readPinout, type ReadPinout } from '~/core/ecu/pinout/read';
@@ -20,7 +20,9 @@ const signs: Record<ReadPinout['delimiter'], string> = {
 export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuDraft) => void }) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const read = text.trim() === '' ? null : readPinout(text);
+  // The field keeps up with the keys; what is read of a long text follows.
+  const settled = useDeferredValue(text);
+  const read = useMemo(() => (settled.trim() === '' ? null : readPinout(settled)), [settled]);
   const onFile = async (file: File | undefined) => {
     if (!file) return;
     if (file.size > 2_000_000) {
@@ -64,6 +66,17 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
               {read.value.empty.length > 0 && ` Empty: ${read.value.empty.join(', ')}.`}
             </span>
           </Callout>
+          {read.value.doubles.length > 0 && (
+            <Callout $tone="fix">
+              <strong>{plural(read.value.doubles.length, 'cavity is', 'cavities are')} named more than once</strong>
+              {read.value.doubles.slice(0, 6).map(({ id, said }) => (
+                <Small key={id}>
+                  {id}: {said.map(({ line, text: words }) => `line ${line} '${words}'`).join('; ')}
+                </Small>
+              ))}
+              <Small>Both readings are kept, as a guess to look at.</Small>
+            </Callout>
+          )}
           {read.value.notes.length > 0 && (
             <details>
               <summary>{plural(read.value.notes.length, 'line is', 'lines are')} no cavity</summary>
@@ -80,13 +93,15 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
             <Button
               weight="act"
               onPress={() => {
-                onTake(takePinout(draft, read.value));
+                onTake(takePinout(draft, read.value, text));
                 setText('');
               }}
             >
               {draft.pins.length === 0 ? 'Take these pins' : 'Add these pins'}
             </Button>
-            {draft.pins.length > 0 && <Small>Cavities that are listed already are overwritten.</Small>}
+            {draft.pins.length > 0 && (
+              <Small>Cavities you have looked at stay as they are; the others are read anew.</Small>
+            )}
           </Row>
         </Stack>
       )}

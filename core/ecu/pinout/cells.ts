@@ -1,21 +1,36 @@
 import Papa from 'papaparse';
 
+/** Where a piece of the pasted text stands: from its first character to the one after its last. */
+export interface Place {
+  readonly from: number;
+  readonly to: number;
+}
+/** A piece of a line with its place in the text. */
+export interface Cell extends Place {
+  readonly text: string;
+}
 /** One line of the text, cut into cells. */
-export interface Line {
+export interface Line extends Place {
   /** From 1, as an editor counts. */
   readonly line: number;
-  readonly cells: readonly string[];
-  readonly text: string;
+  readonly cells: readonly Cell[];
 }
 
 /** How the columns of a text are parted. */
 export type Delimiter = '\t' | '|' | ';' | ',' | 'spaces' | 'single';
 
-const words = (cell: string): string =>
-  cell
-    .replace(/^["']|["']$/g, '')
-    .replace(/\u00a0/g, ' ')
-    .trim();
+/** A cell without the blanks and quotes about it; its place is that of what is left. */
+function trimmed(raw: string, from: number): Cell {
+  let [start, end] = [0, raw.length];
+  const blank = (at: number) => /[\s\u00a0]/.test(raw[at]);
+  while (start < end && blank(start)) start += 1;
+  while (end > start && blank(end - 1)) end -= 1;
+  if (end - start >= 2 && /["']/.test(raw[start]) && raw[end - 1] === raw[start]) {
+    start += 1;
+    end -= 1;
+  }
+  return { text: raw.slice(start, end).replace(/\u00a0/g, ' '), from: from + start, to: from + end };
+}
 
 /** The sign that parts most lines into at least two cells; tabs and bars are believed before commas and spaces. */
 export function delimiterOf(lines: readonly string[]): Delimiter {
@@ -26,68 +41,173 @@ export function delimiterOf(lines: readonly string[]): Delimiter {
   if (share((line) => line.split(';').length > 1) >= 0.6) return ';';
   if (share((line) => /\S {2,}\S/.test(line)) >= 0.4) return 'spaces';
   // Commas part cells only where lines agree on how many there are; a list of functions has them within a cell.
-  const commas = full.map((line) => Papa.parse<string[]>(line).data[0]?.length ?? 1);
+  const commas = full.map((line) => Papa.parse<string[]>(line, { delimiter: ',' }).data[0]?.length ?? 1);
   const usual = [...commas].sort((a, b) => a - b)[Math.floor(commas.length / 2)] ?? 1;
   if (usual >= 2 && commas.filter((count) => count === usual).length / Math.max(1, commas.length) >= 0.6) return ',';
   return 'single';
 }
 
-/** A cavity at the head of a line, the sign after it, and the rest: `A12: Injector 3`, `12) Coil 1`, `A1-A4 Injectors`. */
-const heading =
-  /^((?:pin|cav(?:ity)?|pos(?:ition)?|terminal|no\.?|#)?\s*[A-Z]{0,3}\d{0,2}[-. ]?\d{1,3}(?:\s*(?:-|–|\.\.|to)\s*[A-Z]{0,3}\d{0,2}-?\d{1,3})?(?:\s*[,&+]\s*[A-Z]{0,3}-?\d{1,3})*)\s*(?:[:=).]|\s[-–]\s|\s|$)\s*(.*)$/i;
+/** A number that is a figure with a unit stands for no cavity. */
+const noUnit = '(?!\\s*(?:V|volts?|m?A|k?Hz|k?Ω|k?ohms?|k\\d|mm|bar|kPa|%|°)(?![A-Za-z]))(?![.,]\\d)';
+const spot = `(?:[A-Z]{1,3}\\d{0,2}[-./]?|[A-Z]{1,2}\\s)?\\d{1,3}${noUnit}`;
+/** A cavity further on in the head: with a blank in it, it would be words ('B5 - VR 2'). */
+const later = `(?:[A-Z]{1,3}\\d{0,2}[-./]?)?\\d{1,3}${noUnit}`;
+const joint = `\\s*(?:-|–|—|\\.\\.\\.?|to|through|bis|[,&+/]|and|und|et|y|e)\\s*`;
+/** Cavities at the head of a line, the sign after them, and the rest: `A12: Injector 3`, `12) Coil 1`, `A13, A14 and A15: ground`. */
+const heading = new RegExp(
+  `^(?:(?:pin|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(${spot}(?:${joint}${later})*)(?![a-z0-9])\\s*(?:[:=).]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
+  'i',
+);
 
-function cutLine(text: string, delimiter: Delimiter): string[] {
+/** Cells of a line that has a cavity at its head; the whole line as one cell when it has none. */
+function headed(text: string, from: number): Cell[] {
+  const line = trimmed(text, from);
+  const match = heading.exec(line.text);
+  if (!match || match[2].trim() === '') return [line];
+  const head = line.text.indexOf(match[1]);
+  const rest = line.text.length - match[2].length;
+  return [trimmed(match[1], line.from + head), trimmed(match[2], line.from + rest)];
+}
+
+/** Second cavities within lines, where most lines have one: two columns of a page that were copied as one. */
+function innerHeads(lines: readonly Line[]): Map<Line, { head: number; to: number }> {
+  const found = new Map<Line, { head: number; to: number }>();
+  const two = lines.filter(({ cells }) => cells.length === 2);
+  if (two.length < 4) return found;
+  const prefixOf = (text: string) => /^([A-Z]{1,2})\d/i.exec(text)?.[1].toUpperCase() ?? null;
+  const prefixes = new Set(two.map(({ cells }) => prefixOf(cells[0].text)));
+  const numberOf = (text: string) => Number(/\d+/.exec(text)?.[0]);
+  const lettered = two.flatMap((line) => {
+    const [, rest] = line.cells;
+    for (const match of rest.text.matchAll(/\s([A-Z]{1,2}\d{1,3})(?=\s+\S)/gi))
+      if (prefixes.has(prefixOf(match[1])) && /^[A-Z]/.test(match[1]))
+        return [{ line, head: rest.from + match.index + 1, to: rest.from + match.index + 1 + match[1].length }];
+    return [];
+  });
+  if (lettered.length >= 0.5 * two.length) {
+    for (const { line, ...at } of lettered) found.set(line, at);
+    return found;
+  }
+  // Bare numbers: the second column runs ahead of the first by the same count on most lines.
+  const gaps = two.flatMap((line) => {
+    const [first, rest] = line.cells;
+    if (!/^\d+$/.test(first.text)) return [];
+    return [...rest.text.matchAll(new RegExp(`\\s(\\d{1,3})${noUnit}(?=\\s+[A-Za-zÀ-ÿ+])`, 'g'))].map((match) => ({
+      line,
+      gap: Number(match[1]) - numberOf(first.text),
+      head: rest.from + match.index + 1,
+      to: rest.from + match.index + 1 + match[1].length,
+    }));
+  });
+  const counts = new Map<number, number>();
+  for (const { gap } of gaps) if (gap > 1) counts.set(gap, (counts.get(gap) ?? 0) + 1);
+  const [most] = [...counts].sort((one, other) => other[1] - one[1]);
+  if (most && most[1] >= 0.6 * two.length)
+    for (const { line, gap, ...at } of gaps) if (gap === most[0] && !found.has(line)) found.set(line, at);
+  return found;
+}
+
+/** Cells of one line by a sign, each with its place. */
+function parted(text: string, from: number, sign: RegExp): Cell[] {
+  const cells: Cell[] = [];
+  let start = 0;
+  for (const match of text.matchAll(sign)) {
+    cells.push(trimmed(text.slice(start, match.index), from + start));
+    start = match.index + match[0].length;
+  }
+  cells.push(trimmed(text.slice(start), from + start));
+  return cells;
+}
+
+function cutLine(text: string, from: number, delimiter: Delimiter): Cell[] {
   switch (delimiter) {
     case '\t':
-      return text.split('\t').map(words);
+      return parted(text, from, /\t/g);
     case '|': {
-      const cells = text.split('|').map(words);
+      const cells = parted(text, from, /\|/g);
       // A table drawn with bars has one at each end.
-      if (cells[0] === '') cells.shift();
-      if (cells[cells.length - 1] === '') cells.pop();
+      if (cells[0]?.text === '') cells.shift();
+      if (cells[cells.length - 1]?.text === '') cells.pop();
       return cells;
     }
-    case 'spaces':
-      return text
-        .trim()
-        .split(/\s{2,}|\t/)
-        .map(words);
-    case 'single': {
-      const match = heading.exec(text.trim());
-      return match && match[2] !== '' ? [words(match[1]), words(match[2])] : [words(text)];
+    case 'spaces': {
+      const start = text.length - text.trimStart().length;
+      return parted(text.trim(), from + start, /\s{2,}|\t/g);
     }
+    case 'single':
+      return headed(text, from);
     default:
       return [];
   }
 }
 
+const isRule = (line: string) => /^[\s|+:=_–—-]*$/.test(line);
+
+/** Lines of a text with where they start. */
+function rawLines(text: string): { text: string; from: number }[] {
+  const found: { text: string; from: number }[] = [];
+  let from = text.startsWith('\uFEFF') ? 1 : 0;
+  for (const match of text.matchAll(/\r\n|\r|\n/g)) {
+    found.push({ text: text.slice(from, match.index), from });
+    from = match.index + match[0].length;
+  }
+  found.push({ text: text.slice(from), from });
+  return found;
+}
+
+/** Cells as a reader of CSV (RFC 4180) parts them, found again in the text. */
+function quotedLines(text: string, delimiter: ',' | ';' | '\t'): Line[] {
+  const start = text.startsWith('\uFEFF') ? 1 : 0;
+  const parsed = Papa.parse<string[]>(text.slice(start), { delimiter, skipEmptyLines: false });
+  let cursor = start;
+  let [line, counted] = [1, 0];
+  return parsed.data.flatMap((cells): Line[] => {
+    const from = cursor;
+    const places = cells.map((cell): Cell => {
+      const written = cell.replace(/"/g, '""');
+      const quoted = text.indexOf(written, cursor);
+      const at = quoted >= 0 ? quoted : text.indexOf(cell, cursor);
+      if (cell === '' || at < 0) return { text: '', from: cursor, to: cursor };
+      cursor = at + (quoted >= 0 ? written.length : cell.length);
+      const own = trimmed(cell, at);
+      return { ...own, text: own.text.replace(/\s*\n\s*/g, ' '), to: Math.min(own.to, cursor) };
+    });
+    if (cells.every((cell) => cell.trim() === '')) return [];
+    // Counted on from the last line: the whole text is gone through once.
+    const first = places.find(({ text: said }) => said !== '')!.from;
+    line += text.slice(counted, first).match(/\r\n|\r|\n/g)?.length ?? 0;
+    counted = first;
+    return [{ line, cells: places, from, to: cursor }];
+  });
+}
+
 /** Cuts a text into lines of cells; blank lines and drawn rules (`----`, `+---+`, `|:--|`) are left out. */
 export function cutText(text: string): { delimiter: Delimiter; lines: Line[] } {
-  const clean = text.replace(/^\uFEFF/, '');
-  const raw = clean.split(/\r\n|\r|\n/);
-  const isRule = (line: string) => /^[\s|+:=_–—-]*$/.test(line);
-  const delimiter = delimiterOf(raw.filter((line) => !isRule(line)));
-  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && clean.includes('"'))) {
-    const parsed = Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: false });
-    return {
-      delimiter,
-      lines: parsed.data.flatMap((cells, index) =>
-        cells.every((cell) => cell.trim() === '')
-          ? []
-          : [
-              {
-                line: index + 1,
-                cells: cells.map((cell) => words(cell.replace(/\s*\n\s*/g, ' '))),
-                text: cells.join(' '),
-              },
-            ],
-      ),
-    };
-  }
+  const raw = rawLines(text);
+  const delimiter = delimiterOf(raw.flatMap((line) => (isRule(line.text) ? [] : [line.text])));
+  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && text.includes('"')))
+    return { delimiter, lines: quotedLines(text, delimiter) };
+  const lines = raw.flatMap(({ text: line, from }, index): Line[] =>
+    isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, from, delimiter), from, to: from + line.length }],
+  );
+  if (delimiter !== 'single') return { delimiter, lines };
+  const inner = innerHeads(lines);
   return {
     delimiter,
-    lines: raw.flatMap((line, index) =>
-      isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, delimiter), text: line.trim() }],
-    ),
+    lines: lines.flatMap((line): Line[] => {
+      const second = inner.get(line);
+      if (!second) return [line];
+      const [head, rest] = line.cells;
+      const first = trimmed(text.slice(rest.from, second.head), rest.from);
+      const own = trimmed(text.slice(second.to, line.to), second.to);
+      return [
+        { ...line, cells: [head, first], to: second.head },
+        {
+          ...line,
+          from: second.head,
+          cells: [{ text: text.slice(second.head, second.to), from: second.head, to: second.to }, own],
+        },
+      ];
+    }),
   };
 }

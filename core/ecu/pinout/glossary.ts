@@ -331,10 +331,13 @@ const fillers = "d['â€™]|de|du|des|della|dello|del|di|la|le|les|il|el|los|las|fÃ
 const letters = '\\p{L}\\p{M}';
 const whole = (pattern: string): RegExp => new RegExp(`(?<![${letters}])(?:${pattern})(?![${letters}])`, 'giu');
 
-const entries = [...german, ...french, ...spanish, ...italian].map(([pattern, english]) => ({
-  pattern: whole(pattern),
-  english,
-}));
+// A phrase is understood before its words: longer patterns first, whatever the language.
+const entries = [...german, ...french, ...spanish, ...italian]
+  .sort(([one], [other]) => other.length - one.length)
+  .map(([pattern, english]) => ({
+    pattern: whole(pattern),
+    english,
+  }));
 const filler = whole(fillers);
 
 /** Text with the words of other languages in English. English text comes back as it is. */

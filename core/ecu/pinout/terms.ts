@@ -36,6 +36,9 @@ export function figuresIn(text: string): Figures {
   };
 }
 
+/** A range of an input, which is no supply. */
+const zeroToFive = /0\s*(-|–|to|\.\.)\s*5\s*v/i;
+
 export interface Reading {
   readonly ability: Ability;
   readonly confidence: Exclude<Confidence, 'none'>;
@@ -108,12 +111,14 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\b(egt|thermocouple|type[\s-]?k)\b/i,
-    not: /0\s*-\s*5\s*v/i,
+    not: zeroToFive,
     read: (text) => sure({ kind: 'thermocouple', pair: pairName('egt', text), ...side(text) }),
   },
   { test: /\bknock\b/i, read: () => sure({ kind: 'knock' }) },
   {
     test: /\b(main|ecu|efi|power|system)\s*relay\b|\brelay\s*\(?main\b/i,
+    // What comes from the relay is a supply; what goes to it is the output.
+    not: /\b(from|fed by|via|behind|switched by|through|out of|87)\b|\+\s*1[24]\s*v\b/i,
     read: (_, __, figures) => sure({ kind: 'main-relay', ...amps(figures) }),
   },
   {
@@ -147,13 +152,13 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(wideband|wbo2?|lambda|o2)\b.*\b(heater|heat)\b|\bheater\b.*\b(wideband|lambda|o2)\b/i,
+    test: /\b(wideband|wbo2?|wb|uego|lambda|o2)\b.*\b(heater|heat)\b|\bheater\b.*\b(wideband|lambda|o2)\b|\blambda heater\b/i,
     read: (text, _, figures) =>
       likely(output('low-side', `${text} pwm`, figures), 'A heater wants a fast, strong output.'),
   },
   {
-    test: /\b(wideband|wbo2?|lambda|o2)\b.*\b(pump|ip|reference|nernst|ref|vs|un|cell|virtual|vm)\b/i,
-    not: /0\s*-\s*5\s*v/i,
+    test: /\b(wideband|wbo2?|wb|uego|lambda|o2)\b.*\b(pump|ip|reference|nernst|ref|vs|un|cell|virtual|vm)\b|\bnernst\b/i,
+    not: zeroToFive,
     read: (text) => ({
       ability: {
         kind: 'wideband',
@@ -174,8 +179,8 @@ export const rules: readonly Rule[] = [
       sure({ kind: 'supply-out', ...(figures.volts ? { volts: figures.volts } : {}), ...amps(figures) }),
   },
   {
-    test: /\b(\+?5 ?v(olts?)?)\b(?!\s*(logic|ttl|level|trigger|pull))|\bv?ref\b|\bsensor supply\b|\bvcc\b/i,
-    not: /\b(0\s*-\s*5|logic|ttl|ign(ition)?|coil|spark|analog|input|\bin\b|pull[\s-]?up)\b/i,
+    test: /(?<![-–.\d]\s?)(\+?\b5 ?v(olts?)?)\b(?!\s*(logic|ttl|level|trigger|pull))|\bv?ref\b|\bsensor supply\b|\bvcc\b/i,
+    not: /\b(logic|ttl|ign(ition)?|coil|spark|analog(ue)?|input|\bin\b|pull[\s-]?up)\b|0\s*(-|–|to|\.\.|\/)\s*5 ?v/i,
     read: (_, __, figures) =>
       figures.amps
         ? sure({ kind: 'supply-5v', maxAmps: figures.amps })
@@ -188,7 +193,7 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\b(switched|ignition switch|ign(ition)? ?(sw|feed|supply|power|12 ?v|on)|key(ed)?[\s-]?on|kl ?15|\+?1[24] ?v( in(put)?| supply| power| feed)?|main supply|ecu (supply|power)|power supply|supply in|v(cc|dd)? ?in)\b/i,
-    not: /\b(ground|gnd|relay|logic|output|out|coil\s*\d|driver|level|low[\s-]?side|high[\s-]?side|injector)\b/i,
+    not: /\b(ground|gnd|relay(?!.*\b(from|87)\b)(?<!(from|via|behind|through)\b.*relay)|logic|output|out|(coil|ign(ition)?|spark)\s*\d|driver|level|low[\s-]?side|high[\s-]?side|injector)\b/i,
     read: () => sure({ kind: 'switched' }),
   },
   {
@@ -242,12 +247,12 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(vr|reluctor|variable reluctance|magnetic|mag pick-?up)\b/i,
+    test: /\b(vr|reluctor|inductive|variable reluctance|magnetic|mag pick-?up)\b/i,
     read: (text) =>
       sure({ kind: 'vr', pair: pairName(/\bcam|cmp|sync\b/i.test(text) ? 'vr-cam' : 'vr', text), ...side(text) }),
   },
   {
-    test: /\b(crank(shaft)?|cam(shaft)?|ckp|cmp|trigger|sync|home)\b\s*(sensor|signal|input|in)?\s*\d?\s*([+\-–−]|pos(itive)?\b(?!ition)|neg(ative)?\b|(hi|lo)\b)/i,
+    test: /\b(crank(shaft)?|cam(shaft)?|ckp|cmp|trigger|sync|home)\b\s*(sensor|signal|input|in)?\s*\d?\s*[(,:]?\s*([+\-–−](?!\s*\d)|pos(itive)?\b(?!ition)|neg(ative)?\b|(hi|lo|high|low)\b)/i,
     read: (text) =>
       likely(
         { kind: 'vr', pair: pairName(/\bcam|cmp|sync|home\b/i.test(text) ? 'vr-cam' : 'vr', text), ...side(text) },
@@ -304,11 +309,11 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(high[\s-]?side|hs\s*\d|hso)\b/i,
+    test: /\b(high[\s-]?side|hs\s*\d|hso|hs out(put)?|hs driver)\b/i,
     read: (text, _, figures) => sure(output('high-side', text, figures)),
   },
   {
-    test: /\b(low[\s-]?side|ls\s*\d|lso|open[\s-]?(collector|drain)|gp(io|o|out)?\s*\d*|aux(iliary)?\s*(out(put)?)?|out(put)?s?\s*\d*|pwm|driver)\b/i,
+    test: /\b(low[\s-]?side|ls\s*\d|lso|ls out(put)?|open[\s-]?(collector|drain)|gp(io|o|out)?\s*\d*|aux(iliary)?\s*(out(put)?)?|out(put)?s?\s*\d*|pwm|driver)\b/i,
     not: /\b(analog(ue)?|temp|input)\b/i,
     read: (text, _, figures) => {
       const ability = output('low-side', text, figures);
@@ -345,10 +350,10 @@ export const rules: readonly Rule[] = [
       likely({ kind: 'switch', ...pullUp(text, figures) }, 'A switch input by what hangs on it.'),
   },
   {
-    test: /\b(power|pwr|main|engine|ecu|chassis|case|battery|driver|digital)?[\s-]*(gnd|ground|earth|neg(ative)?|0 ?v)\b|\bbat(tery)?\s*[-–]/i,
+    test: /\b(power|pwr|main|engine|ecu|chassis|case|battery|driver|digital)?[\s-]*(gnd|ground|earth|neg(ative)?|0 ?v)\b|\bp\.?[\s-]?gnd\b|\bbat(tery)?\s*[-–]/i,
     read: (text, _, figures) => {
       const ability: Ability = { kind: 'power-ground', ...amps(figures) };
-      return /\b(power|pwr|main|engine|chassis|battery|driver)\b/i.test(text)
+      return /\b(power|pwr|main|engine|chassis|battery|driver|p-?gnd)\b/i.test(text)
         ? sure(ability)
         : likely(ability, 'Ground: taken as a power ground.');
     },

@@ -1,4 +1,5 @@
 import type { Ability } from '../ecu';
+import { emptyWordsElsewhere, inEnglish } from './glossary';
 import { figuresIn, rules, type Confidence, type Figures, type Reading } from './terms';
 
 export type { Confidence } from './terms';
@@ -10,8 +11,10 @@ export interface Proposal {
   readonly why: string;
 }
 
-const emptyWords =
-  /^\s*(-+|–|n\/?c|not (used|connected|fitted)|unused|no connect(ion)?|reserved|do not connect|blank|empty|plugged|spare|none|nil|\.+)?\s*$/i;
+const emptyWords = new RegExp(
+  `^\\s*\\(?(-+|–|n[./]?\\s?c\\.?|n[./]?a\\.?|not (used|connected|fitted|assigned)|unused|unassigned|no connect(ion)?|reserved|do not connect|blank|empty|plugged|spare|free|open|none|nil|\\.+|x|${emptyWordsElsewhere})?\\)?\\s*$`,
+  'i',
+);
 /** True for text that says that nothing is there. */
 export const saysEmpty = (text: string): boolean => emptyWords.test(text);
 
@@ -26,7 +29,12 @@ function assumed(reading: Reading, figures: Figures): Reading {
   };
 }
 
-function readClause(text: string): Reading | null {
+/** `EGT1+` as `EGT 1 +`: tried where the words as written say nothing. */
+const spaced = (text: string): string => text.replace(/([A-Za-z]{2,})(\d)/g, '$1 $2').replace(/(\d)([+-])/g, '$1 $2');
+
+const readClause = (text: string): Reading | null => readWords(text) ?? readWords(spaced(text));
+
+function readWords(text: string): Reading | null {
   const figures = figuresIn(text);
   for (const rule of rules) {
     if (rule.not?.test(text)) continue;
@@ -34,6 +42,18 @@ function readClause(text: string): Reading | null {
     if (match) return assumed(rule.read(text, match, figures), figures);
   }
   return null;
+}
+
+/** Figures of the text that no ability carries: told, so that the person can put them where they belong. */
+function unusedFigures(text: string, abilities: readonly Ability[]): string[] {
+  const { amps, hz, ohms } = figuresIn(text);
+  const held = abilities.flatMap((one) => [one.maxAmps, one.holdAmps, one.maxHz, one.minOhms, one.pullUpOhms]);
+  const left = [
+    ...(amps !== undefined && !held.includes(amps) ? [`${amps} A`] : []),
+    ...(hz !== undefined && !held.includes(hz) ? [`${hz} Hz`] : []),
+    ...(ohms !== undefined && !held.includes(ohms) ? [`${ohms} Ω`] : []),
+  ];
+  return left.length === 0 ? [] : [`Not used: ${left.join(', ')}.`];
 }
 
 const order: readonly Confidence[] = ['sure', 'likely', 'guess', 'none'];
@@ -61,7 +81,8 @@ function clauses(text: string): string[] {
 export function proposeFrom(label: string, text = ''): Proposal {
   if (saysEmpty(label) && saysEmpty(text)) return { abilities: [], confidence: 'none', why: 'Nothing is said of it.' };
   // A label such as 'B7' or 'PIN 12' says nothing; one such as 'INJ 3' says it all.
-  const whole = [label, text].filter((part) => !saysEmpty(part)).join(', ');
+  const said = [label, text].filter((part) => !saysEmpty(part)).join(', ');
+  const whole = inEnglish(said);
   const found: Ability[] = [];
   let confidence: Confidence = 'none';
   const why: string[] = [];
@@ -81,6 +102,9 @@ export function proposeFrom(label: string, text = ''): Proposal {
   return {
     abilities: found,
     confidence,
-    why: found.length === 0 ? 'Not understood: choose what it can be.' : [...new Set(why)].join(' '),
+    why:
+      found.length === 0
+        ? 'Not understood: choose what it can be.'
+        : [...new Set([...why, ...unusedFigures(whole, found)])].join(' '),
   };
 }
