@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { placesOf } from './places';
 
 /** Where a piece of the pasted text stands: from its first character to the one after its last. */
 export interface Place {
@@ -181,19 +182,36 @@ function quotedLines(text: string, delimiter: ',' | ';' | '\t'): Line[] {
   });
 }
 
+/** Lines of which some cell names a cavity: what a way to part the columns is good for. */
+const withCavity = (lines: readonly Line[]): number =>
+  lines.filter(({ cells }) => cells.length > 1 && cells.some((cell) => placesOf(cell.text).length > 0)).length;
+
 /** Cuts a text into lines of cells; blank lines and drawn rules (`----`, `+---+`, `|:--|`) are left out. */
 export function cutText(text: string): { delimiter: Delimiter; lines: Line[] } {
   const raw = rawLines(text);
   const delimiter = delimiterOf(raw.flatMap((line) => (isRule(line.text) ? [] : [line.text])));
-  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && text.includes('"')))
-    return { delimiter, lines: quotedLines(text, delimiter) };
+  const byHead = () =>
+    raw.flatMap(({ text: line, from }, index): Line[] =>
+      isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, from, 'single'), from, to: from + line.length }],
+    );
+  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && text.includes('"'))) {
+    const lines = quotedLines(text, delimiter);
+    // Commas may stand in every description and part no columns: then the head of the line tells the cavity.
+    if (delimiter !== ',' || withCavity(lines) * 2 >= withCavity(byHead())) return { delimiter, lines };
+    return twoColumns(text, byHead());
+  }
+  if (delimiter === 'single') return twoColumns(text, byHead());
   const lines = raw.flatMap(({ text: line, from }, index): Line[] =>
     isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, from, delimiter), from, to: from + line.length }],
   );
-  if (delimiter !== 'single') return { delimiter, lines };
+  return { delimiter, lines };
+}
+
+/** Lines that hold two cavities, as a page of two columns is copied, become two lines. */
+function twoColumns(text: string, lines: readonly Line[]): { delimiter: Delimiter; lines: Line[] } {
   const inner = innerHeads(lines);
   return {
-    delimiter,
+    delimiter: 'single',
     lines: lines.flatMap((line): Line[] => {
       const second = inner.get(line);
       if (!second) return [line];

@@ -123,6 +123,11 @@ test('words that were read wrong', () => {
     expect([nothing, saysEmpty(nothing)]).toEqual([nothing, true]);
 });
 
+test('commas in every description part no columns', () => {
+  const text = [1, 2, 3, 4].map((n) => `A${n}: Injector ${n}, saturated, 2 A`).join('\n');
+  expect(read(text).pins.map(told)).toEqual(['injector 1', 'injector 2', 'injector 3', 'injector 4']);
+});
+
 test('one writing, two readings: the rest of the text decides', () => {
   const ids = (text: string) => read(text).pins.map((pin) => pinIdOf(pin.connector, pin.cavity));
   expect(ids('B1-4: injector 1-4\nB5: ground\nB6: ground')).toEqual(['B1', 'B2', 'B3', 'B4', 'B5', 'B6']);
