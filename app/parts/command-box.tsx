@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import type { Selection } from '~/core/netlist/run';
+import { find } from '~/core/search/find';
 import { useBuild } from '../build/context';
 import { Dialog } from '../ui/dialog';
 import { optionLook } from '../ui/field-look';
@@ -96,11 +97,7 @@ function useEntries(close: () => void): Entry[] {
 function Box({ close }: { close: () => void }) {
   const entries = useEntries(close);
   const [text, setText] = useState('');
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = entries.filter((entry) => {
-    const hay = `${entry.name} ${entry.note}`.toLowerCase();
-    return words.every((word) => hay.includes(word));
-  });
+  const found = find(text, entries, (entry) => [entry.name, entry.note]);
   return (
     <Autocomplete inputValue={text} onInputChange={setText}>
       <Field aria-label="Find a pin, wire, device, sheet or action" autoFocus>

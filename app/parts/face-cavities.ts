@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { barredPins, inPlace } from '~/core/allot/model';
+import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
 import { ecuEnd, parseEnd } from '~/core/netlist/ends';
 import { shortLabel } from '~/core/netlist/short';
@@ -21,7 +22,8 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       const [wire] = wires;
       const fixed = wire && !needId;
       const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
-      const text = needId ? label : fixed ? pin.label : '';
+      // A free cavity shows what it could be.
+      const text = needId ? label : pin.label;
       const where = far && parseEnd(far).type !== 'splice' ? `, to ${net.labelOf(far)}` : '';
       const state =
         wires.length === 0
@@ -45,7 +47,7 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
         cavity: pin.cavity,
         pinId: pin.id,
         text: shortLabel(text),
-        spoken: `${pin.id}, ${text || `free, ${pin.label}`}${where}${states[state]}${barred ? ', kept empty' : ''}, ${countingWords(connectors.get(pin.connector)!, pin.cavity)}`,
+        spoken: `${pin.id}, ${needId || fixed ? text : `free, ${pin.label}: ${pin.abilities.map(({ kind }) => kindWord(kind)).join(' or ')}`}${where}${states[state]}${barred ? ', kept empty' : ''}, ${countingWords(connectors.get(pin.connector)!, pin.cavity)}`,
         mark: markOf(build, signal),
         state,
         locked: needId !== null && locked.has(needId),

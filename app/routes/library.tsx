@@ -4,6 +4,7 @@ import { Link, useFetcher } from 'react-router';
 import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
 import { kindSchema, systems, type DeviceKind } from '~/core/devices/kind';
+import { find } from '~/core/search/find';
 import { freeKindId, libraryFile } from '~/core/devices/library';
 import { plural } from '~/core/units/format';
 import { destinationWords } from '../parts/destination-words';
@@ -79,10 +80,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
       encType: 'application/json',
     });
   const taken = new Set([...own, ...listed].map((kind) => kind.id));
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const matches = (kind: DeviceKind) =>
-    words.every((word) => `${kind.name} ${kind.note} ${kind.system}`.toLowerCase().includes(word));
-  const shown = listed.filter(matches);
+  const shown = find(text, listed, (kind) => [kind.name, `${kind.note} ${kind.system}`]);
   const keep = (kind: DeviceKind, isNew: boolean) => {
     const kept = isNew ? { ...kind, id: freeKindId(kind.name, taken) } : kind;
     send({ intent: 'keep', kinds: [kept] });

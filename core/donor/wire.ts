@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { colourCodes, type ColourCode } from '../netlist/colours';
 import { awgSquareMm } from '../power/wire';
 
 /** What is to become of a wire of the donor loom. `open` is not decided yet; `mystery` is known not to be known. */
@@ -58,48 +57,6 @@ export const isRestraint = (
   wire: Pick<DonorWire, 'restraint' | 'function' | 'connector' | 'note' | 'splice'>,
 ): boolean =>
   wire.restraint || [wire.function, wire.connector, wire.note, wire.splice].some((text) => restraintWords.test(text));
-
-const words: Record<string, ColourCode> = {
-  black: 'BK',
-  brown: 'BN',
-  red: 'RD',
-  orange: 'OG',
-  yellow: 'YE',
-  green: 'GN',
-  blue: 'BU',
-  violet: 'VT',
-  purple: 'VT',
-  grey: 'GY',
-  gray: 'GY',
-  slate: 'GY',
-  white: 'WH',
-  pink: 'PK',
-  turquoise: 'TQ',
-};
-/** One-letter codes common in workshop lists; B, G and others that stand for two colours are left out on purpose. */
-const letters: Record<string, ColourCode> = { R: 'RD', Y: 'YE', W: 'WH', O: 'OG', P: 'PK', V: 'VT' };
-const shades = /\b(light|dark|pale|lt|dk)\b\.?/gi;
-
-/**
- * IEC 60757 letters of a colour as people write it: `green/yellow`, `GN-YE`, `light blue`. The first is the base, the
- * second the stripe. Null when it cannot be told for sure.
- */
-export function colourLetters(text: string): string | null {
-  const parts = text
-    .replace(shades, ' ')
-    .split(/[/\-+,|]|\bwith\b|\bstripe\b|\s+/i)
-    .map((part) => part.trim())
-    .filter(Boolean);
-  if (parts.length === 0 || parts.length > 2) return null;
-  const codes = parts.map(
-    (part) =>
-      words[part.toLowerCase()] ??
-      letters[part.toUpperCase()] ??
-      colourCodes.find((code) => code === part.toUpperCase()) ??
-      null,
-  );
-  return codes.every((code) => code !== null) ? codes.join('/') : null;
-}
 
 /** Square millimetres of a size as people write it: `0.75`, `0,75 mm²`, `20 AWG`. Null when it cannot be told. */
 export function sizeSquareMm(text: string): number | null {

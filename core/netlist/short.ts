@@ -15,6 +15,27 @@ const phrases: readonly (readonly [RegExp, string])[] = [
   [/ (relay|sensor|signal|motor|track)\b/gi, ''],
 ];
 
+/** Further words as a tag has them, where a cavity is too narrow for the whole. */
+const narrow: readonly (readonly [RegExp, string])[] = [
+  [/\bradiator\b/i, 'Rad.'],
+  [/\bcoolant\b/i, 'Cool.'],
+  [/\bcomposition\b/i, 'comp.'],
+  [/\bcontroller\b/i, 'contr.'],
+  [/\bthermocouple\b/i, 'Therm.'],
+  [/\balternator\b/i, 'Altern.'],
+  [/\btachometer\b/i, 'Tacho'],
+  [/\bturbocharger\b/i, 'Turbo'],
+  [/\bfrequency\b/i, 'Freq.'],
+  [/\bposition\b/i, 'pos.'],
+  [/\breference\b/i, 'ref.'],
+  [/\belectric(al)?\b/i, 'El.'],
+  [/\bexhaust\b/i, 'Exh.'],
+  [/\bpermanent\b/i, 'perm.'],
+  [/\bsteering\b/i, 'Steer.'],
+  [/\bnarrow-band\b/i, 'Narrow'],
+  [/(\d) (m?A|V|kΩ|Ω|Hz)\b/g, '$1$2'],
+];
+
 /** What a kind's own name drags along when nobody has named the part: `Coil with igniter, four terminals 3 · C`. */
 const dragged = /(?:\s+with(?:out)?\s[^,·]*)?,[^·]*?(?=\s\d+(?:\s·|$)|\s·|$)/gi;
 
@@ -26,20 +47,30 @@ export const tagOf = (label: string): string =>
     .trim();
 
 /** Longest line a cavity of the drawn face holds, in letters. */
-const LINE = 7;
+const LINE = 8;
 
-/** A label in at most two lines of a few letters, as it would stand on a tag: `Throttle track 1` is `Throt 1`. */
+/**
+ * A label in at most two lines of a few letters, as it would stand on a tag: `Throttle track 1` is `Throt 1`. A word too long for
+ * a line goes on in the next behind a hyphen: nothing is cut off where it would fit.
+ */
 export function shortLabel(label: string): string {
-  const words = phrases
+  const words = [...phrases, ...narrow]
     .reduce((text, [from, to]) => text.replace(from, to), label)
     .split(/\s+/)
-    .filter(Boolean);
-  const fitted = words.map((word) => (word.length > LINE ? `${word.slice(0, LINE - 1)}.` : word));
+    .filter(Boolean)
+    .flatMap((word) =>
+      word.length <= LINE ? [word] : [`${word.slice(0, LINE - 1)}-`, word.slice(LINE - 1, 2 * LINE - 1)],
+    );
   const lines: string[] = [];
-  for (const word of fitted) {
+  for (const word of words) {
     const last = lines[lines.length - 1];
-    if (last !== undefined && `${last} ${word}`.length <= LINE) lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
+    if (last !== undefined && !last.endsWith('-') && `${last} ${word}`.length <= LINE)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else if (last?.endsWith('-') === false || last === undefined || lines.length < 2) lines.push(word);
+    else lines[lines.length - 1] = `${last}${word}`;
   }
-  return lines.length > 2 ? `${lines[0]}\n${lines[lines.length - 1]}` : lines.join('\n');
+  if (lines.length <= 2) return lines.join('\n');
+  // Of a long name the beginning and the number at its end tell most.
+  const tail = lines[lines.length - 1];
+  return `${lines[0].replace(/-$/, '.')}\n${tail}`;
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { colourWritings } from '../donor/colours';
 import { donorWireSchema } from '../donor/wire';
 
 const id = z.string().min(1).max(60);
@@ -96,6 +97,8 @@ export const noAnswers: IdentifyAnswers = {
 export const surveySchema = z.object({
   identify: identifySchema,
   donor: z.record(z.string(), donorWireSchema),
+  /** Family of colour codes the donor's list is written in; `auto` goes by what occurs in it. */
+  colours: z.enum(['auto', ...colourWritings]),
   questions: z.array(questionSchema).max(300),
   parts: z.array(partSchema).max(600),
   hours: z.array(hoursSchema).max(1000),
@@ -107,6 +110,7 @@ export type SurveyRecords = z.infer<typeof surveySchema>;
 export const emptySurvey: SurveyRecords = {
   identify: noAnswers,
   donor: {},
+  colours: 'auto',
   questions: [],
   parts: [],
   hours: [],

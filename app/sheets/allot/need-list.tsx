@@ -6,6 +6,7 @@ import { systems } from '~/core/devices/kind';
 import { askWords } from '~/core/ecu/ask';
 import { isCrimped } from '~/core/allot/model';
 import type { Need } from '~/core/netlist/needs';
+import { find } from '~/core/search/find';
 import { useBuild } from '../../build/context';
 import { needItem } from '../../parts/cavity-slot';
 import { Checkbox } from '../../ui/choice';
@@ -36,12 +37,18 @@ export function NeedList({
     onDragStart: ({ keys }) => onLift(String([...keys][0])),
     onDragEnd: onLetGo,
   });
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = needs.filter((need) => {
-    const pinId = build.assignments[need.id];
-    const about = `${need.label} ${need.system} ${askWords(need.ask)} ${pinId ?? 'open'}`.toLowerCase();
-    return words.every((word) => about.includes(word)) && (!openOnly || pinId === undefined);
-  });
+  const kindName = (need: Need) => {
+    const device = build.devices.find((one) => one.id === need.deviceId);
+    return device ? (build.kinds[device.kindId]?.name ?? '') : '';
+  };
+  const shown = find(
+    text,
+    openOnly ? needs.filter((need) => build.assignments[need.id] === undefined) : needs,
+    (need) => [
+      need.label,
+      `${need.system} ${askWords(need.ask)} ${build.assignments[need.id] ?? 'open'} ${kindName(need)}`,
+    ],
+  );
   const groups = systems
     .map((system) => ({ system, needs: shown.filter((need) => need.system === system) }))
     .filter((group) => group.needs.length > 0);

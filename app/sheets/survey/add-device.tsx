@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { systems, type DeviceKind } from '~/core/devices/kind';
+import { find } from '~/core/search/find';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -28,12 +29,10 @@ export function AddDevice({
   const [system, setSystem] = useState<string>('Trigger');
   const [text, setText] = useState('');
   const [added, setAdded] = useState<string | null>(null);
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = kinds.filter((kind) =>
-    words.length > 0
-      ? words.every((word) => `${kind.name} ${kind.note}`.toLowerCase().includes(word))
-      : kind.system === system,
-  );
+  const shown =
+    text.trim() === ''
+      ? kinds.filter((kind) => kind.system === system)
+      : find(text, kinds, (kind) => [kind.name, kind.note]);
   const add = (kind: DeviceKind, perCylinder: boolean) => {
     edit(call('addDevice', { kind, perCylinder }));
     setAdded(perCylinder ? `${kind.name}: one for each cylinder added.` : `${kind.name} added.`);

@@ -5,11 +5,12 @@ import { bodySignal, bodySignals, isBodyPlug, unknownCavities } from '~/core/bod
 import { call } from '~/core/build/edits';
 import type { Device } from '~/core/build/schema';
 import { trait, type BodyCavity, type BodySignalId, type DeviceKind } from '~/core/devices/kind';
-import { colourLetters } from '~/core/donor/wire';
+import { colourLetters } from '~/core/donor/colours';
 import { destinationOf } from '~/core/netlist/destination';
 import { cycleDegrees } from '~/core/engine/engine';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
+import { useColourWriting } from './colour-writing';
 import { destinationWords } from '../../parts/destination-words';
 import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
@@ -65,6 +66,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
         ...part,
       }),
     );
+  const { writing } = useColourWriting();
   const setCavity = (index: number, part: Partial<BodyCavity>) =>
     change({ cavities: body.cavities.map((one, i) => (i === index ? { ...one, ...part } : one)) });
   const next = body.cavities.reduce((top, one) => Math.max(top, Number(one.cavity) || 0), 0) + 1;
@@ -127,7 +129,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
           <tbody>
             {body.cavities.map((one, index) => {
               const terminal = kind.terminals.find((candidate) => candidate.id === one.cavity)!;
-              const letters = colourLetters(one.colour);
+              const letters = colourLetters(one.colour, writing);
               return (
                 <tr key={one.cavity}>
                   <th scope="row">{one.cavity}</th>

@@ -3,7 +3,9 @@ import { useCallback, useMemo } from 'react';
 import { GridList, GridListItem, ListLayout, Text, Virtualizer, type Selection } from 'react-aria-components';
 import { css, styled } from 'styled-components';
 import { spliceKey } from '~/core/donor/sort';
-import { colourLetters, decisionWords, groupWords, isRestraint, type DonorWire } from '~/core/donor/wire';
+import { colourLetters } from '~/core/donor/colours';
+import { decisionWords, groupWords, isRestraint, type DonorWire } from '~/core/donor/wire';
+import { useColourWriting } from './colour-writing';
 import { WireMark } from '../../parts/wire-mark';
 import { Table } from '../../ui/table';
 import { Soft } from '../../ui/text';
@@ -39,11 +41,12 @@ export function DonorList({
   onOpen: (id: string) => void;
 }) {
   const narrow = useNarrow();
+  const writing = useColourWriting().writing;
   const layoutOptions = useMemo(() => ({ rowSize: narrow ? ROW_NARROW : ROW }), [narrow]);
   const items = useMemo(() => wires.map((wire, index) => ({ ...wire, join: joinAt(wires, index) })), [wires]);
   const row = useCallback((wire: DonorRow) => {
     const locked = isRestraint(wire);
-    const letters = colourLetters(wire.colour);
+    const letters = colourLetters(wire.colour, writing);
     const decision = locked ? 'locked' : decisionWords[wire.decision];
     return (
       <Item id={wire.id} textValue={`${wire.connector} ${wire.cavity} ${wire.function}`} data-locked={locked}>
@@ -99,6 +102,7 @@ export function DonorList({
 
 /** Every wire, with a box to tick: what hangs beside the bench while the loom is stripped. */
 export function PrintedDonor({ wires }: { wires: readonly DonorWire[] }) {
+  const { writing } = useColourWriting();
   return (
     <Table>
       <thead>
@@ -113,7 +117,7 @@ export function PrintedDonor({ wires }: { wires: readonly DonorWire[] }) {
       <tbody>
         {wires.map((wire) => {
           const locked = isRestraint(wire);
-          const letters = colourLetters(wire.colour);
+          const letters = colourLetters(wire.colour, writing);
           return (
             <tr key={wire.id}>
               <td>{locked ? '' : '☐'}</td>

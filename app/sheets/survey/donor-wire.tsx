@@ -1,7 +1,7 @@
 import { useState } from 'react';
+import { colourLetters } from '~/core/donor/colours';
 import { call } from '~/core/build/edits';
 import {
-  colourLetters,
   decisions,
   decisionWords,
   groupWords,
@@ -15,6 +15,7 @@ import {
 import { ecuEnd } from '~/core/netlist/ends';
 import { wireSizes } from '~/core/power/wire';
 import { useBuild } from '../../build/context';
+import { useColourWriting } from './colour-writing';
 import { today } from '../../parts/dates';
 import { Photos } from '../../parts/photos';
 import { Button } from '../../ui/button';
@@ -57,7 +58,8 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
   const { edit, derived } = useBuild();
   const [draft, setDraft] = useState<Draft>(wire);
   const locked = isRestraint({ ...wire, ...draft });
-  const letters = colourLetters(draft.colour);
+  const { writing } = useColourWriting();
+  const letters = colourLetters(draft.colour, writing);
   const metric = sizeSquareMm(draft.size);
   const square = metric !== null && wireSizes.some((one) => one.squareMm === metric) ? metric : null;
   const planned =
@@ -139,8 +141,8 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
             onChange={(value) => set({ [field.id]: value })}
             maxLength={field.most}
             hint={
-              field.id === 'colour' && draft.colour && colourLetters(draft.colour)
-                ? `letters ${colourLetters(draft.colour)}`
+              field.id === 'colour' && draft.colour && colourLetters(draft.colour, writing)
+                ? `letters ${colourLetters(draft.colour, writing)}`
                 : undefined
             }
           />

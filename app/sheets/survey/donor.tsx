@@ -24,6 +24,7 @@ import {
 } from '~/core/donor/wire';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
+import { ColourWritingField } from './colour-writing';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
@@ -208,6 +209,7 @@ export function Donor() {
               value={filter.group}
               onChange={(id) => setFilter({ ...filter, group: id as DonorFilter['group'] })}
             />
+            <ColourWritingField />
             <Row $gap={2}>
               <Button onPress={() => void copyAll()}>Copy {shown.length}</Button>
               <Button

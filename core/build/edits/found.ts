@@ -7,6 +7,7 @@ import {
   partSchema,
   photoSchema,
   questionSchema,
+  surveySchema,
   type SurveyRecords,
 } from '../../survey/records';
 import { plural } from '../../units/format';
@@ -62,6 +63,11 @@ export const foundEdits = {
     identifySchema.partial(),
     () => 'Answer on the engine',
     (build, answers) => ok(withSurvey(build, { identify: { ...build.survey.identify, ...answers } })),
+  ),
+  setColourWriting: edit(
+    z.object({ colours: surveySchema.shape.colours }),
+    () => 'Say how colours are written',
+    (build, { colours }) => ok(withSurvey(build, { colours })),
   ),
   addDonorWires: edit(
     z.object({

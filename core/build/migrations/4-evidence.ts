@@ -2,7 +2,8 @@ import type { Migration } from './migration';
 
 /*
  * From version 4 to 5. Frozen: it knows the shapes of both versions by itself and uses nothing of today's code.
- * Readings and confirmations say what they were taken on; findings can be set aside. What an older file does not tell is
+ * Readings and confirmations say what they were taken on; findings can be set aside; the
+ * donor's list says how its colours are written. What an older file does not tell is
  * taken from its plan as it stands: the pins of that moment.
  */
 type Json = Record<string, unknown>;
@@ -52,6 +53,7 @@ export const evidence: Migration = {
           mapObject(gate, (confirmation, checkId) => ({ ...confirmation, on: checkOn(gateId, checkId) })) as Json,
       ),
       aside: {},
+      survey: isObject(file.survey) ? { ...file.survey, colours: 'auto' } : file.survey,
       revisions: list(file.revisions).map((revision) =>
         isObject(revision) && isObject(revision.plan) ? { ...revision, plan: raiseTrigger(revision.plan) } : revision,
       ),

@@ -53,6 +53,7 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   setUnits: { args: { pressure: 'psi', temperature: 'F' } },
   setFuel: { args: { powerKw: 220, fuel: 'e85' } },
   setIdentify: { args: { crankTeeth: 35 } },
+  setColourWriting: { args: { colours: 'english' } },
   addDonorWires: { args: { wires: [donorWire({ id: 'w1' })] } },
   editDonorWires: { on: withDonor, args: { ids: ['w1', 'w2'], fields: { decision: 'keep', group: 'engine' } } },
   removeDonorWires: { on: withDonor, args: { ids: ['w2'] } },

@@ -10,7 +10,8 @@ import {
   tableFields,
   wiresFrom,
 } from '~/core/donor/table';
-import { colourLetters, isRestraint, sizeSquareMm, type DonorWire } from '~/core/donor/wire';
+import { colourLetters, writingOf } from '~/core/donor/colours';
+import { isRestraint, sizeSquareMm, type DonorWire } from '~/core/donor/wire';
 import { donorWire } from '../../helpers';
 
 const table = (text: string) => {
@@ -261,6 +262,33 @@ describe('what is written on a wire', () => {
     ['', null],
     ['red/white/blue', null],
   ])('colour %j is %j', (text, letters) => expect(colourLetters(text)).toBe(letters));
+  test.each([
+    ['english', 'B/W', 'BK/WH'],
+    ['english', 'G/R', 'GN/RD'],
+    ['english', 'Y/L', 'YE/BU'],
+    ['english', 'L/Y', 'BU/YE'],
+    ['english', 'Or', 'OG'],
+    ['english', 'BY', 'BK/YE'],
+    ['english', 'Br/W', 'BN/WH'],
+    ['german', 'sw/ws', 'BK/WH'],
+    ['german', 'bl', 'BU'],
+    ['german', 'gn/ge', 'GN/YE'],
+    ['german', 'B/W', null],
+    ['iec', 'L/Y', null],
+    ['iec', 'BU/YE', 'BU/YE'],
+    ['iec', 'schwarz/weiß', 'BK/WH'],
+    ['english', 'constructor', null],
+  ] as const)('in %s letters %j is %j', (writing, text, letters) => expect(colourLetters(text, writing)).toBe(letters));
+  test('the family is known by what occurs in the list', () => {
+    expect(writingOf(['B/W', 'G/R', 'Y/L', 'L/Y', 'Or', 'W'])).toMatchObject({
+      writing: 'english',
+      understood: 6,
+      of: 6,
+    });
+    expect(writingOf(['sw', 'sw/ws', 'bl/ge', 'rt', 'gn'])).toMatchObject({ writing: 'german', understood: 5 });
+    expect(writingOf(['BK', 'GN/YE', 'BU', 'RD/WH', 'brown'])).toMatchObject({ writing: 'iec', understood: 4, of: 4 });
+    expect(writingOf([])).toMatchObject({ writing: 'iec', of: 0 });
+  });
   test.each([
     ['0.75', 0.75],
     ['0,5 mm²', 0.5],
