@@ -1,5 +1,5 @@
 import { Ban, Check, CheckCheck, Lock, X } from 'lucide-react';
-import { useRef, type KeyboardEvent } from 'react';
+import { useRef, type CSSProperties, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { Mark } from '~/core/build/schema';
@@ -104,6 +104,7 @@ export function ConnectorFace({
       role="group"
       aria-label={`Connector ${connector.id}, ${side} side`}
       $small={small}
+      style={{ '--columns': columns } as CSSProperties}
     >
       {rows.map((row, rowIndex) => (
         <FaceRow
@@ -221,6 +222,9 @@ const Housing = styled.div<{ $small: boolean }>`
   }
   ${at.print} {
     break-inside: avoid;
+    /* Letters as large as a cavity of this many to a row leaves room for. */
+    --letters: min(11px, calc(150px / var(--columns)));
+    padding: 6px;
   }
 `;
 /** A rib or notch of the housing, where it keeps the plug from going in the wrong way round. */
@@ -323,6 +327,8 @@ const Cell = styled(AriaButton)<{ $size: FaceSize }>`
   }
   ${at.print} {
     print-color-adjust: exact;
+    height: auto;
+    min-height: calc(var(--letters) * 5.4);
   }
 `;
 const Top = styled.span`
@@ -338,9 +344,19 @@ const Top = styled.span`
       display: none;
     }
   }
+  ${at.print} {
+    font-size: calc(var(--letters) * 1.1);
+    svg {
+      width: calc(var(--letters));
+      height: calc(var(--letters));
+    }
+  }
 `;
 const Letter = styled.span`
   font-size: 12px;
+  ${at.print} {
+    font-size: var(--letters);
+  }
 `;
 const Text = styled.span<{ $size: FaceSize }>`
   font-size: ${({ $size }) => ($size === 'large' ? '15px' : '12px')};
@@ -353,7 +369,9 @@ const Text = styled.span<{ $size: FaceSize }>`
     display: none;
   }
   ${at.print} {
-    font-size: 9px;
+    display: block;
+    font-size: var(--letters);
+    letter-spacing: 0;
   }
 `;
 const Marks = styled.span`

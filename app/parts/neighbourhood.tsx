@@ -52,12 +52,14 @@ export function Neighbourhood({
   const seen = around(connector, cavity, side);
   const rows = [...new Set(seen.map(({ down }) => down))].sort((one, other) => one - other);
   const { row, place } = cavityPlace(connector, cavity);
+  // Staggered rows reach half a cavity to either side.
+  const first = connector.staggered ? 2 : 1;
   const longest = Math.max(...connector.rows);
   return (
     <Frame role="group" aria-label={`About cavity ${cavity} of connector ${connector.id}, ${side} side`}>
       <Rows>
         {rows.map((down) => (
-          <Line key={down}>
+          <Line key={down} style={{ gridTemplateColumns: `repeat(${connector.staggered ? 12 : 10}, minmax(0, 1fr))` }}>
             {seen
               .filter((one) => one.down === down)
               .map(({ cavity: number, across }) => {
@@ -72,7 +74,7 @@ export function Neighbourhood({
                     data-own={own}
                     data-touched={there !== undefined && there.pinId === touched}
                     data-state={state}
-                    style={{ gridColumn: `${Math.round((across + AROUND) * 2) + 2} / span 2` }}
+                    style={{ gridColumn: `${Math.round((across + AROUND) * 2) + first} / span 2` }}
                     onClick={() => there && onPress(there.pinId)}
                     aria-label={there?.spoken ?? `${number}: no pin behind it`}
                   >
@@ -118,7 +120,6 @@ const Rows = styled.div`
 `;
 const Line = styled.div`
   display: grid;
-  grid-template-columns: repeat(12, minmax(0, 1fr));
   gap: 3px;
 `;
 const Cell = styled.button`
@@ -170,7 +171,9 @@ const Number = styled.span`
 `;
 const Words = styled.span`
   font-size: 12px;
-  white-space: pre;
+  line-height: 1.02;
+  white-space: pre-line;
+  overflow-wrap: anywhere;
   overflow: hidden;
   max-width: 100%;
   text-align: center;

@@ -47,7 +47,7 @@ export const tagOf = (label: string): string =>
     .trim();
 
 /** Longest line a cavity of the drawn face holds, in letters. */
-const LINE = 8;
+const LINE = 7;
 
 /**
  * A label in at most two lines of a few letters, as it would stand on a tag: `Throttle track 1` is `Throt 1`. A word too long for

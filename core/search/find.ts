@@ -70,6 +70,7 @@ function fitOf(word: string, text: string): number | null {
 const BESIDE = 2.5;
 const OTHER_WORD = 2;
 const TOGETHER = 1;
+const LEADS = 0.25;
 
 /** A way to read the query: words that must all fit, and how far it is from what was typed. */
 interface Reading {
@@ -100,7 +101,9 @@ function distanceOf(list: readonly Reading[], name: string, more: string): numbe
   const [own, rest] = [plain(name), plain(more)];
   let best: number | null = null;
   for (const { words, distance, phrase } of list) {
-    let sum = distance - (phrase !== '' && own.includes(` ${phrase} `) ? TOGETHER : 0);
+    // Of equals the one that begins with what was typed.
+    const leads = words.length > 0 && own.startsWith(` ${words[0]}`);
+    let sum = distance - (leads ? LEADS : 0) - (phrase !== '' && own.includes(` ${phrase} `) ? TOGETHER : 0);
     for (const word of words) {
       const inName = fitOf(word, own);
       // What is only said beside the name is further off than another word for the name.

@@ -284,6 +284,9 @@ const Columns = styled.div`
     }
   }
   ${at.print} {
+    /* The faces take the width of the paper: their labels need it. */
+    grid-template: 'faces' 'card' 'list' / minmax(0, 1fr);
+    row-gap: ${space[4]};
     height: auto;
     & > * {
       overflow: visible;
@@ -310,6 +313,10 @@ const NeedColumn = styled.div`
   padding-right: ${space[3]};
   border-right: 1px solid ${color.rule};
   ${at.tablet} {
+    border: 0;
+    padding: 0;
+  }
+  ${at.print} {
     border: 0;
     padding: 0;
   }

@@ -140,6 +140,14 @@ const List = styled(GridList)`
   display: grid;
   gap: ${space[3]};
   outline: none;
+  ${at.print} {
+    display: block;
+    columns: 3;
+    column-gap: ${space[5]};
+    [role='rowgroup'] {
+      break-inside: avoid;
+    }
+  }
 `;
 const SectionHead = styled(GridListHeader)`
   font-weight: 700;

@@ -248,6 +248,11 @@ const List = styled.div`
   }
 `;
 const Pick = styled.button`
+  & > span:nth-child(2) {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
   position: relative;
   display: grid;
   grid-template-columns: 16px minmax(0, 1fr) auto;

@@ -44,48 +44,54 @@ export function DonorList({
   const writing = useColourWriting().writing;
   const layoutOptions = useMemo(() => ({ rowSize: narrow ? ROW_NARROW : ROW }), [narrow]);
   const items = useMemo(() => wires.map((wire, index) => ({ ...wire, join: joinAt(wires, index) })), [wires]);
-  const row = useCallback((wire: DonorRow) => {
-    const locked = isRestraint(wire);
-    const letters = colourLetters(wire.colour, writing);
-    const decision = locked ? 'locked' : decisionWords[wire.decision];
-    return (
-      <Item id={wire.id} textValue={`${wire.connector} ${wire.cavity} ${wire.function}`} data-locked={locked}>
-        <Place>
-          {wire.join !== 'none' && <Bracket $join={wire.join} aria-hidden />}
-          <strong>
-            {wire.connector} {wire.cavity}
-          </strong>
-        </Place>
-        <span className="wire">
-          {letters ? (
-            <>
-              <WireMark colour={letters} /> {wire.size}
-            </>
-          ) : (
-            <Soft>
-              {wire.colour || 'no colour'} {wire.size}
-            </Soft>
-          )}
-        </span>
-        <Text slot="description" className="what">
-          {wire.function || <Soft>no function written</Soft>}
-          {wire.splice && <Soft> · splice {wire.splice}</Soft>}
-          {wire.condition && <Soft> · {wire.condition}</Soft>}
-          {wire.group !== 'none' && <Inline> · {groupWords[wire.group]}</Inline>}
-        </Text>
-        <Verdict data-decision={locked ? 'locked' : wire.decision}>
-          {locked && <Lock size={14} aria-hidden />}
-          {decision}
-          {wire.decision === 'move' && wire.moveTo && ` to ${wire.moveTo}`}
-        </Verdict>
-        <span className="pile">{locked ? 'restraint: stop' : wire.group === 'none' ? '' : groupWords[wire.group]}</span>
-      </Item>
-    );
-  }, []);
+  const row = useCallback(
+    (wire: DonorRow) => {
+      const locked = isRestraint(wire);
+      const letters = colourLetters(wire.colour, writing);
+      const decision = locked ? 'locked' : decisionWords[wire.decision];
+      return (
+        <Item id={wire.id} textValue={`${wire.connector} ${wire.cavity} ${wire.function}`} data-locked={locked}>
+          <Place>
+            {wire.join !== 'none' && <Bracket $join={wire.join} aria-hidden />}
+            <strong>
+              {wire.connector} {wire.cavity}
+            </strong>
+          </Place>
+          <span className="wire">
+            {letters ? (
+              <>
+                <WireMark colour={letters} /> {wire.size}
+              </>
+            ) : (
+              <Soft>
+                {wire.colour || 'no colour'} {wire.size}
+              </Soft>
+            )}
+          </span>
+          <Text slot="description" className="what">
+            {wire.function || <Soft>no function written</Soft>}
+            {wire.splice && <Soft> · splice {wire.splice}</Soft>}
+            {wire.condition && <Soft> · {wire.condition}</Soft>}
+            {wire.group !== 'none' && <Inline> · {groupWords[wire.group]}</Inline>}
+          </Text>
+          <Verdict data-decision={locked ? 'locked' : wire.decision}>
+            {locked && <Lock size={14} aria-hidden />}
+            {decision}
+            {wire.decision === 'move' && wire.moveTo && ` to ${wire.moveTo}`}
+          </Verdict>
+          <span className="pile">
+            {locked ? 'restraint: stop' : wire.group === 'none' ? '' : groupWords[wire.group]}
+          </span>
+        </Item>
+      );
+    },
+    [writing],
+  );
   return (
     <Virtualizer layout={ListLayout} layoutOptions={layoutOptions}>
       <List
         aria-label="Donor wires"
+        dependencies={[writing]}
         items={items}
         selectionMode="multiple"
         selectedKeys={selected}

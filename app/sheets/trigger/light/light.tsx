@@ -1,10 +1,11 @@
-import { Suspense, lazy } from 'react';
+import { Suspense, lazy, useMemo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { earlyAt, readLights, type LightLog, type Verdict } from '~/core/trigger/light';
 import { formatDegrees, plural } from '~/core/units/format';
 import { wrapSigned } from '~/core/units/convert';
+import { standingLights } from '~/core/prove/evidence';
 import { useBuild } from '../../../build/context';
 import { LightFields, useLightReading } from '../../../parts/light-fields';
 import { Button } from '../../../ui/button';
@@ -32,7 +33,9 @@ export function Light() {
   const { build, edit } = useBuild();
   const { trigger, engine } = build;
   const cycle = cycleDegrees(engine) as 360 | 720;
-  const log = readLights(trigger.readings, {
+  const standing = useMemo(() => standingLights(build), [build]);
+  const older = trigger.readings.length - standing.length;
+  const log = readLights(standing, {
     cycle,
     cylinders: engine.cylinders,
     maxRpm: engine.maxRpm,
@@ -56,9 +59,7 @@ export function Light() {
           )}
           <br />
           <Soft>
-            {log
-              ? `${plural(trigger.readings.length, 'reading')} in the log.`
-              : 'Read the light at two speeds or more.'}
+            {log ? `${plural(standing.length, 'reading')} in the log.` : 'Read the light at two speeds or more.'}
           </Soft>
         </span>
       }
@@ -83,7 +84,13 @@ export function Light() {
             </Stack>
             <AtTdc log={log} />
           </Pair>
-          {log && <Log log={log} />}
+          {older > 0 && (
+            <Callout $tone="pencil">
+              {plural(older, 'reading was', 'readings were')} taken on another wheel, sensor pin or ECU: kept, and not
+              counted.
+            </Callout>
+          )}
+          {log && <Log log={log} readings={standing} />}
         </Main>
         <WaysPlace>
           <Ways cycle={cycle} log={log} />

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
+import type { OffsetReading } from '~/core/build/schema';
 import { cycleDegrees } from '~/core/engine/engine';
 import type { LightLog } from '~/core/trigger/light';
 import { offsetConventions } from '~/core/trigger/offset';
@@ -12,9 +13,10 @@ import { Row, ScreenOnly, Small, Stack } from '../../../ui/text';
 import { at, space } from '../../../ui/theme';
 
 /** Every reading, what it asks for, and how far it lies off the line through all. */
-export function Log({ log }: { log: LightLog }) {
+export function Log({ log, readings }: { log: LightLog; readings: readonly OffsetReading[] }) {
   const { build, edit } = useBuild();
-  const { readings } = build.trigger;
+  // A reading is struck by its place among all that are kept.
+  const placeOf = (index: number) => build.trigger.readings.indexOf(readings[index]);
   return (
     <Stack $gap={2}>
       <Row $gap={3} style={{ justifyContent: 'space-between' }}>
@@ -84,7 +86,7 @@ export function Log({ log }: { log: LightLog }) {
                     <Button
                       weight="quiet"
                       aria-label={`Strike reading ${index + 1}`}
-                      onPress={() => edit(call('dropLight', { index }))}
+                      onPress={() => edit(call('dropLight', { index: placeOf(index) }))}
                     >
                       strike
                     </Button>
