@@ -181,9 +181,7 @@ const traced = time(5, () => traceFaults(demo, net, { symptomId: 'dead:fan-1', r
 rows.push({ name: 'trace, all faults of one symptom', median: traced.median, unit: 'ms' });
 
 const sensors = sensorsOf(demo, net);
-const judged = time(50, () =>
-  sensors.map((at) => judgeSensor(demo, at, { atPin: 0.1, shown: null }, catalog.kinds)),
-);
+const judged = time(50, () => sensors.map((at) => judgeSensor(demo, at, { atPin: 0.1, shown: null }, catalog.kinds)));
 rows.push({
   name: `judging ${sensors.length} readings against ${catalog.kinds.length} kinds`,
   median: judged.median,

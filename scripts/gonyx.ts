@@ -78,10 +78,11 @@ const sense: Command = ([path]) =>
         judged: judged && {
           verdict: judged.verdict,
           sentence: judged.sentence,
-          causes: judged.causes.map(({ code, sentence, check, odds }) => ({
+          causes: judged.causes.map(({ code }) => code),
+          explained: judged.causes.map(({ code, sentence, check: next, odds }) => ({
             code,
             sentence,
-            check,
+            check: next,
             odds: Math.round(odds * 1000) / 1000,
           })),
         },
@@ -94,13 +95,14 @@ const check: Command = ([path]) =>
   withBuild(path, (build) => {
     const findings = findingsOf(build, netlist(build), catalog.kinds);
     const counts = countFindings(findings);
-    const rows = findings.map(({ id, severity, title, detail, source, where }) => ({
+    const rows = findings.map(({ id, severity, title, detail, source, where, aside }) => ({
       id,
       severity,
       title,
       detail,
       source,
       where,
+      setAside: aside && { by: aside.by, reason: aside.reason, at: aside.at },
     }));
     return answer({ findings: rows, counts }, counts.stop > 0 ? 1 : 0);
   });

@@ -2,6 +2,7 @@ import { Check, CheckCheck, X } from 'lucide-react';
 import { styled } from 'styled-components';
 import { cavityPlace, faceOf } from '~/core/ecu/face';
 import type { Connector } from '~/core/ecu/ecu';
+import { VisuallyHidden } from '../ui/text';
 import { color, shape, space, type } from '../ui/theme';
 import type { FaceCavity, FaceSide } from './connector-face';
 
@@ -76,8 +77,8 @@ export function Neighbourhood({
                     data-state={state}
                     style={{ gridColumn: `${Math.round((across + AROUND) * 2) + first} / span 2` }}
                     onClick={() => there && onPress(there.pinId)}
-                    aria-label={there?.spoken ?? `${number}: no pin behind it`}
                   >
+                    <VisuallyHidden>{there?.spoken ?? `${number}: no pin behind it`}</VisuallyHidden>
                     <Number aria-hidden>{there?.pinId ?? number}</Number>
                     <Words aria-hidden>{there?.text ?? ''}</Words>
                     <Mark aria-hidden>

@@ -17,11 +17,15 @@ const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
+/** A field that always has the focus, and nothing in it to undo: the sheet's own undo is meant. */
+const isIdle = (target: EventTarget | null) =>
+  target instanceof HTMLInputElement && target.dataset.undo === 'sheet' && target.value === '';
+
 function UndoButtons() {
   const { view, undo, redo } = useBuild();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
+      if (!(event.ctrlKey || event.metaKey) || (isTyping(event.target) && !isIdle(event.target))) return;
       const key = event.key.toLowerCase();
       if (key === 'z' && !event.shiftKey) {
         event.preventDefault();

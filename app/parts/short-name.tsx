@@ -1,4 +1,5 @@
 import { tagOf } from '~/core/netlist/short';
+import { VisuallyHidden } from '../ui/text';
 
 /** A label as it stands on a tag, in one line; the full name on hover, and for those who hear it. */
 export function ShortName({ label }: { label: string }) {
@@ -6,8 +7,9 @@ export function ShortName({ label }: { label: string }) {
   return tag === label ? (
     <>{label}</>
   ) : (
-    <span title={label} aria-label={label} role="text">
-      {tag}
+    <span title={label}>
+      <span aria-hidden>{tag}</span>
+      <VisuallyHidden>{label}</VisuallyHidden>
     </span>
   );
 }

@@ -59,6 +59,28 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
 
   await goTo(page, 'Fire up');
   await page.getByRole('textbox', { name: 'Who confirms' }).fill('AB');
+  // What is to be fixed is named by its gate; here it is left with a reason, one by one.
+  const open = page.locator('#work').getByRole('listitem').filter({ hasText: 'set it aside with a reason' });
+  for (let count = await open.count(); count > 0; count -= 1) {
+    const rule = /^([A-Z]{2}-\d+)/.exec((await open.first().textContent())!)![1];
+    const finding = page.getByLabel('Findings');
+    const sheetOf = finding.getByRole('button').filter({
+      hasText: new RegExp((await open.first().locator('span').nth(1).textContent())!.replace(/^\S+ /, '').slice(0, 30)),
+    });
+    await sheetOf.first().click();
+    await page
+      .getByLabel('Findings')
+      .getByRole('listitem')
+      .filter({ hasText: rule })
+      .getByRole('button', { name: 'Set aside' })
+      .first()
+      .click();
+    const dialog = page.getByRole('dialog', { name: `Set ${rule} aside` });
+    await dialog.getByRole('textbox', { name: 'Why it may stay' }).fill('A shed engine on a stand.');
+    await dialog.getByRole('button', { name: 'Set aside' }).click();
+    await goTo(page, 'Fire up');
+    await expect(open).toHaveCount(count - 1);
+  }
   await page.getByText('Every terminal pulled').first().click();
   await page.getByText('Loom clear of exhaust').first().click();
   await expect(page.locator('header')).toContainText('1 of 8 gates passed');

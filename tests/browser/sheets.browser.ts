@@ -141,7 +141,7 @@ test('prove: a wrong reading is shown among the wrong, read again and cleared', 
   await goTo(page, 'Prove');
   await page.getByText('wrong 1').click();
   await page.getByRole('group', { name: 'Tests' }).getByRole('button').filter({ hasText: '3.4' }).click();
-  await expect(page.getByText(/High: 3\.4/)).toBeVisible();
+  await expect(page.locator('#work').getByText(/High: 3\.4/)).toBeVisible();
   const box = page.getByRole('textbox', { name: /Reading for/ });
   await box.fill('99999999');
   await expect(box).not.toHaveValue('99999999');

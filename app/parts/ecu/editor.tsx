@@ -120,8 +120,8 @@ export function EcuEditor({
 
 const Frame = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 280px;
-  gap: ${space[5]};
+  grid-template-columns: minmax(0, 1fr) 240px;
+  gap: ${space[4]};
   align-items: start;
   ${at.tablet} {
     grid-template-columns: minmax(0, 1fr);
@@ -131,7 +131,7 @@ const Beside = styled.div`
   display: grid;
   gap: ${space[4]};
   &[data-source='true'] {
-    grid-template-columns: minmax(200px, 280px) minmax(0, 1fr);
+    grid-template-columns: minmax(180px, 24%) minmax(0, 1fr);
   }
   ${at.tablet} {
     &[data-source='true'] {

@@ -255,7 +255,7 @@ function Tick({ slot }: { slot: string }) {
 
 const Split = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 340px;
+  grid-template-columns: minmax(0, 1fr) minmax(250px, 34%);
   gap: ${space[4]};
   align-items: start;
   ${at.tablet} {

@@ -121,7 +121,7 @@ const Piece = styled.button`
   &:disabled {
     cursor: default;
   }
-  &:not(:disabled):hover {
+  &:not(:disabled):not([data-lit='true']):hover {
     background: ${color.selectionWash};
   }
   &[data-lit='true'] {

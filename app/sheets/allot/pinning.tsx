@@ -33,7 +33,8 @@ export function Pinning() {
   const steps = pinSteps(build, net, build.pinning.order, derived.progress.wrongWires);
   const stale = staleCrimps(build, net);
   const done = steps.filter((step) => step.done).length;
-  const next = steps.find((step) => !step.done) ?? null;
+  // What reads wrong comes before what is not begun.
+  const next = steps.find((step) => step.wrong !== '') ?? steps.find((step) => !step.done) ?? null;
   const step = steps.find((one) => one.wire.id === chosen) ?? next;
   const index = step ? steps.indexOf(step) : -1;
   const go = (to: PinStep | undefined) => {

@@ -217,6 +217,7 @@ export function TestPanel({
         <Display>
           <input
             ref={box}
+            data-undo="sheet"
             aria-label={`Reading for ${test.title}`}
             inputMode="decimal"
             value={text === 'open' ? (cylinder ? 'none' : 'open line') : text}
