@@ -5,6 +5,7 @@ import { ecuEnd, wireId, type End } from '../netlist/ends';
 import { BAD_CRIMP_OHMS } from '../prove/verdict';
 import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../units/group';
+import { common, pairWays, pairsAt, type Offer } from './pairs';
 import { wordsOf } from './words';
 
 /** What stays where it is: `locked` only what is locked; `most` may move the rest but seldom; `placed` all that fits. */
@@ -21,8 +22,6 @@ export const WEIGHT = { unserved: 2 ** 41, crimped: 2 ** 31, output: 2 ** 21, mo
 export const MINOR = { versatile: 2 ** 38, away: 2 ** 28 } as const;
 /** Highest step of versatility told apart. */
 const MOST_VERSATILE = 15;
-/** Ways to give the needs of a pair their pins that are looked at, over all pairs of the ECU; beyond, nothing is proven. */
-const MOST_WAYS = 4000;
 
 /** A row of the assignment: one need, or all needs of a pair, which are placed together. */
 export interface Row {
@@ -83,12 +82,6 @@ function versatility(pin: Pin, ability: Ability, ask: Ask): number {
   if ((ability.maxHz ?? 0) > (ask.hz ?? 0) && ask.kind === 'low-side') steps += 1;
   if (ask.kind === 'low-side' && (ability.maxAmps ?? 0) > 2.5 * Math.max(0.2, ask.amps ?? 0)) steps += 1;
   return Math.min(MOST_VERSATILE, steps);
-}
-
-interface Offer {
-  readonly pin: number;
-  readonly ability: Ability;
-  readonly versatile: number;
 }
 
 /** Pins that serve an ask, worked out once for each different ask and each different pin. */
@@ -158,57 +151,6 @@ function homes(
 
 const outputMiss = (need: Need, ability: Ability): boolean =>
   need.output !== null && ability.output !== undefined && ability.output !== need.output;
-
-/** Pairs of the ECU on which a pin serves an ask; a pin that cannot serve it is on none. */
-export const pairsAt = (pin: Pin, ask: Ask): Set<string> =>
-  new Set(pin.abilities.flatMap(({ pair }) => (pair !== undefined && serve(pin, ask, pair).ability ? [pair] : [])));
-
-const common = (sets: readonly ReadonlySet<string>[]): Set<string> =>
-  sets.length === 0 ? new Set() : new Set([...sets[0]].filter((one) => sets.every((set) => set.has(one))));
-
-interface Way {
-  readonly pair: string;
-  readonly pins: readonly number[];
-  readonly versatile: number;
-}
-
-/**
- * Every way to give the needs of a pair a pin each on one pair of the ECU, up to `MOST_WAYS`. Members are few (two to four),
- * so the ways are. `bound` are the pairs that the needs already settled allow; null when none is.
- */
-function pairWays(
-  needs: readonly Need[],
-  offersOn: (need: Need, pair: string) => readonly Offer[],
-  names: ReadonlySet<string>,
-  bound: ReadonlySet<string> | null,
-): { ways: Way[]; whole: boolean } {
-  const ways: Way[] = [];
-  for (const pair of names) {
-    if (bound && !bound.has(pair)) continue;
-    const lists = needs.map((need) => offersOn(need, pair));
-    const chosen: Offer[] = [];
-    const settle = (index: number): boolean => {
-      if (index === lists.length) {
-        if (ways.length >= MOST_WAYS) return false;
-        ways.push({
-          pair,
-          pins: chosen.map(({ pin }) => pin),
-          versatile: chosen.reduce((sum, { versatile }) => sum + versatile, 0),
-        });
-        return true;
-      }
-      return lists[index].every((offer) => {
-        if (chosen.some((one) => one.pin === offer.pin)) return true;
-        chosen.push(offer);
-        const going = settle(index + 1);
-        chosen.pop();
-        return going;
-      });
-    };
-    if (!settle(0)) return { ways, whole: false };
-  }
-  return { ways, whole: true };
-}
 
 /** Placements that stay: locked ones, and with `placed` every one that still fits, whole pairs only. */
 function settled(

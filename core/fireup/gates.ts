@@ -13,7 +13,8 @@ import { standardBarometerKpa } from '../sensing/atmosphere';
 import { outputUses } from '../trigger/outputs';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../trigger/wheel';
-import { inSentence, listWords, plural } from '../units/format';
+import { plural } from '../units/format';
+import { gateOfFinding, namesOf, standingOf, wrongOf } from './findings';
 import { readQuantity } from '../units/units';
 
 /** One proof within a gate. */
@@ -360,34 +361,6 @@ function settle(build: Build, gateId: string, draft: Draft): GateCheck {
     met: !fallen && value !== null && value >= draft.low && value <= draft.high,
   };
 }
-
-const standingOf = (findings: readonly Finding[], severity: Finding['severity']): Finding[] =>
-  findings.filter((finding) => finding.severity === severity && finding.aside === null);
-/** Wrong readings of sheet 6 that nobody has set aside. */
-const wrongOf = (findings: readonly Finding[]): number =>
-  findings.filter((finding) => finding.rule === 'PL-12' && finding.aside === null).length;
-const namesOf = (findings: readonly Finding[]): string =>
-  `${listWords(findings.slice(0, 3).map(({ rule, title }) => `${rule} ${inSentence(title)}`))}${findings.length > 3 ? ` and ${findings.length - 3} more` : ''}`;
-
-/** Rules that concern a later gate than their family's. */
-const gateOfRule: Readonly<Record<string, string>> = {
-  'BB-1': 'key',
-  'BB-2': 'key',
-  'BB-3': 'cranking',
-  'BB-4': 'cranking',
-  'BB-5': 'key',
-  'BB-6': 'key',
-  'BB-9': 'first-fire',
-  'BB-15': 'first-fire',
-  'OE-8': 'first-fire',
-  'OE-10': 'first-fire',
-  'PW-10': 'first-fire',
-  'PW-11': 'first-fire',
-};
-const gateOfFamily: Readonly<Record<string, string>> = { PW: 'battery', SE: 'sensors', OE: 'outputs', TR: 'cranking' };
-/** The gate that a finding concerns: where its figure is first relied on. */
-export const gateOfFinding = ({ rule }: Pick<Finding, 'rule'>): string =>
-  gateOfRule[rule] ?? gateOfFamily[rule.slice(0, 2)] ?? 'bench';
 
 /** What is to be mended, or set aside with a reason, before this gate can pass: by name. */
 const fixChecks = (gateId: string, findings: readonly Finding[]): Draft[] =>

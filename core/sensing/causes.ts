@@ -3,7 +3,7 @@ import { sensorsIn, trait, type DeviceKind, type SensorTrait } from '../devices/
 import { formatOhms, inSentence } from '../units/format';
 import { readQuantity, type Reader } from '../units/units';
 import { KPA_PER_BAR, KPA_PER_INHG, KPA_PER_PSI, celsiusToFahrenheit } from '../units/convert';
-import { SEA_LEVEL_KPA, altitudeOfKpa, standardBarometerKpa } from './atmosphere';
+import { SEA_LEVEL_KPA, standardBarometerKpa } from './atmosphere';
 import { curveOf } from './curve';
 import { REFERENCE_VOLTS, pinReading, pinUnit, pulledUpVolts, restValue, valueAtPin, type SensorAt } from './sensor';
 
@@ -384,50 +384,4 @@ export function hypotheses(
       'Look at the unit beside the figure.',
     );
   return found;
-}
-
-/** Barometers and temperatures of places people work at: spread about what the build says (from memory). */
-const SITE_SPREAD = { pressure: 12, temperature: 15 } as const;
-/** Highest place looked at, metres: above it nobody tunes an engine on the ground. */
-const HIGHEST_METRES = 4500;
-
-/**
- * The place is not what the build says: pin and display then agree with each other, at a value a place can have. `value` is
- * what the reading means by the part's own calibration. Null where no place gives it.
- */
-export function siteHypothesis(
-  build: Pick<Build, 'site'> & Reader,
-  at: SensorAt,
-  value: number,
-  expected: Site,
-): (Hypothesis & { readonly density: number; readonly metres: number | null }) | null {
-  const { quantity } = at.sensor;
-  if (Math.abs(value - expected.value) < expected.tolerance / 2) return null;
-  const absolute = quantity === 'pressure' && trait(at.kind, 'pressure')?.reference === 'absolute';
-  if (!absolute && quantity !== 'temperature') return null;
-  const spread = SITE_SPREAD[absolute ? 'pressure' : 'temperature'];
-  const away = (value - expected.value) / spread;
-  const near = Math.exp(-0.5 * away * away) / (spread * Math.sqrt(2 * Math.PI));
-  const base = { code: 'site', weight: 8, pin: null, shows: () => null } as const;
-  if (absolute) {
-    const metres = altitudeOfKpa(value);
-    if (metres < -430 || metres > HIGHEST_METRES) return null;
-    const rounded = Math.round(metres / 10) * 10;
-    return {
-      ...base,
-      metres: rounded,
-      density: near,
-      sentence: `The place is not at ${build.site.altitudeMetres} m: ${readQuantity('pressure', value, build)} is the barometer at about ${rounded} m.`,
-      check: `Look up the height of the place or today's barometer. Set the altitude, and this reading is right.`,
-    };
-  }
-  // An engine that has run is warm for hours.
-  if (value < -40 || value > 115) return null;
-  return {
-    ...base,
-    metres: null,
-    density: 0.7 * near + 0.3 / 155,
-    sentence: `It is ${readQuantity('temperature', value, build)} there, not ${readQuantity('temperature', build.site.ambientCelsius, build)}: the engine has not cooled down, or the ambient of this build is not today's.`,
-    check: 'Hold a thermometer to the part. On a cold engine air and coolant read the same within 2 or 3 °C.',
-  };
 }

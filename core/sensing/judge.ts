@@ -1,7 +1,8 @@
 import type { Build, SensorReading } from '../build/schema';
 import type { DeviceKind, SensorTrait } from '../devices/kind';
 import { readQuantity, readStep, readerScale, type Reader } from '../units/units';
-import { LEAST_TOLERANCE, hypotheses, othersOf, siteHypothesis, type CauseCode, type Hypothesis } from './causes';
+import { LEAST_TOLERANCE, hypotheses, othersOf, type CauseCode, type Hypothesis } from './causes';
+import { siteHypothesis } from './place';
 import type { Curve } from './curve';
 import { pinReading, pinUnit, restValue, valueAtPin, type SensorAt } from './sensor';
 

@@ -1,54 +1,20 @@
-import { applyEdit, call, type EditCall } from '~/core/build/edits';
-import type { Build } from '~/core/build/schema';
-import { netlist } from '~/core/netlist/netlist';
-import { proveTests } from '~/core/prove/tests';
-import { findingsOf } from '~/core/rules';
-import { pellworth } from '~/demo/pellworth';
-import { choose, expect, goTo, openDemo, ready, saved, test } from './support';
 import type { Page } from '@playwright/test';
+import { call } from '~/core/build/edits';
+import type { Build } from '~/core/build/schema';
+import { pellworth } from '~/demo/pellworth';
+import { edited } from '../helpers';
+import { proved, settled } from '../proved';
+import { choose, expect, goTo, openDemo, ready, saved, test } from './support';
 
 const at = '2026-03-01T10:00:00.000Z';
-const after = (build: Build, ...calls: EditCall[]): Build =>
-  calls.reduce((current, { name, args }) => {
-    const result = applyEdit(current, name, args);
-    if (!result.ok) throw new Error(result.problem.sentence);
-    return result.value.build;
-  }, build);
-
-/** The demo with every wire read right and every finding to fix set aside: its first gate is open. */
-function provedDemo(): Build {
-  const start = { ...pellworth(), id: 'proved-estate', name: 'Proved estate' };
-  const net = netlist(start);
-  const read = after(
-    start,
-    ...proveTests(start, net).map((one) =>
-      call('recordReading', {
-        testId: one.id,
-        reading: {
-          value:
-            one.kind === 'order'
-              ? one.expected
-              : one.kind === 'isolation'
-                ? null
-                : one.expected! + start.prove.leadOhms,
-          at,
-          by: 'AB',
-          note: '',
-          title: one.title,
-        },
-      }),
-    ),
-  );
-  return after(
-    read,
-    ...findingsOf(read)
-      .filter(({ severity }) => severity === 'fix')
-      .map(({ id, rule, detail }) => call('setAside', { findingId: id, rule, detail, by: 'AB', reason: 'Known.', at })),
+/** The demo with every wire read right and every finding to fix set aside: its first gate has passed. */
+const provedDemo = (): Build =>
+  edited(
+    settled(proved({ ...pellworth(), id: 'proved-estate', name: 'Proved estate' })),
     ...['locks', 'route'].map((checkId) =>
       call('confirmCheck', { gateId: 'bench', checkId, confirmation: { at, by: 'AB', value: null } }),
     ),
   );
-}
 
 async function importBuild(page: Page, build: Build): Promise<void> {
   await page.goto('/');

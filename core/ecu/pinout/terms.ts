@@ -152,12 +152,12 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(wideband|wbo2?|wb|uego|lambda|o2)\b.*\b(heater|heat)\b|\bheater\b.*\b(wideband|lambda|o2)\b|\blambda heater\b/i,
+    test: /\b(wideband|wbo2?|wb|lambda|o2)\b.*\b(heater|heat)\b|\bheater\b.*\b(wideband|lambda|o2)\b|\blambda heater\b/i,
     read: (text, _, figures) =>
       likely(output('low-side', `${text} pwm`, figures), 'A heater wants a fast, strong output.'),
   },
   {
-    test: /\b(wideband|wbo2?|wb|uego|lambda|o2)\b.*\b(pump|ip|reference|nernst|ref|vs|un|cell|virtual|vm)\b|\bnernst\b/i,
+    test: /\b(wideband|wbo2?|wb|lambda|o2)\b.*\b(pump|ip|reference|nernst|ref|vs|un|cell|virtual|vm)\b|\bnernst\b/i,
     not: zeroToFive,
     read: (text) => ({
       ability: {

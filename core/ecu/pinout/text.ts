@@ -31,6 +31,8 @@ const signOf = (at: Ability['side']): string => (at === 'plus' ? ' +' : at === '
 /** An ability in words that `proposeFrom` reads back: what a CSV of a definition holds. */
 export function abilityText(ability: Ability): string {
   const name: string[] = [kindTexts[ability.kind]];
+  // Crank and cam each have a first pair: the name tells which.
+  if (ability.kind === 'vr' && /cam/i.test(ability.pair ?? '')) name.push('cam');
   if (ability.drive === 'peak-hold') name.push('peak and hold');
   if (ability.output !== undefined) name.push(String(ability.output));
   if (ability.kind === 'stepper') name.push(`${ability.phase ?? 'a'}${signOf(ability.side).trim()}`);

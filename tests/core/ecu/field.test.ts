@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { pinIdOf } from '~/core/ecu/ecu';
 import { emptyDraft, setPins, takePinout } from '~/core/ecu/draft';
 import { readPinout } from '~/core/ecu/pinout/read';
+import { abilitiesText } from '~/core/ecu/pinout/text';
 import { proposeFrom, saysEmpty } from '~/core/ecu/pinout/words';
 import { fieldPinouts, type FieldPinout } from './field-pinouts';
 
@@ -119,6 +120,10 @@ test('words that were read wrong', () => {
   ];
   for (const [label, kind] of cases) expect([label, kinds(label)[0]]).toEqual([label, kind]);
   expect(proposeFrom('Crank+').abilities[0].pair).not.toBe(proposeFrom('Cam+').abilities[0].pair);
+  // Nor do they look alike where an ability is written, and what is written reads back.
+  const written = (label: string) => abilitiesText(proposeFrom(label).abilities);
+  expect([written('Crank+'), written('Cam+')]).toEqual(['VR 1 +', 'VR cam 1 +']);
+  expect(proposeFrom('', written('Cam+')).abilities).toEqual(proposeFrom('Cam+').abilities);
   for (const nothing of ['n.c.', 'N/C', 'frei', 'libre', 'nicht belegt', 'non connecté', 'libero', 'vacío', 'not used'])
     expect([nothing, saysEmpty(nothing)]).toEqual([nothing, true]);
 });

@@ -1,12 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
-import { gateOfFinding, gatesOf, type Gate } from '~/core/fireup/gates';
+import { gateOfFinding } from '~/core/fireup/findings';
+import { gatesOf, type Gate } from '~/core/fireup/gates';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { progressOf } from '~/core/prove/verdict';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { findingsOf, rules } from '~/core/rules';
+import { proved, settled } from '../../proved';
 import { demoBuild, edited, kind, wheel } from '../../helpers';
 
 const at = '2026-03-01T10:00:00.000Z';
@@ -15,31 +17,6 @@ function gates(build: Build): Gate[] {
   const net = netlist(build);
   const tests = proveTests(build, net);
   return gatesOf(build, net, progressOf(build, net, tests), findingsOf(build, net));
-}
-
-/** The demo with every test read right. */
-function proved(build: Build): Build {
-  const net = netlist(build);
-  return edited(
-    build,
-    ...proveTests(build, net).map((one) =>
-      call('recordReading', {
-        testId: one.id,
-        reading: {
-          value:
-            one.kind === 'order'
-              ? one.expected
-              : one.kind === 'isolation'
-                ? null
-                : one.expected! + build.prove.leadOhms,
-          at,
-          by: 'AB',
-          note: '',
-          title: one.title,
-        },
-      }),
-    ),
-  );
 }
 
 /** Confirms every check of a gate that a person may confirm. */
@@ -57,16 +34,6 @@ const confirmed = (build: Build, gateId: string): Build =>
         }),
       ),
   );
-
-/** Every finding to fix set aside, with a reason. */
-const settled = (build: Build): Build =>
-  findingsOf(build)
-    .filter(({ severity }) => severity === 'fix')
-    .reduce(
-      (next, { id, rule, detail }) =>
-        edited(next, call('setAside', { findingId: id, rule, detail, by: 'AB', reason: 'Known, and left so.', at })),
-      build,
-    );
 
 describe('evidence', () => {
   const swap = (build: Build, one: string, other: string): Build => ({
