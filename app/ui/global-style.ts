@@ -76,7 +76,7 @@ export const GlobalStyle = createGlobalStyle`
     --type-title: 27px;
     --type-figure: 44px;
     --font-text: 'Brackets', 'B612', 'Fira Sans', system-ui, sans-serif;
-    --font-mono: 'B612 Mono', 'Fira Sans', ui-monospace, monospace;
+    --font-mono: 'Brackets', 'B612 Mono', 'Fira Sans', ui-monospace, monospace;
     --radius: 6px;
     --hair: 1px;
     --line: 1.5px;

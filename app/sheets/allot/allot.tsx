@@ -291,7 +291,6 @@ const Columns = styled.div`
     & > * {
       overflow: visible;
     }
-    grid-template: 'list faces' / 230px 1fr;
   }
 `;
 const Tools = styled(Row)`

@@ -142,7 +142,7 @@ const List = styled(GridList)`
   outline: none;
   ${at.print} {
     display: block;
-    columns: 3;
+    columns: 2;
     column-gap: ${space[5]};
     [role='rowgroup'] {
       break-inside: avoid;
