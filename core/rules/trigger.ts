@@ -119,11 +119,18 @@ export const triggerRules: Rule[] = [
     check: ({ devices }) => {
       const open = devices.filter(({ device, kind }) => trait(kind, 'trigger') && !device.terminalsConfirmed);
       if (open.length === 0) return [];
+      const has = (sensor: 'vr' | 'hall') => open.some(({ kind }) => trait(kind, 'trigger')?.sensor === sensor);
+      const swapped = [
+        ...(has('vr') ? ['Swapped VR leads split the gap and scatter the timing.'] : []),
+        ...(has('hall')
+          ? ['A square-wave sensor with supply and ground swapped gives no signal and may die of it.']
+          : []),
+      ];
       return [
         {
           at: '',
           where: { type: 'device', deviceId: open[0].device.id },
-          detail: `${listWords(open.map(({ device }) => device.label))}: read the terminals off the part in hand, not off its family. Swapped VR leads split the gap and scatter the timing.`,
+          detail: `${listWords(open.map(({ device }) => device.label))}: read the terminals off the part in hand, not off its family. ${swapped.join(' ')}`,
           remedy: {
             label: 'I have read them',
             calls: open.map(({ device }) => call('editDevice', { deviceId: device.id, terminalsConfirmed: true })),

@@ -16,7 +16,7 @@ import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
-import { Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
 import { Calibrations, TimeAndCost } from './found';
@@ -24,6 +24,7 @@ import { Calibrations, TimeAndCost } from './found';
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
 const NOW = 'now';
+const said = (revision: string) => (revision === NOW ? 'now' : revision);
 
 function Revisions() {
   const { build, edit } = useBuild();
@@ -46,25 +47,27 @@ function Revisions() {
   return (
     <Stack $gap={3}>
       <Heading>Revisions</Heading>
-      <Row $gap={3} style={{ alignItems: 'end' }}>
-        <div style={{ flex: '1 1 220px' }}>
-          <TextField
-            label={`What revision ${nextLetter(build)} is for`}
-            value={note}
-            onChange={setNote}
-            maxLength={300}
-          />
-        </div>
-        <Button
-          weight="act"
-          onPress={() => {
-            edit(call('saveRevision', { note, at: new Date().toISOString() }));
-            setNote('');
-          }}
-        >
-          Save revision {nextLetter(build)}
-        </Button>
-      </Row>
+      <ScreenOnly>
+        <Row $gap={3} style={{ alignItems: 'end' }}>
+          <div style={{ flex: '1 1 220px' }}>
+            <TextField
+              label={`What revision ${nextLetter(build)} is for`}
+              value={note}
+              onChange={setNote}
+              maxLength={300}
+            />
+          </div>
+          <Button
+            weight="act"
+            onPress={() => {
+              edit(call('saveRevision', { note, at: new Date().toISOString() }));
+              setNote('');
+            }}
+          >
+            Save revision {nextLetter(build)}
+          </Button>
+        </Row>
+      </ScreenOnly>
       {build.revisions.length === 0 && (
         <Small>A revision keeps the plan as it is now, so that a later change can be read in words and printed.</Small>
       )}
@@ -77,11 +80,15 @@ function Revisions() {
       </ul>
       {build.revisions.length > 0 && (
         <>
-          <Heading>What changed</Heading>
-          <Row $gap={3}>
-            <Select label="from" choices={choices} value={from} onChange={setFrom} />
-            <Select label="to" choices={choices} value={to} onChange={setTo} />
-          </Row>
+          <Heading>
+            What changed, {said(from)} to {said(to)}
+          </Heading>
+          <ScreenOnly>
+            <Row $gap={3}>
+              <Select label="from" choices={choices} value={from} onChange={setFrom} />
+              <Select label="to" choices={choices} value={to} onChange={setTo} />
+            </Row>
+          </ScreenOnly>
           {lines.length === 0 ? (
             <Small>Nothing.</Small>
           ) : (
@@ -247,20 +254,22 @@ export function Book() {
         <Stack $gap={5}>
           <Revisions key={build.revisions.length} />
           <TimeAndCost />
-          <Stack $gap={3}>
-            <Heading>Files</Heading>
-            <Row $gap={3}>
-              <Button onPress={() => void exportBuild(build).then((said) => setTold(said ?? ''))}>
-                {build.survey.photos.length === 0
-                  ? 'Build as JSON'
-                  : `Build with ${plural(build.survey.photos.length, 'photograph')}`}
-              </Button>
-              <Button onPress={() => save('pin list', pinListCsv(build, derived.net))}>Pin list as CSV</Button>
-              <Button onPress={() => save('cut list', cutListCsv(build, derived.net))}>Cut list as CSV</Button>
-            </Row>
-            <div role="status">{told && <Small>{told}</Small>}</div>
-            <Small>Each sheet prints without its tools: Ctrl P on any of them.</Small>
-          </Stack>
+          <ScreenOnly>
+            <Stack $gap={3}>
+              <Heading>Files</Heading>
+              <Row $gap={3}>
+                <Button onPress={() => void exportBuild(build).then((said) => setTold(said ?? ''))}>
+                  {build.survey.photos.length === 0
+                    ? 'Build as JSON'
+                    : `Build with ${plural(build.survey.photos.length, 'photograph')}`}
+                </Button>
+                <Button onPress={() => save('pin list', pinListCsv(build, derived.net))}>Pin list as CSV</Button>
+                <Button onPress={() => save('cut list', cutListCsv(build, derived.net))}>Cut list as CSV</Button>
+              </Row>
+              <div role="status">{told && <Small>{told}</Small>}</div>
+              <Small>Each sheet prints without its tools: Ctrl P on any of them.</Small>
+            </Stack>
+          </ScreenOnly>
         </Stack>
         <Stack $gap={5}>
           <SetUp />
