@@ -56,7 +56,7 @@ const later = `(?:[A-Z]{1,3}\\d{0,2}[-./]?)?\\d{1,3}${noUnit}`;
 const joint = `\\s*(?:-|–|—|\\.\\.\\.?|to|through|bis|[,&+/]|and|und|et|y|e)\\s*`;
 /** Cavities at the head of a line, the sign after them, and the rest: `A12: Injector 3`, `12) Coil 1`, `A13, A14 and A15: ground`. */
 const heading = new RegExp(
-  `^(?:(?:pin|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(${spot}(?:${joint}${later})*)(?![a-z0-9])\\s*(?:[:=).]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
+  `^((?:(?:pins?|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(?:\\d{1,3}(?:,\\d{1,3})+(?=\\s*[:=)])|${spot}(?:${joint}${later})*))(?![a-z0-9])\\s*(?:[:=).]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
   'i',
 );
 

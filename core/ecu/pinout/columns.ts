@@ -40,6 +40,35 @@ export function plugOf(text: string): { name: string; rest: string } | null {
   return match && match[1] === match[1].toUpperCase() ? { name: match[1], rest: match[2] } : null;
 }
 
+const bare =
+  /^([A-Z]{1,2}\d{0,2})\s*(?:[:.]|[-–(,]?\s*((?:\d{1,3}\s*[- ]?(?:way|pin|pol|pos|cav|voies|v[ií]as|vie)|black|grey|white|blue).*))?$/;
+const wordsOf = ({ cells }: Line): string =>
+  cells
+    .map((cell) => cell.text)
+    .filter(Boolean)
+    .join(' ');
+
+/**
+ * Lines that name a plug. `J1` by itself, or with no more than its size and colour, is a plug only where the cavities under it
+ * are bare numbers: elsewhere it is a cavity nobody said anything of. O(lines).
+ */
+export function plugLinesOf(lines: readonly Line[]): Map<Line, ReturnType<typeof plugOf>> {
+  return new Map(
+    lines.map((line, at) => {
+      const words = wordsOf(line);
+      const plain = plugOf(words);
+      const match = plain ? null : bare.exec(words);
+      // The heads of the columns may stand between the plug and its first cavity.
+      const under = [lines[at + 1], lines[at + 2]].find(
+        (next) => next && !next.cells.some((cell) => headingOf(cell.text)),
+      );
+      return match && under && /^\d{1,3}(?![A-Za-z\d])/.test(wordsOf(under))
+        ? [line, { name: match[1], rest: match[2] ?? '' }]
+        : [line, plain];
+    }),
+  );
+}
+
 /** Columns of one block of a side-by-side table. */
 export interface Block {
   readonly columns: readonly { readonly at: number; readonly use: Column }[];

@@ -91,6 +91,7 @@ const german: readonly Entry[] = [
   ['relais', 'relay'],
   ['sensor|geber|fühler', 'sensor'],
   ['tank(?:füll)?(?:stand|geber)', 'fuel level'],
+  ['batterie(?:spannung)?', 'battery'],
   ['stecker', 'connector'],
 ];
 
@@ -104,7 +105,7 @@ const french: readonly Entry[] = [
   ],
   ['allumage', 'ignition'],
   [
-    '(?:capteur\\s*)?(?:de\\s*)?(?:position\\s*)?vilebrequin|capteur\\s*(?:de\\s*)?(?:pmh|r[eé]gime)|(?:capteur\\s*)?pmh',
+    '(?:capteur\\s*)?(?:de\\s*)?(?:position\\s*)?vilebrequin|capteur\\s*(?:de\\s*)?(?:pmh|r[eé]gime)(?:\\s*moteur)?|(?:capteur\\s*)?pmh',
     'crank sensor',
   ],
   [
@@ -192,7 +193,7 @@ const spanish: readonly Entry[] = [
     'permanent supply',
   ],
   ['encendido', 'ignition'],
-  ['(?:sensor\\s*(?:de\\s*)?)?cig[uü]e[ñn]al', 'crank sensor'],
+  ['(?:sensor\\s*(?:de\\s*)?)?cig[uü]e[ñn]al|sensor\\s*(?:de\\s*)?(?:revoluciones|giro|rpm)', 'crank sensor'],
   ['(?:sensor\\s*(?:de\\s*)?)?[aá]rbol\\s*de\\s*levas', 'cam sensor'],
   ['(?:sensor\\s*(?:de\\s*)?)?(?:detonaci[oó]n|picado)', 'knock sensor'],
   ['(?:sensor\\s*(?:de\\s*)?)?temp(?:eratura)?\\s*(?:del?\\s*)?(?:refrigerante|agua|motor)', 'coolant temperature'],
@@ -254,6 +255,7 @@ const spanish: readonly Entry[] = [
   ['temperatura', 'temperature'],
   ['presi[oó]n', 'pressure'],
   ['bomba', 'pump'],
+  ['bater[ií]a', 'battery'],
   ['rel[eé]', 'relay'],
   ['conector', 'connector'],
 ];
@@ -264,7 +266,7 @@ const italian: readonly Entry[] = [
   ['(?:positivo|alimentazione|\\+)?\\s*(?:sotto\\s*(?:chiave|quadro)|sottochiave|sottoquadro)', 'switched supply'],
   ['(?:positivo|alimentazione|\\+)\\s*(?:permanente|diretta|diretto|batteria)|batteria\\s*\\+', 'permanent supply'],
   ['accensione', 'ignition'],
-  ['(?:sensore\\s*(?:di\\s*)?)?(?:giri|albero\\s*motore)', 'crank sensor'],
+  ['(?:sensore\\s*(?:di\\s*)?)?(?:giri(?:\\s*motore)?|albero\\s*motore)', 'crank sensor'],
   ['(?:sensore\\s*(?:di\\s*)?)?(?:fase|albero\\s*a\\s*camme)', 'cam sensor'],
   ['(?:sensore\\s*(?:di\\s*)?)?(?:detonazione|battito)', 'knock sensor'],
   [
@@ -320,9 +322,16 @@ const italian: readonly Entry[] = [
   ['temperatura', 'temperature'],
   ['pressione', 'pressure'],
   ['pompa', 'pump'],
+  ['batteria', 'battery'],
   ['rel[eèé]', 'relay'],
   ['sensore', 'sensor'],
   ['connettore', 'connector'],
+];
+
+/** High and low of a bus, which stand alone only beside its name. */
+const bus: readonly Entry[] = [
+  ['(?<=\\bcan\\b[\\s\\d_-]{0,5})(?:alto|alta|haut|hoch)', 'H'],
+  ['(?<=\\bcan\\b[\\s\\d_-]{0,5})(?:bajo|baja|basso|bassa|bas|tief|niedrig)', 'L'],
 ];
 
 /** Small words that say nothing of a pin, once the terms around them are English. */
@@ -332,7 +341,7 @@ const letters = '\\p{L}\\p{M}';
 const whole = (pattern: string): RegExp => new RegExp(`(?<![${letters}])(?:${pattern})(?![${letters}])`, 'giu');
 
 // A phrase is understood before its words: longer patterns first, whatever the language.
-const entries = [...german, ...french, ...spanish, ...italian]
+const entries = [...german, ...french, ...spanish, ...italian, ...bus]
   .sort(([one], [other]) => other.length - one.length)
   .map(([pattern, english]) => ({
     pattern: whole(pattern),

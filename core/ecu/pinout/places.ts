@@ -23,7 +23,7 @@ const likeOne = (plugs: ReadonlySet<string>, plug: string): boolean =>
 export const anyManner: Manner = { slashed: new Set(), dashed: new Set(['*']) };
 
 const single =
-  /^(?:pin|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\.?|#)?\s*([A-Z][A-Z0-9]{0,3}(?=[-. ]\d)|[A-Z]{1,2})?[-. ]?(\d{1,3})\.?$/i;
+  /^(?:pins?|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\.?|#)?\s*([A-Z][A-Z0-9]{0,3}(?=[-. ]\d)|[A-Z]{1,2})?[-. ]?(\d{1,3})\.?$/i;
 
 /** `A12`, `A-12`, `J1-4`, `12`, `Pin 12`, `#12`; null for anything else. */
 function spotOf(cell: string): Spot | null {

@@ -3,7 +3,7 @@ import { fail, ok, type Result } from '../../problem';
 import { pinIdOf, type Ability } from '../ecu';
 import { Account, type Span } from './account';
 import { cutText, type Cell, type Delimiter } from './cells';
-import { blocksOf, guessColumns, headerOf, plugOf, type Column } from './columns';
+import { blocksOf, guessColumns, headerOf, plugLinesOf, plugOf, type Column } from './columns';
 import { mannerOf, placesOf } from './places';
 import { proposeFrom, saysEmpty, type Confidence } from './words';
 
@@ -104,17 +104,7 @@ export function readPinout(text: string): Result<ReadPinout> {
   const names = new Map<string, { name: string; ways: number | null }>();
   const read: ReadPin[] = [];
   const empty: string[] = [];
-  const plugLines = new Map(
-    lines.map((line) => [
-      line,
-      plugOf(
-        line.cells
-          .map((cell) => cell.text)
-          .filter(Boolean)
-          .join(' '),
-      ),
-    ]),
-  );
+  const plugLines = plugLinesOf(lines);
   const manner = mannerOf(
     lines.flatMap(({ cells }) => cells.map((cell) => cell.text)),
     new Set([...plugLines.values()].flatMap((plug) => (plug ? [plug.name.toUpperCase()] : []))),
@@ -277,6 +267,9 @@ export function readPinout(text: string): Result<ReadPinout> {
 const opposites: readonly RegExp[] = [
   /(high|hi|h)\s*\/\s*(low|lo|l)\b/i,
   /(\+)\s*\/\s*([-–−])/,
+  // The name said twice: `VR+/VR-`, `CAN-H / CAN-L`.
+  /([A-Z]\w*\s?\+)\s*\/\s*([A-Z]\w*\s?[-–−])/i,
+  /([A-Z]\w*[\s_-]?(?:high|hi|h))\s*\/\s*([A-Z]\w*[\s_-]?(?:low|lo|l))\b/i,
   /(pos(?:itive)?)\s*\/\s*(neg(?:ative)?)\b/i,
   /(plus)\s*\/\s*(minus)\b/i,
 ];

@@ -97,7 +97,7 @@ const temperature = /\b(temp(erature)?s?|clt|ect|iat|act|mat|ntc|thermistor|cool
  */
 export const rules: readonly Rule[] = [
   {
-    test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\bgnd[\s-]*(sensor|signal)\b|\bsgnd\b|\bagnd\b/i,
+    test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\b(gnd|ground)[\s,-]*(sensors?|signal)\b|\bs_?gnd(?![a-z])|\bgnd_?s(?![a-z])|\bagnd\b/i,
     read: () => sure({ kind: 'sensor-ground' }),
   },
   {

@@ -4,8 +4,10 @@ import { emptyDraft, setPins, takePinout } from '~/core/ecu/draft';
 import { readPinout } from '~/core/ecu/pinout/read';
 import { abilitiesText } from '~/core/ecu/pinout/text';
 import { proposeFrom, saysEmpty } from '~/core/ecu/pinout/words';
-import { fieldPinouts, type FieldPinout } from './field-pinouts';
+import { fieldPinouts as classic, type FieldPinout } from './field-pinouts';
+import { plainPinouts } from './field-pinouts-plain';
 
+const fieldPinouts = [...classic, ...plainPinouts];
 const read = (text: string) => {
   const result = readPinout(text);
   if (!result.ok) throw new Error(result.problem.sentence);
