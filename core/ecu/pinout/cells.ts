@@ -56,7 +56,7 @@ const later = `(?:[A-Z]{1,3}\\d{0,2}[-./]?)?\\d{1,3}${noUnit}`;
 const joint = `\\s*(?:-|–|—|\\.\\.\\.?|to|through|bis|[,&+/]|and|und|et|y|e)\\s*`;
 /** Cavities at the head of a line, the sign after them, and the rest: `A12: Injector 3`, `12) Coil 1`, `A13, A14 and A15: ground`. */
 const heading = new RegExp(
-  `^((?:(?:pins?|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(?:\\d{1,3}(?:,\\d{1,3})+(?=\\s*[:=)])|${spot}(?:${joint}${later})*))(?![a-z0-9])\\s*(?:[:=).]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
+  `^[(\\[]?((?:(?:pins?|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(?:\\d{1,3}(?:,\\d{1,3})+(?=\\s*[:=)])|${spot}(?:${joint}${later})*))(?![a-z0-9])\\s*(?:[:=).\\]]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
   'i',
 );
 
@@ -64,7 +64,9 @@ const heading = new RegExp(
 function headed(text: string, from: number): Cell[] {
   const line = trimmed(text, from);
   const match = heading.exec(line.text);
-  if (!match || match[2].trim() === '') return [line];
+  // A bracket that opens is to close behind the cavity.
+  if (!match || match[2].trim() === '' || (/^[([]/.test(line.text) && !/^.[^()[\]]{1,12}[)\]]/.test(line.text)))
+    return [line];
   const head = line.text.indexOf(match[1]);
   const rest = line.text.length - match[2].length;
   return [trimmed(match[1], line.from + head), trimmed(match[2], line.from + rest)];

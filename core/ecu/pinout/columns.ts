@@ -2,8 +2,8 @@ import type { Line } from './cells';
 import { placesOf, type Manner } from './places';
 import { saysEmpty } from './words';
 
-/** What a column of the table holds. */
-export type Column = 'cavity' | 'connector' | 'label' | 'text' | 'lead' | 'skip';
+/** What a column of the table holds; 'other' is another use of the same pin. */
+export type Column = 'cavity' | 'connector' | 'label' | 'text' | 'other' | 'lead' | 'skip';
 
 const headings: readonly (readonly [Column, RegExp])[] = [
   ['connector', /^(connector|conn|plug|header|socket|stecker|connecteur|conector|connettore)\b/i],
@@ -13,9 +13,10 @@ const headings: readonly (readonly [Column, RegExp])[] = [
   ],
   ['lead', /^(wire|lead|cable|kabel|fil|cavo)?\s*(colou?r|farbe|couleur|colore)\b|^(wire|lead|color)\b/i],
   ['label', /^(label|name|signal|short|designation|id|bezeichnung|nom|nombre|nome|se[ñn]al|segnale)\b/i],
+  ['other', /^(alternat|second(ary)?\b|or\b|also\b|shared?\b|zweit|alternativ)/i],
   [
     'text',
-    /^(function|description|use|purpose|type|notes?|remarks?|comment|spec|rating|detail|current|load|limit|abilit|alternat|second|default|max|belegung|funktion|bemerkung|beschreibung|strom|fonction|remarque|description|courant|funci[oó]n|descripci[oó]n|observ|corriente|funzione|descrizione|nota|corrente|direction|signal)/i,
+    /^(function|description|use|purpose|type|notes?|remarks?|comment|spec|rating|detail|current|load|limit|abilit|main|first|default|max|belegung|funktion|bemerkung|beschreibung|strom|fonction|remarque|description|courant|funci[oó]n|descripci[oó]n|observ|corriente|funzione|descrizione|nota|corrente|direction|signal)/i,
   ],
 ];
 const headingOf = (cell: string): Column | null => headings.find(([, test]) => test.test(cell.trim()))?.[0] ?? null;

@@ -7,7 +7,7 @@ type Entry = readonly [string, string];
 
 const german: readonly Entry[] = [
   ['einspritz(?:ventil|düse|duese)e?n?|einspritzung|ev(?=\\s*\\d)', 'injector'],
-  ['zünd(?:spule|ausgang|endstufe|ung)n?|zuend(?:spule|ausgang|endstufe|ung)n?', 'ignition coil'],
+  ['zünd(?:spule|ausgang|endstufe|ung)?n?|zuend(?:spule|ausgang|endstufe|ung)?n?', 'ignition coil'],
   ['kurbelwellen?(?:sensor|geber)?|drehzahlgeber|bezugsmarkengeber', 'crank sensor'],
   ['nockenwellen?(?:sensor|geber)?|phasengeber', 'cam sensor'],
   ['klopfsensor(?:en)?|klopfgeber', 'knock sensor'],
@@ -92,6 +92,7 @@ const german: readonly Entry[] = [
   ['sensor|geber|fühler', 'sensor'],
   ['tank(?:füll)?(?:stand|geber)', 'fuel level'],
   ['batterie(?:spannung)?', 'battery'],
+  ['über|ueber|vom', 'via'],
   ['stecker', 'connector'],
 ];
 
@@ -178,6 +179,7 @@ const french: readonly Entry[] = [
   ['pompe', 'pump'],
   ['relais', 'relay'],
   ['capteur|sonde', 'sensor'],
+  ['par(?=\\s+(?:le\\s+)?relais)|depuis', 'via'],
   ['connecteur', 'connector'],
 ];
 
@@ -256,6 +258,7 @@ const spanish: readonly Entry[] = [
   ['presi[oó]n', 'pressure'],
   ['bomba', 'pump'],
   ['bater[ií]a', 'battery'],
+  ['desde|a\\s*trav[eé]s', 'via'],
   ['rel[eé]', 'relay'],
   ['conector', 'connector'],
 ];
@@ -323,6 +326,7 @@ const italian: readonly Entry[] = [
   ['pressione', 'pressure'],
   ['pompa', 'pump'],
   ['batteria', 'battery'],
+  ['tramite|dal', 'via'],
   ['rel[eèé]', 'relay'],
   ['sensore', 'sensor'],
   ['connettore', 'connector'],

@@ -185,7 +185,17 @@ export function readPinout(text: string): Result<ReadPinout> {
         .map((one) => one.text)
         .join(' ')
         .trim();
-      const rest = texts.map((one) => one.text).join(', ');
+      const others = texts.length > 0 || labels.length > 0 ? at('other').filter((one) => one.text !== '') : [];
+      // Another use is a clause of its own; a dash in a column says nothing beside words.
+      const rest = [
+        texts
+          .map((one) => one.text)
+          .filter((one) => !saysEmpty(one))
+          .join(', '),
+        ...others.map((one) => one.text),
+      ]
+        .filter((one) => !saysEmpty(one))
+        .join('; ');
       const plugName = (place: { connector: string }) =>
         (
           place.connector ||
@@ -206,7 +216,8 @@ export function readPinout(text: string): Result<ReadPinout> {
       used = true;
       if (saysEmpty(label) && saysEmpty(rest)) {
         empty.push(...pinIds);
-        for (const one of [...labels, ...texts]) account.add(one, 'empty', 'read as an empty cavity', pinIds);
+        for (const one of [...labels, ...texts, ...others])
+          account.add(one, 'empty', 'read as an empty cavity', pinIds);
         return;
       }
       const lead = leads
@@ -219,7 +230,7 @@ export function readPinout(text: string): Result<ReadPinout> {
         return {
           connector,
           cavity: place.cavity,
-          label: (ownLabel || ownText || pinIdOf(connector, place.cavity)).slice(0, 40),
+          label: (ownLabel || ownText.split('; ')[0] || pinIdOf(connector, place.cavity)).slice(0, 40),
           text: ownText,
           lead,
           ...proposeFrom(ownLabel, ownText),
@@ -228,7 +239,8 @@ export function readPinout(text: string): Result<ReadPinout> {
       });
       read.push(...made);
       for (const one of labels) account.add(one, 'label', abilityWords(made[0].abilities, made[0].why), pinIds);
-      for (const one of texts) account.add(one, 'text', abilityWords(made[0].abilities, made[0].why), pinIds);
+      for (const one of [...texts, ...others])
+        account.add(one, 'text', abilityWords(made[0].abilities, made[0].why), pinIds);
     });
     // Cells of the line that no block took, and lines that are no cavity at all.
     for (const cell of filled)

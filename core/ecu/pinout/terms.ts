@@ -97,7 +97,7 @@ const temperature = /\b(temp(erature)?s?|clt|ect|iat|act|mat|ntc|thermistor|cool
  */
 export const rules: readonly Rule[] = [
   {
-    test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\b(gnd|ground)[\s,-]*(sensors?|signal)\b|\bs_?gnd(?![a-z])|\bgnd_?s(?![a-z])|\bagnd\b/i,
+    test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\b(gnd|ground)[\s,-]*(sensors?|signal)\b|\b0 ?v[\s-]*(sensors?|signal)\b|\bs_?gnd(?![a-z])|\bgnd_?s(?![a-z])|\bagnd\b/i,
     read: () => sure({ kind: 'sensor-ground' }),
   },
   {
@@ -118,7 +118,7 @@ export const rules: readonly Rule[] = [
   {
     test: /\b(main|ecu|efi|power|system)\s*relay\b|\brelay\s*\(?main\b/i,
     // What comes from the relay is a supply; what goes to it is the output.
-    not: /\b(from|fed by|via|behind|switched by|through|out of|87)\b|\+\s*1[24]\s*v\b/i,
+    not: /\b(from|fed by|via|behind|switched by|through|out of|87|kl ?15|switched supply)\b|\+\s*1[24]\s*v\b/i,
     read: (_, __, figures) => sure({ kind: 'main-relay', ...amps(figures) }),
   },
   {
@@ -325,7 +325,7 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\banalog(ue)?\b|\ba\.?i\.?n?\s*\d+\b|\bav\s*\d+\b|\badc\s*\d*\b|\b0\s*(-|–|to)\s*5 ?v/i,
+    test: /\banalog(ue)?\b|\ban[\s_-]*v(olt(s|age)?)?[\s_-]*\d+\b|\ba\.?i\.?n?\s*\d+\b|\bav\s*\d+\b|\badc\s*\d*\b|\b0\s*(-|–|to)\s*5 ?v/i,
     read: (text, _, figures) => {
       const [from, to] = figures.range ?? [undefined, undefined];
       return sure({
@@ -336,7 +336,7 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(fan|pump|solenoid|valve|purge|boost|wastegate|vvt|idle|iac|tacho(meter)?|mil|check engine|shift light|lamp|relay|clutch relay|a\/?c (clutch|compressor)|nitrous|alternator (control|field)|starter)\b/i,
+    test: /\b(fan|pump|solenoid|valve|purge|boost|wastegate|vvt|idle|iac|tacho(meter)?|mil|check engine|(shift|warning|engine|indicator|control) (light|led)|lamp|relay|clutch relay|a\/?c (clutch|compressor)|nitrous|alternator (control|field)|starter)\b/i,
     not: /\b(sensor|input|switch|request|pressure|temp|sense|position)\b/i,
     read: (text, _, figures) => likely(output('low-side', text, figures), 'An output by what hangs on it.'),
   },
