@@ -468,7 +468,7 @@ export const plainPinouts: readonly FieldPinout[] = [
       'X1.19;KPR;Kraftstoffpumpenrelais',
       'X1.20;LR;Lüfterrelais',
       'X1.21;LLR;Leerlaufsteller',
-      'X1.22;LSU;Lambdasonde 0-5 V',
+      'X1.22;LAM;Lambdasonde 0-5 V',
       'X1.23;CAN_H;',
       'X1.24;CAN_L;',
       'X1.25;frei;',
