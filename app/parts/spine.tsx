@@ -1,6 +1,7 @@
 import { Moon, Sun } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import { Button } from 'react-aria-components';
-import { Link, NavLink, useParams } from 'react-router';
+import { Link, NavLink, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SheetId } from '~/core/rules/rule';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
@@ -9,8 +10,18 @@ import { sheetList } from './sheets';
 /** The trunk with its nine branches: navigation, and how far each sheet is. */
 export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
   const { buildId } = useParams();
+  const { pathname } = useLocation();
+  const nav = useRef<HTMLElement>(null);
+  // On a phone the strip is wider than the glass: the sheet one is on stands in its middle.
+  useEffect(() => {
+    const strip = nav.current;
+    const here = strip?.querySelector('[aria-current="page"]');
+    if (!strip || !here) return;
+    const [outer, inner] = [strip.getBoundingClientRect(), here.getBoundingClientRect()];
+    strip.scrollLeft += inner.left + inner.width / 2 - outer.left - outer.width / 2;
+  }, [pathname]);
   return (
-    <Nav aria-label="Sheets">
+    <Nav aria-label="Sheets" ref={nav}>
       <Home to="/" aria-label="Garage: all builds">
         <img src="/mark.svg" width="34" height="34" alt="" />
         <span>Garage</span>

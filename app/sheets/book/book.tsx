@@ -144,6 +144,15 @@ function SetUp() {
 
 const doneSigns = { 'no wire': '', 'reads wrong': '✗', proved: '✓', 'not proved': '☐' } as const;
 
+const Said = ({ rule, severity, title, detail }: { rule: string; severity: string; title: string; detail: string }) => (
+  <>
+    <strong>
+      {rule} {severity}
+    </strong>{' '}
+    {title}. <Soft>{detail}</Soft>
+  </>
+);
+
 /** Every finding as the next reader must know it: what stands, and what was left by whom and why. */
 function Findings() {
   const { derived } = useBuild();
@@ -156,10 +165,7 @@ function Findings() {
       <Lines>
         {standing.map((one) => (
           <li key={one.id}>
-            <strong>
-              {one.rule} {one.severity}
-            </strong>{' '}
-            {one.title}. <Soft>{one.detail}</Soft>
+            <Said {...one} />
           </li>
         ))}
       </Lines>
@@ -169,10 +175,7 @@ function Findings() {
           <Lines>
             {aside.map((one) => (
               <li key={one.id}>
-                <strong>
-                  {one.rule} {one.severity}
-                </strong>{' '}
-                {one.title}. <Soft>{one.detail}</Soft>
+                <Said {...one} />
                 <br />
                 {one.aside!.by}, {when(one.aside!.at)}: {one.aside!.reason}
               </li>

@@ -305,6 +305,7 @@ const Filters = styled.div`
   ${at.narrow} {
     grid-template-columns: repeat(2, minmax(0, 1fr));
     & > :first-child,
+    & > :nth-last-child(2),
     & > :last-child {
       grid-column: 1 / -1;
     }
