@@ -1,12 +1,26 @@
+import {
+  advance,
+  begin,
+  DEGREES,
+  HALF,
+  paceTable,
+  priceOfPulse,
+  SLOW,
+  STATE,
+  STRIDE,
+  TAU,
+  UNIT,
+  type Pace,
+} from './pace';
+
 /**
  * Which tooth gave which pulse: the cheapest path through a wheel's teeth for a row of pulse times.
  *
- * Viterbi's algorithm (1967) over the teeth of one repeat of the pattern. The speed is not known; what is punished is its
- * change from one interval to the next, measured on a logarithmic scale against what compression can do within that angle.
- * One pulse or two may be missing, one may be too many, and after a worse break the path starts anew anywhere, each at a price.
- * Since a path carries its speed with it, the cheapest so far need not stay so: two survive at each tooth (Seshadri and
- * Sundberg's list Viterbi algorithm, 1994). Cost: pulses x teeth x 8 at most;
- * where the pulses fit, few paths are worth following.
+ * Viterbi's algorithm (1967) over the teeth of one repeat of the pattern, each path with a filter of its own (pace.ts) that
+ * knows how the crank turned so far and how exactly the next pulse can be told. One pulse or two may be missing, some may be
+ * too many or off their place, and after a worse break the path starts anew anywhere, each at a price. Since a path carries
+ * its speed with it, the cheapest so far need not stay so: two survive at each tooth (Seshadri and Sundberg's list Viterbi
+ * algorithm, 1994). Cost: pulses x teeth x 10 at most; where the pulses fit, few paths are worth following.
  */
 
 export interface PulseEvent {
@@ -18,58 +32,38 @@ export interface PulseEvent {
 }
 
 export interface Alignment {
-  /** Negative logarithm of the likelihood, up to a constant that is the same for every wheel: what ranks wheels. */
+  /** Negative logarithm of the likelihood of the pulses' times, in seconds: what ranks wheels. */
   readonly cost: number;
-  /** What jitter does not explain: prices of lost and added pulses, and intervals that are clearly off. */
+  /** What noise does not explain: prices of lost and added pulses, and pulses that are clearly off. */
   readonly misfit: number;
-  /** The unrest it was found with, logarithmic. */
-  readonly unrest: number;
   /** Tooth of each pulse, -1 for one that belongs to none. */
   readonly teeth: Int32Array;
   readonly events: readonly PulseEvent[];
+  /** Cost of the cheapest path up to each pulse. */
+  readonly trail: Float64Array;
 }
 
 const INFINITE = Number.POSITIVE_INFINITY;
-const CAP = 8;
 /**
- * Prices: the negative logarithm of how rare each is (common practice: one pulse in a hundred on a bad line). Where an
- * interval is not explained at all, its density is lost too: the unrest's logarithm, which every other interval is
- * credited with.
+ * Prices: the negative logarithm of how rare each is (common practice: one pulse in a hundred on a bad line). A pulse that
+ * is not told by its tooth may stand anywhere within a place, so the place's seconds are paid besides.
  */
 const LOST = 4.6;
 const ADDED = 4.6;
 const BENT = 5.5;
 const BREAK = 9;
+/** A pulse sooner or later than these shares of the step expected is not that tooth's. */
+const [SOONEST, LATEST] = [0.52, 1.9];
+/** By how much the speed may have changed over a break, logarithmic. */
+const BREAK_SPEED = 0.5;
 
-const [NORMAL, AFTER_LOST, AFTER_TWO_LOST, AFTER_ADDED, AFTER_BENT, ANEW] = [0, 1, 2, 3, 4, 5];
+const [NORMAL, AFTER_LOST, AFTER_TWO_LOST, OFF_PLACE, TOO_MANY, ANEW] = [0, 1, 2, 3, 4, 5];
 /** Marks a move that came from the second survivor. */
 const SECOND = 8;
-
-/** Cost of one step above which the cheapest path is in trouble: an interval off by more than 2.4 deviations. */
+/** A path this much dearer than the cheapest is not followed: two things went wrong on it that did not on the other. */
+const BEAM = 13;
+/** Half of a squared deviation above which the cheapest path is in trouble. */
 const TROUBLE = 3;
-
-/** Bounds of the unrest of neighbouring intervals, logarithmic: a recorder's step, and compression at its worst. */
-const [UNREST_LEAST, UNREST_MOST] = [0.015, 0.4];
-/** Logarithm of the ratio up to which two unrests are one. */
-const SETTLED = 0.25;
-/** Of the median of absolute differences, for a bell curve (Rousseeuw and Croux 1993). */
-const TO_DEVIATION = 1.4826;
-
-/** Unrest of a row of pulses as it stands, before any wheel is held against it. */
-export function unrestSeen(seconds: Float64Array, from: number, to: number): number {
-  const changes: number[] = [];
-  for (let i = from + 2; i < to; i += 1)
-    changes.push(
-      Math.log(Math.max(1e-9, seconds[i] - seconds[i - 1]) / Math.max(1e-9, seconds[i - 1] - seconds[i - 2])),
-    );
-  return unrestOf(changes);
-}
-
-const unrestOf = (changes: number[]): number => {
-  if (changes.length === 0) return UNREST_LEAST;
-  const sorted = changes.map(Math.abs).sort((one, other) => one - other);
-  return Math.min(UNREST_MOST, Math.max(UNREST_LEAST, TO_DEVIATION * sorted[sorted.length >> 1]));
-};
 
 /** A path through several repeats told by the teeth of one. */
 export const folded = (alignment: Alignment, teeth: number): Alignment => ({
@@ -83,256 +77,213 @@ export const folded = (alignment: Alignment, teeth: number): Alignment => ({
  * others. So a short pattern is laid out several times and begun in the first: paths that count differently stay apart.
  */
 const STATES_LEAST = 12;
+/** What is reckoned with where nothing is known: a starter's swing, teeth of a common wheel. */
+export const USUAL_PACE: Pace = { slope: 0.003, play: 0.015, clock: 0 };
 
 /**
- * Aligns a pattern with pulses. How much the speed jumps from tooth to tooth is not assumed: a first pass takes it from the
- * pulses, a second from what the first left unexplained, so that every wheel is judged by its own best reading.
- *
- * @param unrest Logarithmic; given, it is taken as it is, in one pass.
+ * @param intervals Crank degrees from each tooth to the next, one repeat of the pattern.
+ * @param seconds Times of the pulses, rising; `from` to `to` (past the end) are used.
+ * @param how `limit`: cost at each pulse from which on the pattern is not followed any further, infinite then; `start`: the tooth
+ *   of the first pulse, where it is known.
  */
 export function align(
   intervals: readonly number[],
   seconds: Float64Array,
   from = 0,
   to = seconds.length,
-  unrest?: number,
+  pace: Pace = USUAL_PACE,
+  how: { readonly limit?: Float64Array; readonly start?: number } = {},
 ): Alignment {
-  if (intervals.length < STATES_LEAST) {
-    const times = Math.ceil(STATES_LEAST / intervals.length);
-    const many = Array.from({ length: times }, () => intervals).flat();
-    return folded(passes(many, seconds, from, to, intervals.length, unrest), intervals.length);
-  }
-  return passes(intervals, seconds, from, to, intervals.length, unrest);
+  const times = Math.max(1, Math.ceil(STATES_LEAST / intervals.length));
+  const many = times === 1 ? intervals : Array.from({ length: times }, () => intervals).flat();
+  const found = pass(many, seconds, from, to, intervals.length, pace, how);
+  return times === 1 ? found : folded(found, intervals.length);
 }
 
-function passes(
-  intervals: readonly number[],
-  seconds: Float64Array,
-  from: number,
-  to: number,
-  starts: number,
-  unrest?: number,
-): Alignment {
-  if (unrest !== undefined) return pass(intervals, seconds, from, to, starts, unrest);
-  const seen = unrestSeen(seconds, from, to);
-  const first = pass(intervals, seconds, from, to, starts, seen);
-  const left = unrestOf(first.left);
-  // Nearly the unrest it was read with: a second pass would find the same.
-  const settled = Math.abs(Math.log(left / seen)) < SETTLED;
-  return first.left.length < 3 || settled ? first : pass(intervals, seconds, from, to, starts, left);
-}
+const noPath = (count: number): Alignment => ({
+  cost: INFINITE,
+  misfit: INFINITE,
+  teeth: new Int32Array(Math.max(0, count)).fill(-1),
+  events: [],
+  trail: new Float64Array(0),
+});
 
-/**
- * @param intervals Crank degrees from each tooth to the next, one repeat of the pattern.
- * @param seconds Times of the pulses, rising; `from` to `to` (past the end) are used.
- * @param starts Teeth, from the first, at which a path may start.
- */
+/** @param starts Teeth, from the first, at which a path may start. */
 function pass(
   intervals: readonly number[],
   seconds: Float64Array,
   from: number,
   to: number,
   starts: number,
-  unrest: number,
-): Alignment & { left: number[] } {
+  pace: Pace,
+  { limit, start }: { readonly limit?: Float64Array; readonly start?: number },
+): Alignment {
   const teeth = intervals.length;
   const count = to - from;
-  const none = {
-    cost: INFINITE,
-    misfit: INFINITE,
-    unrest,
-    teeth: new Int32Array(Math.max(0, count)).fill(-1),
-    events: [],
-    left: [] as number[],
-  };
   // A pattern that was not seen once and a half round proves nothing.
-  if (count < Math.max(3, 1.5 * starts)) return none;
-  const unexplained = -Math.log(unrest);
-  // A path that starts anew may do so at any tooth: what it costs to say which.
-  const [added, bent, anewAt] = [ADDED + unexplained, BENT + unexplained, BREAK + unexplained + Math.log(teeth)];
-  const before = (tooth: number, back: number) => (tooth - back + teeth * back) % teeth;
-  const one = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)]);
-  const two = Float64Array.from({ length: teeth }, (_, k) => intervals[before(k, 1)] + intervals[before(k, 2)]);
-  const three = Float64Array.from({ length: teeth }, (_, k) => two[k] + intervals[before(k, 3)]);
-  const [logOne, logTwo, logThree] = [one.map(Math.log), two.map(Math.log), three.map(Math.log)];
-  // A longer interval has room for more change.
-  const usual = [...intervals].sort((x, y) => x - y)[teeth >> 1];
-  const relative = (degrees: number) => Math.sqrt(Math.max(1, degrees / usual));
-  const [weightOne, weightTwo, weightThree] = [one, two, three].map((all) =>
-    all.map((degrees) => 0.5 / (unrest * relative(degrees)) ** 2),
-  );
-  const [widthOne, widthTwo, widthThree] = [one, two, three].map((all) =>
-    all.map((degrees) => Math.log(relative(degrees))),
-  );
-  // Two survivors a tooth, by what brought them there: their speeds differ, and which is right shows at the next pulse.
+  if (count < Math.max(3, 1.5 * starts))
+    return noPath(count);
+  const table = paceTable(intervals, pace);
+  const { figures } = table;
+  const { log } = Math;
+  const [logUsual, logTeeth] = [log(table.usual), log(teeth)];
+  // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
+  const anewAbove = BREAK + logTeeth + Math.max(0, log((2.5 * BREAK_SPEED * table.usual) / Math.sqrt(table.playSquare)));
+  const worthless = Math.min(BEAM, anewAbove);
   const size = 2 * teeth;
-  let [costs, last, lastButOne] = [0, 1, 2].map(() => new Float64Array(size).fill(INFINITE));
-  let [slow, lastSlow, lastButOneSlow] = [0, 1, 2].map(() => new Float64Array(size));
+  let [last, now] = [new Float64Array(size * STATE), new Float64Array(size * STATE)];
+  for (let k = 0; k < size; k += 1) last[k * STATE] = now[k * STATE] = INFINITE;
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
+  const trail = new Float64Array(count);
   let [cheapest, cheapestAt] = [INFINITE, 0];
-  // What each move adds, by its number.
-  const extra = Float64Array.of(0, LOST, 2 * LOST, added, bent);
   for (let i = 1; i < count; i += 1) {
-    const step = seconds[from + i] - seconds[from + i - 1];
-    const logStep = Math.log(Math.max(step, 1e-12));
-    const logPair = i > 1 ? Math.log(Math.max(seconds[from + i] - seconds[from + i - 2], 1e-12)) : 0;
+    const step = Math.max(1e-12, seconds[from + i] - seconds[from + i - 1]);
     const row = i * size;
     anew[i] = cheapestAt;
-    // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
-    const bound = cheapest + anewAt;
-    let cheapestNow = INFINITE;
-    let cheapestNowAt = 0;
-    for (let k = 0; k < teeth; k += 1) {
-      const at = 2 * k;
-      const plain = logStep - logOne[k];
-      if (i === 1) {
-        // The tooth before it is where the path starts.
-        costs[at] = (k + teeth - 1) % teeth < starts ? 0 : INFINITE;
-        slow[at] = plain;
-        [cheapestNow, cheapestNowAt] = [0, 2];
-        continue;
+    if (i === 1) {
+      for (let k = 0; k < teeth; k += 1) {
+        const first = (k + teeth - 1) % teeth;
+        if (start === undefined ? first >= starts : first !== start) continue;
+        begin(now, 2 * k * STATE, table, k, step);
+        now[2 * k * STATE] = log(step);
       }
+      [last, now] = [now, last];
+      [cheapest, cheapestAt] = [log(step), 2 * (((start ?? 0) + 1) % teeth)];
+      continue;
+    }
+    const bound = cheapest + worthless;
+    let [cheapestNow, cheapestNowAt] = [INFINITE, 0];
+    for (let k = 0; k < teeth; k += 1) {
       const k1 = k === 0 ? teeth - 1 : k - 1;
       const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
       const k3 = k2 === 0 ? teeth - 1 : k2 - 1;
-      if (
-        last[2 * k1] >= bound &&
-        last[2 * k2] >= bound - LOST &&
-        last[2 * k3] >= bound - 2 * LOST &&
-        lastButOne[2 * k1] >= bound - added &&
-        lastButOne[2 * k2] >= bound - bent
-      ) {
-        // No path worth its price leads here.
-        costs[at] = INFINITE;
-        costs[at + 1] = INFINITE;
-        continue;
-      }
-      // The best and the next best way to be here. One body for all moves, without closures: this is the innermost loop.
-      let bestPrice = INFINITE;
-      let bestSpeed = plain;
-      let bestMove = NORMAL;
-      let nextPrice = INFINITE;
-      let nextSpeed = plain;
-      let nextMove = NORMAL;
-      for (let move = NORMAL; move <= (i > 2 ? AFTER_BENT : AFTER_TWO_LOST); move += 1) {
-        const overOneTooth = move === NORMAL || move === AFTER_ADDED;
-        const overThree = move === AFTER_TWO_LOST;
-        const overOneStep = move <= AFTER_TWO_LOST;
-        const source = overOneStep ? last : lastButOne;
-        const before = 2 * (overOneTooth ? k1 : overThree ? k3 : k2);
-        const paid = source[before] + extra[move];
-        if (paid >= nextPrice || paid >= bound) continue;
-        const speeds = overOneStep ? lastSlow : lastButOneSlow;
-        const speed =
-          (overOneStep ? logStep : logPair) - (overOneTooth ? logOne[k] : overThree ? logThree[k] : logTwo[k]);
-        const weight = overOneTooth ? weightOne[k] : overThree ? weightThree[k] : weightTwo[k];
-        const change = speed - speeds[before];
-        const misfit = change * change * weight;
-        let price = paid + (misfit < CAP ? misfit : CAP);
-        let survivor = 0;
-        if (source[before + 1] + extra[move] < price) {
-          const other = speed - speeds[before + 1];
-          const otherMisfit = other * other * weight;
-          const otherPrice = source[before + 1] + extra[move] + (otherMisfit < CAP ? otherMisfit : CAP);
-          if (otherPrice < price) {
-            price = otherPrice;
-            survivor = SECOND;
+      // The two best ways to this tooth, from two pasts. One body for all moves: this is the innermost loop.
+      let [price1, source1, move1] = [INFINITE, -1, 0];
+      let [price2, source2, move2] = [INFINITE, -1, 0];
+      for (let survivor = 0; survivor < 2; survivor += 1)
+        for (let way = NORMAL; way <= TOO_MANY; way += 1) {
+          const before = way === TOO_MANY ? k : way === AFTER_LOST ? k2 : way === AFTER_TWO_LOST ? k3 : k1;
+          const source = 2 * before + survivor;
+          const own = source * STATE;
+          const cost = last[own];
+          if (cost >= bound) continue;
+          let price = cost;
+          if (way === TOO_MANY) price += ADDED + logUsual + last[own + SLOW];
+          else {
+            const f = (k * 3 + (way === OFF_PLACE ? 0 : way)) * STRIDE;
+            const ratio = (step - last[own + TAU]) / (last[own + UNIT] * figures[f + DEGREES]);
+            if (ratio < SOONEST || ratio > LATEST) continue;
+            if (way === OFF_PLACE) price += BENT + logUsual + last[own + SLOW];
+            else price += way * LOST + priceOfPulse(last, own, table, f, step);
           }
+          if (price < price1) {
+            if (source !== source1) [price2, source2, move2] = [price1, source1, move1];
+            [price1, source1, move1] = [price, source, way];
+          } else if (price < price2 && source !== source1) [price2, source2, move2] = [price, source, way];
         }
-        price += overOneTooth ? widthOne[k] : overThree ? widthThree[k] : widthTwo[k];
-        if (price < bestPrice) {
-          nextPrice = bestPrice;
-          nextSpeed = bestSpeed;
-          nextMove = bestMove;
-          bestPrice = price;
-          bestSpeed = speed;
-          bestMove = move | survivor;
-        } else if (price < nextPrice) {
-          nextPrice = price;
-          nextSpeed = speed;
-          nextMove = move | survivor;
-        }
-      }
-      if (bestPrice < cheapestNow) {
-        cheapestNow = bestPrice;
-        cheapestNowAt = at;
-      }
-      costs[at] = bestPrice;
-      slow[at] = bestSpeed;
-      moves[row + at] = bestMove;
-      costs[at + 1] = nextPrice;
-      slow[at + 1] = nextSpeed;
-      moves[row + at + 1] = nextMove;
+      const at = 2 * k;
+      reach(at, source1, move1, price1, k, step, row);
+      reach(at + 1, source2, move2, price2, k, step, row);
+      if (price1 < cheapestNow) [cheapestNow, cheapestNowAt] = [price1, at];
     }
     // While all goes well on the cheapest path, none is begun anew; so few are followed through a long capture.
-    if (i > 1 && cheapestNow > cheapest + TROUBLE)
+    const troubled =
+      cheapestNow === INFINITE ||
+      (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL ||
+      now[cheapestNowAt * STATE + HALF] > TROUBLE;
+    if (troubled) {
+      const slow = last[cheapestAt * STATE + SLOW];
       for (let k = 0; k < teeth; k += 1) {
-        if (costs[2 * k] <= bound) continue;
-        costs[2 * k] = bound;
-        slow[2 * k] = logStep - logOne[k];
-        moves[row + 2 * k] = ANEW;
+        const change = (log(step / figures[k * 3 * STRIDE + DEGREES]) - slow) / BREAK_SPEED;
+        const price = cheapest + BREAK + logTeeth + log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
+        const at = 2 * k;
+        if (now[at * STATE] <= price) continue;
+        now.copyWithin((at + 1) * STATE, at * STATE, (at + 1) * STATE);
+        moves[row + at + 1] = moves[row + at];
+        begin(now, at * STATE, table, k, step);
+        now[at * STATE] = price;
+        moves[row + at] = ANEW;
+        if (price < cheapestNow) [cheapestNow, cheapestNowAt] = [price, at];
       }
+    }
     [cheapest, cheapestAt] = [cheapestNow, cheapestNowAt];
-    [lastButOne, last, costs] = [last, costs, lastButOne];
-    [lastButOneSlow, lastSlow, slow] = [lastSlow, slow, lastButOneSlow];
+    [last, now] = [now, last];
+    trail[i] = cheapest;
+    if (limit && cheapest > limit[i]) return noPath(count);
   }
-  let state = 0;
-  for (let k = 1; k < size; k += 1) if (last[k] < last[state]) state = k;
-  const path = none.teeth;
-  const events: PulseEvent[] = [];
-  const left: number[] = [];
-  const cost = last[state] + (count - 2) * Math.log(unrest);
-  let [misfit, speed] = [0, Number.NaN];
-  for (let i = count - 1; i >= 0;) {
-    const at = state >> 1;
-    path[i] = at;
-    if (i === 0) break;
-    const coded = i === 1 ? NORMAL : moves[i * size + state];
-    const [move, survivor] = [coded & ~SECOND, coded & SECOND ? 1 : 0];
-    if (move === AFTER_BENT) {
-      const tooth = before(at, 1);
-      path[i - 1] = tooth;
-      events.push({ pulse: from + i - 1, kind: 'bent', tooth });
-      state = 2 * before(at, 2) + survivor;
-      i -= 2;
-      continue;
+  return follow();
+
+  /** A path comes to a tooth by a move. */
+  function reach(at: number, source: number, move: number, price: number, k: number, step: number, row: number): void {
+    const target = at * STATE;
+    if (price === INFINITE) {
+      now[target] = INFINITE;
+      return;
     }
-    const lost = move === AFTER_LOST ? 1 : move === AFTER_TWO_LOST ? 2 : 0;
-    for (let gone = 0; gone < lost; gone += 1) events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
-    if (move === AFTER_ADDED || move === ANEW)
-      events.push({ pulse: from + i, kind: move === AFTER_ADDED ? 'added' : 'break', tooth: at });
-    state = move === ANEW ? anew[i] : 2 * before(at, 1 + lost) + survivor;
-    i -= move === AFTER_ADDED ? 2 : 1;
+    const own = source * STATE;
+    if (move === TOO_MANY) {
+      for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n];
+      now[target + TAU] -= step;
+    } else if (move === OFF_PLACE) advance(last, own, now, target, table, k * 3 * STRIDE, step, false);
+    else advance(last, own, now, target, table, (k * 3 + move) * STRIDE, step, true);
+    now[target] = price;
+    moves[row + at] = move | (source & 1 ? SECOND : 0);
   }
-  events.reverse();
-  // What is left over along the path: the changes of speed between intervals of plain teeth, and the prices paid.
-  let before1 = 0;
-  const kinds = kindsAt(events, from);
-  for (let i = 1; i < count; i += 1) {
-    if (path[i] < 0) continue;
-    const { kind, lost } = kinds.get(i) ?? PLAIN;
-    const degrees = [one, two, three][lost][path[i]];
-    const now = Math.log(Math.max(1e-12, seconds[from + i] - seconds[from + before1])) - Math.log(degrees);
-    before1 = i;
-    if (!Number.isNaN(speed) && kind !== 'break' && kind !== 'bent' && kinds.get(i - 1)?.kind !== 'bent') {
-      const change = (now - speed) / relative(degrees);
-      if (kind === undefined) left.push(change);
-      misfit += Math.max(0, Math.min(CAP, 0.5 * (change / unrest) ** 2) - 3);
+
+  /** The cheapest path back from its end. */
+  function follow(): Alignment {
+    let state = 0;
+    for (let k = 1; k < size; k += 1) if (last[k * STATE] < last[state * STATE]) state = k;
+    const cost = last[state * STATE];
+    const path = new Int32Array(count).fill(-1);
+    const events: PulseEvent[] = [];
+    const before = (tooth: number, back: number) => (tooth - back + teeth * back) % teeth;
+    let next = -1;
+    for (let i = count - 1; i >= 0; i -= 1) {
+      const at = state >> 1;
+      if (i === 0) {
+        path[0] = at;
+        break;
+      }
+      const coded = i === 1 ? NORMAL : moves[i * size + state];
+      const [move, survivor] = [coded & ~SECOND, coded & SECOND ? 1 : 0];
+      if (move === TOO_MANY) {
+        events.push({ pulse: from + Math.min(i + 1, count - 1), kind: 'added', tooth: next < 0 ? at : next });
+        state = 2 * at + survivor;
+        continue;
+      }
+      path[i] = at;
+      next = at;
+      const lost = move === AFTER_LOST ? 1 : move === AFTER_TWO_LOST ? 2 : 0;
+      for (let gone = 0; gone < lost; gone += 1) events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
+      if (move === ANEW) events.push({ pulse: from + i, kind: 'break', tooth: at });
+      if (move === OFF_PLACE) events.push({ pulse: from + i, kind: 'bent', tooth: at });
+      state = move === ANEW ? anew[i] : 2 * before(at, 1 + lost) + survivor;
     }
-    misfit += kind === 'break' ? BREAK : kind === 'bent' ? BENT : kind === 'added' ? ADDED : lost * LOST;
-    speed = now;
+    events.reverse();
+    // A path that starts anew leaves the pulse before it to the old one.
+    return { cost, misfit: priceOf(events), teeth: path, events, trail };
   }
-  return { cost, misfit, unrest, teeth: path, events, left };
 }
 
-const PLAIN: { kind?: PulseEvent['kind']; lost: number } = { lost: 0 };
-/** What happened at each pulse, by its number from the first, and how many teeth were lost before it. */
-function kindsAt(events: readonly PulseEvent[], from: number): Map<number, typeof PLAIN> {
-  const found = new Map<number, typeof PLAIN>();
+/** What happened at each pulse. */
+interface Happening {
+  readonly lost: number;
+  readonly broken: boolean;
+  readonly bent: boolean;
+}
+const PLAIN: Happening = { lost: 0, broken: false, bent: false };
+/** By the pulse's number from the first. */
+function happenings(events: readonly PulseEvent[], from: number): Map<number, Happening> {
+  const found = new Map<number, Happening>();
   for (const { pulse, kind } of events) {
-    const lost = kind === 'lost' ? (found.get(pulse - from)?.lost ?? 0) + 1 : 0;
-    found.set(pulse - from, { kind, lost });
+    const before = found.get(pulse - from) ?? PLAIN;
+    found.set(pulse - from, {
+      lost: before.lost + (kind === 'lost' ? 1 : 0),
+      broken: before.broken || kind === 'break',
+      bent: before.bent || kind === 'bent',
+    });
   }
   return found;
 }
@@ -340,6 +291,62 @@ function kindsAt(events: readonly PulseEvent[], from: number): Map<number, typeo
 /** What the breaks of a path cost: lost and added pulses, and starts anew. */
 export const priceOf = (events: readonly PulseEvent[]): number =>
   events.reduce((sum, { kind }) => sum + (kind === 'break' ? BREAK : kind === 'bent' ? BENT : LOST), 0);
+
+/** A path weighed with another pace, without being sought again. */
+export interface Weighed {
+  readonly cost: number;
+  /** Squared deviation of each pulse over its variance; NaN for those that tell nothing. */
+  readonly squares: Float64Array;
+}
+
+/** Cost: one filter over the pulses. */
+export function weighPath(
+  { teeth: path, events }: Pick<Alignment, 'teeth' | 'events'>,
+  intervals: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  pace: Pace,
+): Weighed {
+  const table = paceTable(intervals, pace);
+  const [logUsual, logTeeth] = [Math.log(table.usual), Math.log(intervals.length)];
+  const squares = new Float64Array(path.length).fill(Number.NaN);
+  const state = new Float64Array(STATE);
+  const kinds = happenings(events, from);
+  let cost = 0;
+  let before = -1;
+  for (let i = 0; i < path.length; i += 1) {
+    const tooth = path[i];
+    const step = i === 0 ? 0 : Math.max(1e-12, seconds[from + i] - seconds[from + i - 1]);
+    if (before < 0) {
+      if (i === 0) continue;
+      begin(state, 0, table, tooth < 0 ? 0 : tooth, step);
+      cost += Math.log(step);
+      before = i;
+      continue;
+    }
+    if (tooth < 0) {
+      cost += ADDED + logUsual + state[SLOW];
+      state[TAU] -= step;
+      continue;
+    }
+    const { lost, broken, bent } = kinds.get(i) ?? PLAIN;
+    if (broken) {
+      const change = (Math.log(step / intervals[(tooth + intervals.length - 1) % intervals.length]) - state[SLOW]) / BREAK_SPEED;
+      cost += BREAK + logTeeth + Math.log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
+      begin(state, 0, table, tooth, step);
+    } else if (bent) {
+      cost += BENT + logUsual + state[SLOW];
+      advance(state, 0, state, 0, table, tooth * 3 * STRIDE, step, false);
+    } else {
+      const f = (tooth * 3 + Math.min(2, lost)) * STRIDE;
+      cost += lost * LOST + priceOfPulse(state, 0, table, f, step);
+      advance(state, 0, state, 0, table, f, step, true);
+      squares[i] = 2 * state[HALF];
+    }
+    before = i;
+  }
+  return { cost, squares };
+}
 
 /** Speeds of the last intervals that tell how far the wheel went over a break. */
 const SPEED_OVER = 6;
@@ -351,7 +358,7 @@ const SPEED_OVER = 6;
  * @param seconds Times of all pulses; the path's first is number `from`.
  */
 export function anglesOf(
-  alignment: Alignment,
+  alignment: Pick<Alignment, 'teeth' | 'events'>,
   intervals: readonly number[],
   seconds: Float64Array,
   from = 0,
@@ -360,7 +367,7 @@ export function anglesOf(
   const place = intervals.map((_, k) => intervals.slice(0, k).reduce((sum, one) => sum + one, 0));
   const whole = intervals.reduce((sum, one) => sum + one, 0);
   const out = new Float64Array(alignment.teeth.length).fill(Number.NaN);
-  const kinds = kindsAt(alignment.events, from);
+  const kinds = happenings(alignment.events, from);
   const placed: number[] = [];
   const overBreak = (tooth: number, i: number): number => {
     const [last, first] = [placed[placed.length - 1], placed[Math.max(0, placed.length - 1 - SPEED_OVER)]];
@@ -372,10 +379,10 @@ export function anglesOf(
   };
   alignment.teeth.forEach((tooth, i) => {
     if (tooth < 0) return;
-    const { kind, lost } = kinds.get(i) ?? PLAIN;
+    const { broken, lost } = kinds.get(i) ?? PLAIN;
     const last = placed[placed.length - 1];
     if (last === undefined) out[i] = place[tooth];
-    else if (kind === 'break') {
+    else if (broken) {
       out[i] = out[last] + overBreak(tooth, i);
       // Pulses before it that would stand behind it were not the teeth they were taken for.
       while (placed.length > 0 && out[placed[placed.length - 1]] >= out[i]) out[placed.pop()!] = Number.NaN;

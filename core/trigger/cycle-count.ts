@@ -51,15 +51,16 @@ function evenPlaces(seconds: Float64Array): Float64Array {
   return places;
 }
 
-const pathPlaces = (seconds: Float64Array): Float64Array => anglesOf(align([1], seconds), [1], seconds);
-
 /** Degrees of a tooth taken for even ones whose number is not known: the swing's orders need a scale. */
 const STEP = 30;
+const pathPlaces = (seconds: Float64Array): Float64Array =>
+  anglesOf(align([STEP], seconds), [1], seconds);
+
 /** Finer teeth than these are counted well without it. */
 const FEW = 600;
 const swingPlaces = (seconds: Float64Array): Float64Array | null => {
   if (seconds.length > FEW) return null;
   const [pattern, count] = [[STEP], seconds.length];
-  const { degrees } = refine(judge(pattern, seconds, 0, count), pattern, seconds, 0, count);
+  const { degrees } = refine(judge(pattern, seconds, 0, count, 0), pattern, seconds, 0, count, 0);
   return degrees.map((angle) => angle / STEP);
 };

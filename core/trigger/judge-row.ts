@@ -1,14 +1,18 @@
-import { align, unrestSeen } from './align';
+import { align } from './align';
 import { camRound } from './cam-round';
-import { judge, leastCost, refine, type Judgement } from './judge';
+import { judge, refine, type Judgement } from './judge';
+import { sameShape } from './pattern';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
 import { missingToothWheel, type Wheel } from './wheel';
 
-/** At the first look all are tried: two turns of the finest wheel, with an unrest no smaller than play makes it. */
+/** At the first look all are tried: two turns of the finest wheel, teeth with more play than most. */
 const FIRST_LOOK = 240;
-const LOOK_UNREST = [0.03, 0.12] as const;
+const LOOK_PACES = [
+  { slope: 0.0015, play: 0.01 },
+  { slope: 0.01, play: 0.02 },
+] as const;
 /** Trials judged over whole turns. */
 const NEAREST = 14;
 /** Some are judged in any case; the others while they are no further behind at the first look. */
@@ -17,14 +21,20 @@ const BEHIND = 150;
 /** As above, where the first of them explains the pulses already: only what looks nearly the same may still matter. */
 const ALIKE_LEAST = 3;
 const ALIKE_BEHIND = 40;
+/** Judged wheels whose shape is looked for among the others. */
+const SHAPES = 3;
 /** Price of a cam that does not come round with the crank's pattern: never, or after another number of turns. */
 const CAM_STRAY = 15;
 const CAM_WRONG = 45;
 /** And of one that also comes round within: its windows would all be alike, which is rarer than one. */
 const CAM_EVENLY = 1.5;
-/** Above the least cost, at which a wheel explains the pulses: a share of them, and at most; few pulses hide much. */
+/** Misfit with which a wheel explains the pulses: a share of them, and at most; few pulses hide much. */
 const EXPLAINED_SHARE = 0.05;
 const EXPLAINED = 20;
+/** And the play of its teeth. */
+const EXPLAINED_PLAY = 0.02;
+/** Above one that explains the pulses, at which another may still win. */
+const RIVAL = 25;
 /** Above the best, at which one may still win. */
 const WITHIN_REACH = 200;
 /** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has a scale. */
@@ -56,18 +66,24 @@ export const costOf = (trial: Judged): number => trial.cost + trial.stray + prio
 const byCost = (one: Judged, other: Judged) => costOf(one) - costOf(other);
 
 /** Whether a wheel explains a row: little is left that another could explain better. */
-export const explains = ({ cost }: Pick<Judged, 'cost'>, { from, to }: Pick<Row, 'from' | 'to'>): boolean =>
-  cost <= leastCost(to - from) + Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from));
+export const explains = (
+  { misfit, pace }: Pick<Judged, 'misfit' | 'pace'>,
+  { from, to }: Pick<Row, 'from' | 'to'>,
+): boolean => misfit <= Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from)) && pace.play <= EXPLAINED_PLAY;
 
 /** All uneven wheels over few pulses, the likeliest first. */
-function firstLook(trials: readonly Trial[], { pulses, from, to }: Row, onProgress: RowContext['onProgress']) {
+function firstLook(trials: readonly Trial[], { pulses, from, to, clock }: Row, onProgress: RowContext['onProgress']) {
   const lookTo = Math.min(to, from + FIRST_LOOK);
-  const [calm, wild] = LOOK_UNREST;
-  const unrest = Math.min(wild, Math.max(calm, unrestSeen(pulses, from, lookTo)));
+  // One that falls behind the best so far is not followed to the end.
+  const limit = new Float64Array(lookTo - from).fill(Number.POSITIVE_INFINITY);
   const seen = trials.map((trial, at) => {
     onProgress((at + 1) / trials.length);
-    const { cost } = align(trial.pattern, pulses, from, lookTo, unrest);
-    return { trial, cost: cost + prior(trial) };
+    const costs = LOOK_PACES.map((pace) => {
+      const { cost, trail } = align(trial.pattern, pulses, from, lookTo, { ...pace, clock }, { limit });
+      for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + BEHIND);
+      return cost;
+    });
+    return { trial, cost: Math.min(...costs) + prior(trial) };
   });
   return seen.sort((one, other) => one.cost - other.cost);
 }
@@ -85,6 +101,14 @@ function withCam(trial: Trial, judged: Judgement, { pulses, from, to, level }: R
   const stray = !cam || counted ? 0 : round === null ? CAM_STRAY : !right ? CAM_WRONG : round.evenly ? CAM_EVENLY : 0;
   return { ...trial, ...judged, level, stray, round: round && round.rounds };
 }
+
+const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary }: Trial): Trial => ({
+  wheel,
+  pattern,
+  inverted,
+  direction,
+  fromLibrary,
+});
 
 /** Even teeth: those of the number the cam tells, else all of the library at one cost. */
 function judgeEven(
@@ -104,7 +128,7 @@ function judgeEven(
     other.cost + other.stray < one.cost + one.stray ? other : one,
   );
   if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
-  return evens.map((trial) => ({ ...unknown, ...trial }));
+  return evens.map((trial) => ({ ...unknown, ...trial, pattern: unknown.pattern }));
 }
 
 /**
@@ -114,15 +138,15 @@ function judgeEven(
  */
 export function judgeRow(row: Row, context: RowContext): JudgedRow {
   const { library, square, onProgress } = context;
-  const { pulses, from, to, level } = row;
+  const { pulses, from, to, level, clock } = row;
   const own = spelled(pulses, from, to);
   const trials = [
     ...trialsFor(library, square, level, true),
     ...(own && !library.some(({ id }) => id === own.id) ? trialsFor([own], false, level, false) : []),
   ];
-  const judgeOne = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to), row, context);
+  const judgeOne = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to, clock), row, context);
   const refined = (trial: Judged): Judged => {
-    const finer = refine(trial, trial.pattern, pulses, from, to);
+    const finer = refine(trial, trial.pattern, pulses, from, to, clock);
     return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer, row, context);
   };
   const uneven = trials.filter((trial) => !isEven(trial));
@@ -135,16 +159,29 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     onProgress(0.5 + (0.3 * at) / NEAREST);
     near.push(judgeOne(trial));
   }
+  // Wheels of the same shape at another scale give the same pulses: none of them may be left out.
+  for (const { trial } of first) {
+    if (near.some(({ pattern }) => pattern === trial.pattern)) continue;
+    if (near.slice(0, SHAPES).some(({ pattern }) => sameShape(pattern, trial.pattern))) near.push(judgeOne(trial));
+  }
   near.push(...judgeEven(trials.filter(isEven), judgeOne, level, context));
   near.sort(byCost);
-  // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide.
+  // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide; else only rivals.
+  let even: Judged | null = null;
+  const plain = costOf(near[0]);
   for (const [at, trial] of near.entries()) {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
-    if (explains(leader, row)) break;
-    if (trial.cost <= leader.cost + WITHIN_REACH) near[at] = refined(trial);
     onProgress(0.8 + (0.2 * at) / near.length);
+    // Each was judged without its swing so far: that is what is compared while nothing explains the pulses.
+    if (explains(leader, row) ? costOf(trial) > costOf(leader) + RIVAL : costOf(trial) > plain + WITHIN_REACH) continue;
+    // Even teeth whose number is not known are one pattern: refined once for all.
+    if (isEven(trial) && even && even.degrees === trial.degrees) near[at] = { ...even, ...asTrial(trial) };
+    else {
+      near[at] = refined(trial);
+      if (isEven(trial)) even = { ...near[at], degrees: trial.degrees };
+    }
   }
   near.sort(byCost);
-  const even = Math.min(...near.filter(isEven).map(({ cost }) => cost));
-  return { row, near, even, judgeTrial: (trial) => refined(judgeOne(trial)) };
+  const evenCost = Math.min(...near.filter(isEven).map(({ cost }) => cost));
+  return { row, near, even: evenCost, judgeTrial: (trial) => refined(judgeOne(trial)) };
 }

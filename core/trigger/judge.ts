@@ -1,8 +1,10 @@
-import { align, anglesOf, folded, priceOf, type Alignment } from './align';
-import { fitRipple, LEAST_REST, swingOver, type RippleFit } from './ripple';
+import { align, anglesOf, folded, weighPath, type Alignment } from './align';
+import type { Pace } from './pace';
+import { fitRipple, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
 
 /**
- * A wheel judged over whole turns: the path of its teeth and compression's swing, found together.
+ * A wheel judged over whole turns: the path of its teeth, how evenly the crank turns, how much play its teeth have, and
+ * compression's swing, found together.
  *
  * With few teeth a turn the swing between two of them is as large as a lost pulse, so neither can be found first. The
  * pattern is bent by a swing that is taken for known, aligned, the swing fitted anew, and so on; coarse wheels are begun
@@ -10,11 +12,15 @@ import { fitRipple, LEAST_REST, swingOver, type RippleFit } from './ripple';
  * of all that was seen is the answer, so more starts can only mend it.
  */
 export interface Judgement {
+  /** Negative logarithm of the likelihood of the pulses' times, with what the choices made cost. */
   readonly cost: number;
   readonly misfit: number;
   readonly alignment: Alignment;
   readonly degrees: Float64Array;
   readonly ripple: RippleFit | null;
+  readonly pace: Pace;
+  /** Mean of the squared deviations over their variance: 1 where the model holds. */
+  readonly fit: number;
 }
 
 const CYCLE = 720;
@@ -27,11 +33,23 @@ const GRID_PULSES = 200;
 const GRID_ORDERS = [1, 1.5, 2, 2.5, 3, 4];
 const GRID_PHASES = 6;
 const GRID_SWING = 0.18;
-/** Unrest the grid reckons with, logarithmic: jitter of some hundredths, twice. */
-const GRID_UNREST = 0.07;
+const GRID_PACE: Pace = { slope: 0.002, play: 0.03, clock: 0 };
+/** What a swing of the grid costs. */
+const GRID_PRICE = 6;
 /** Starts that are followed up, and rounds of each. */
 const STARTS = 3;
 const ROUNDS = 3;
+
+/**
+ * How even a crank turns and how much play teeth have, from the best to the worst, and what each costs: a wheel that needs much
+ * of either explains little (common practice: hundredths of a place; the slope of a starter's swing of 20 to 40 %).
+ */
+const SLOPES = [0.0004, 0.0015, 0.004, 0.008, 0.016];
+const PLAYS = [0.001, 0.003, 0.008, 0.02, 0.045];
+const SLOPE_PRICES = [0.7, 0, 0, 0.3, 1];
+const PLAY_PRICES = [0.3, 0, 0, 0.7, 3];
+/** A squared deviation above this speaks against the wheel. */
+const CLEARLY_OFF = 6;
 
 /** The pattern over two turns, so that a swing of half orders has its place; null where it does not divide them. */
 function overCycle(pattern: readonly number[]): number[] | null {
@@ -42,7 +60,7 @@ function overCycle(pattern: readonly number[]): number[] | null {
 }
 
 /** The pattern as a shaft with this swing shows it: slow stretches are longer. */
-function bent(pattern: readonly number[], swing: Pick<RippleFit, 'order' | 'swing'>): number[] {
+function bent(pattern: readonly number[], swing: Swing): number[] {
   let at = 0;
   return pattern.map((interval) => {
     const shown = interval * Math.exp(swingOver(swing, at, at + interval));
@@ -55,46 +73,133 @@ function bent(pattern: readonly number[], swing: Pick<RippleFit, 'order' | 'swin
 export function alignWhole(
   pattern: readonly number[],
   seconds: Float64Array,
-  { ripple, alignment: judged }: Pick<Judgement, 'ripple' | 'alignment'>,
+  { ripple, pace }: Pick<Judgement, 'ripple' | 'pace'>,
 ): { alignment: Alignment; degrees: Float64Array } {
   const cycle = overCycle(pattern);
-  const coarse = cycle !== null && cycle.length <= REFINED;
-  // With fine teeth the unrest of the window holds for the whole: one pass is enough.
-  const plain = align(pattern, seconds, 0, seconds.length, coarse ? undefined : judged.unrest);
-  if (ripple && ripple.order > 0 && coarse) {
-    const alignment = align(bent(cycle, ripple), seconds);
+  const plain = align(pattern, seconds, 0, seconds.length, pace);
+  if (ripple && cycle !== null && cycle.length <= REFINED) {
+    const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, pace);
     if (alignment.cost < plain.cost)
       return { alignment: folded(alignment, pattern.length), degrees: anglesOf(alignment, cycle, seconds) };
   }
   return { alignment: plain, degrees: anglesOf(plain, pattern, seconds) };
 }
 
-/** What a wheel costs that explains every one of so many pulses. */
-export const leastCost = (pulses: number): number => (pulses - 1) * Math.log(LEAST_REST);
+/** The pace under which a path costs least: first the slope, then the play, then the slope again. */
+function bestPace(
+  alignment: Alignment,
+  shown: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  clock: number,
+): { cost: number; pace: Pace; squares: Float64Array } {
+  const known = new Map<number, { cost: number; pace: Pace; squares: Float64Array }>();
+  const weigh = (slope: number, play: number) => {
+    const key = slope * PLAYS.length + play;
+    let own = known.get(key);
+    if (!own) {
+      const pace = { slope: SLOPES[slope], play: PLAYS[play], clock };
+      const { cost, squares } = weighPath(alignment, shown, seconds, from, pace);
+      own = { cost: cost + SLOPE_PRICES[slope] + PLAY_PRICES[play], pace, squares };
+      known.set(key, own);
+    }
+    return own;
+  };
+  const least = (all: readonly number[], costOf: (at: number) => number) =>
+    all.reduce((best, _, at) => (costOf(at) < costOf(best) ? at : best), 0);
+  let play = least(PLAYS, (at) => weigh(2, at).cost);
+  const slope = least(SLOPES, (at) => weigh(at, play).cost);
+  play = least(PLAYS, (at) => weigh(slope, at).cost);
+  return weigh(slope, play);
+}
 
+/** @param shown The pattern as it is held against the pulses, over `pattern` as it stands on the wheel. */
 function weigh(
   alignment: Alignment,
+  shown: readonly number[],
+  pattern: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  clock: number,
+  price: number,
+): Judgement {
+  const degrees = anglesOf(alignment, pattern, seconds, from);
+  const nothing = { alignment, degrees, ripple: null, pace: { slope: SLOPES[2], play: PLAYS[2], clock }, fit: INFINITE };
+  if (!Number.isFinite(alignment.cost)) return { cost: INFINITE, misfit: INFINITE, ...nothing };
+  const { cost, pace, squares } = bestPace(alignment, shown, seconds, from, clock);
+  let [sum, count, excess] = [0, 0, 0];
+  for (const square of squares) {
+    if (Number.isNaN(square)) continue;
+    sum += square;
+    count += 1;
+    excess += Math.max(0, 0.5 * (square - CLEARLY_OFF));
+  }
+  return {
+    cost: cost + price,
+    misfit: alignment.misfit + excess,
+    alignment,
+    degrees,
+    ripple: null,
+    pace,
+    fit: count > 0 ? sum / count : INFINITE,
+  };
+}
+
+const INFINITE = Number.POSITIVE_INFINITY;
+
+/** What a path is sought with: a calm crank, and one that swings hard. */
+const PACES = [
+  { slope: 0.003, play: 0.015 },
+  { slope: 0.01, play: 0.008 },
+] as const;
+
+/** Path, pace, and the path anew where the pace is another than the one it was sought with. */
+function settle(
+  shown: readonly number[],
   pattern: readonly number[],
   seconds: Float64Array,
   from: number,
   to: number,
+  clock: number,
+  price = 0,
+  start?: number,
 ): Judgement {
-  const degrees = anglesOf(alignment, pattern, seconds, from);
-  const { events } = alignment;
+  let best: Judgement | null = null;
+  for (const { slope, play } of PACES) {
+    const found = align(shown, seconds, from, to, { slope, play, clock }, { start });
+    const judged = weigh(found, shown, pattern, seconds, from, clock, price);
+    if (!best || judged.cost < best.cost) best = judged;
+    if (found.events.length === 0) break;
+  }
+  if (best!.alignment.events.length === 0 || !Number.isFinite(best!.cost)) return best!;
+  const again = align(shown, seconds, from, to, best!.pace, { start });
+  const other = weigh(again, shown, pattern, seconds, from, clock, price);
+  return other.cost < best!.cost ? other : best!;
+}
+
+/** The first judgement: the path without a swing. @param clock Seconds by which a pulse's time is off, root mean square. */
+export const judge = (
+  pattern: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  to: number,
+  clock: number,
+): Judgement => settle(pattern, pattern, seconds, from, to, clock);
+
+/** Compression's swing along a path; null with too few pulses, or where it explains nothing. */
+function swingAlong(
+  { alignment: { events }, degrees }: Judgement,
+  seconds: Float64Array,
+  from: number,
+  to: number,
+): RippleFit | null {
   const breaks = new Set(events.flatMap(({ pulse, kind }) => (kind === 'break' ? [pulse - from] : [])));
   // A pulse off its place says nothing of the speed: the one interval over it does.
   const placed = degrees.slice();
   for (const { pulse, kind } of events) if (kind === 'bent') placed[pulse - from] = Number.NaN;
-  const ripple = Number.isFinite(alignment.cost)
-    ? fitRipple(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse))
-    : null;
-  const cost = ripple ? ripple.cost + priceOf(events) : Number.POSITIVE_INFINITY;
-  return { cost, misfit: alignment.misfit, alignment, degrees, ripple };
+  const ripple = fitRipple(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse));
+  return ripple && ripple.order > 0 ? ripple : null;
 }
-
-/** The first judgement: the path without a swing, then the swing along it. */
-export const judge = (pattern: readonly number[], seconds: Float64Array, from: number, to: number): Judgement =>
-  weigh(align(pattern, seconds, from, to), pattern, seconds, from, to);
 
 /** The second: path and swing together. Never worse than the first. */
 export function refine(
@@ -103,34 +208,41 @@ export function refine(
   seconds: Float64Array,
   from: number,
   to: number,
+  clock: number,
 ): Judgement {
   const cycle = overCycle(pattern);
-  if (cycle === null || cycle.length > REFINED) return first;
+  if (cycle === null || !Number.isFinite(first.cost)) return first;
   let best = first;
-  const attempt = (swing: Pick<RippleFit, 'order' | 'swing'>) => {
-    const found = weigh(align(bent(cycle, swing), seconds, from, to), cycle, seconds, from, to);
-    if (found.cost < best.cost) best = { ...found, alignment: folded(found.alignment, pattern.length) };
-    return found;
+  const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
+    const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, start);
+    const ripple = swingAlong(found, seconds, from, to);
+    if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
+    return { ripple, cost: found.cost };
   };
-  const starts: Pick<RippleFit, 'order' | 'swing'>[] = first.ripple && first.ripple.order > 0 ? [first.ripple] : [];
+  const own = swingAlong(first, seconds, from, to);
+  const [tooth] = first.alignment.teeth;
+  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
+    ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
+    : [];
   if (cycle.length <= COARSE) {
     const end = Math.min(to, from + GRID_PULSES);
     const grid = GRID_ORDERS.flatMap((order) =>
       Array.from({ length: GRID_PHASES }, (_, k) => {
         const phase = (2 * Math.PI * k) / GRID_PHASES;
-        const swing = { order, swing: [GRID_SWING * Math.cos(phase), GRID_SWING * Math.sin(phase)] };
-        return { swing, cost: align(bent(cycle, swing), seconds, from, end, GRID_UNREST).cost };
+        const swing = swingOf(order, GRID_SWING * Math.cos(phase), GRID_SWING * Math.sin(phase));
+        const { cost } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock });
+        return { swing: { swing, price: GRID_PRICE }, cost };
       }),
     );
     grid.sort((one, other) => one.cost - other.cost);
-    starts.push(...grid.slice(0, STARTS).map(({ swing }) => swing));
+    starts.push(...grid.slice(0, STARTS).map(({ swing }) => ({ swing })));
   }
-  for (const start of starts) {
-    let swing = start;
-    let before = Number.POSITIVE_INFINITY;
+  for (const { swing: begun, start } of starts) {
+    let swing = begun;
+    let before = INFINITE;
     for (let round = 0; round < ROUNDS; round += 1) {
-      const { ripple, cost } = attempt(swing);
-      if (!ripple || ripple.order === 0 || cost >= before - 0.5) break;
+      const { ripple, cost } = attempt(swing, start);
+      if (!ripple || cost >= before - 0.5) break;
       [swing, before] = [ripple, cost];
     }
   }

@@ -32,3 +32,12 @@ export function gapsOf(wheel: Wheel): number[] {
 export const samePattern = (one: readonly number[], other: readonly number[]): boolean =>
   one.length === other.length &&
   one.some((_, shift) => one.every((value, i) => Math.abs(value - other[(i + shift) % other.length]) < 0.01));
+
+/** Whether two patterns are one but for their scale: only the speed tells them apart. */
+export const sameShape = (one: readonly number[], other: readonly number[]): boolean => {
+  const [a, b] = [one, other].map((pattern) => {
+    const span = pattern.reduce((sum, step) => sum + step, 0);
+    return pattern.map((step) => (360 * step) / span);
+  });
+  return samePattern(a, b);
+};

@@ -3,44 +3,49 @@ import { solveSmall } from './least-squares';
 /**
  * How well a smooth speed with compression's swing explains the intervals of an aligned pattern.
  *
- * Least squares of the logarithmic slowness on a smooth trend (a cubic over the stretch looked at) and one order of the
- * crank with its double, each averaged over the interval it stands for; outliers are weighed down twice over (Huber 1964).
- * The swing has a bell-shaped prior, which is ridge regression (Hoerl and Kennard 1970): with two teeth in a period of the
- * swing a sine and a cosine look alike, and the plain equations are singular. Wheels with few teeth and a gap of the wrong
- * width can look alike from interval to interval while cranking; over whole turns compression cannot imitate a gap.
+ * Least squares of the logarithmic slowness on a smooth trend (a cubic over the stretch looked at) and the swing of one engine:
+ * a base order of the crank and its multiples, each averaged over the interval it stands for; outliers
+ * are weighed down twice over (Huber 1964). Base half is any engine, odd-fire too; a base of two is an even four. Each order has
+ * a bell-shaped prior, which is ridge regression (Hoerl and Kennard 1970), and the swing costs what its freedom is worth: the
+ * evidence of a linear model with such priors (MacKay 1992). Wheels with few teeth and a gap of the wrong width can look alike
+ * from interval to interval while cranking; over whole turns compression cannot imitate a gap.
  */
 
-/** Compressions a turn of engines with one to twelve cylinders, four-stroke and rotary. */
-const ORDERS = [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6];
+/** Compressions a turn of engines with one to twelve cylinders, four-stroke and rotary; half is also every odd-fire engine. */
+const BASES = [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6];
+/** Multiples are looked at up to this order, and up to three times the base; they come in halves. */
+const ORDER_MOST = 6;
+const MULTIPLES = 3;
+const ORDERS = 24;
 const CUT = 2.5;
-/** Half-heights of the swing and of its double that are common while cranking (common practice: 20 to 40 % in all). */
+/** Half-height of the base order that is common while cranking (common practice: a swing of 20 to 40 % in all). */
 const USUAL = 0.16;
-const USUAL_DOUBLE = 0.05;
-/** What a swing costs whatever its height: one order of nine, and its phase. */
-const SWING_PRICE = 3;
+/** Of its multiples, which fall away towards this order. */
+const USUAL_MULTIPLE = 0.1;
+const FALLS_AT = 2.5;
+/** What it costs to say which base it is: one of nine. */
+const BASE_PRICE = 2.2;
 /** Rest below which fits are equals, logarithmic: play of teeth and a recorder's step. */
-export const LEAST_REST = 0.03;
-const STEPS_MOST = 400;
+export const LEAST_REST = 0.004;
+const STEPS_MOST = 500;
 const TREND = 4;
 /** Of the median of absolute values, for a bell curve (Rousseeuw and Croux 1993). */
 const TO_DEVIATION = 1.4826;
 
+/** A swing by its orders: cosine and sine of each half order from 0.5 up, logarithmic slowness. */
+export type Swing = readonly number[];
+
 export interface RippleFit {
   /** Negative logarithm of the likelihood, up to what all wheels share. */
   readonly cost: number;
-  /** Compressions a turn; 0 when none explains more. */
+  /** Base order, compressions a turn of an even engine; 0 when none explains more. */
   readonly order: number;
   /** Half of the swing over the mean. */
   readonly amplitude: number;
   readonly rest: number;
-  /** Cosine and sine of the order, then of its double. */
-  readonly swing: readonly number[];
-}
-
-interface Step {
-  readonly from: number;
-  readonly to: number;
-  readonly slow: number;
+  /** What a swing of this height and freedom costs, whatever it explains. */
+  readonly price: number;
+  readonly swing: Swing;
 }
 
 const RADIAN = Math.PI / 180;
@@ -51,45 +56,65 @@ const meanSin = (order: number, from: number, to: number): number =>
   (cos(order * from * RADIAN) - cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
 
 /** Logarithmic slowness the swing adds to an interval between two crank angles. */
-export function swingOver({ order, swing }: Pick<RippleFit, 'order' | 'swing'>, from: number, to: number): number {
-  if (order === 0) return 0;
-  const [a, b, a2 = 0, b2 = 0] = swing;
-  return (
-    a * meanCos(order, from, to) +
-    b * meanSin(order, from, to) +
-    a2 * meanCos(2 * order, from, to) +
-    b2 * meanSin(2 * order, from, to)
-  );
+export function swingOver(swing: Swing, from: number, to: number): number {
+  let sum = 0;
+  for (let k = 0; 2 * k < swing.length; k += 1) {
+    const order = (k + 1) / 2;
+    if (swing[2 * k] !== 0) sum += swing[2 * k] * meanCos(order, from, to);
+    if (swing[2 * k + 1] !== 0) sum += swing[2 * k + 1] * meanSin(order, from, to);
+  }
+  return sum;
 }
 
-function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
-  const count = steps.length;
-  const size = order === 0 ? TREND : TREND + 4;
-  if (count < size + 2) return null;
-  // One row of the design after the other in one array: this runs for every wheel in question and every order.
+/** A swing of one order. */
+export const swingOf = (order: number, cosine: number, sine: number): number[] => {
+  const swing = new Array<number>(2 * ORDERS).fill(0);
+  [swing[4 * order - 2], swing[4 * order - 1]] = [cosine, sine];
+  return swing;
+};
+
+/** Half of the distance between a swing's highest and lowest. */
+function heightOf(swing: Swing): number {
+  let [least, most] = [0, 0];
+  for (let at = 0; at < 720; at += 10) {
+    const value = swingOver(swing, at, at + 1);
+    least = Math.min(least, value);
+    most = Math.max(most, value);
+  }
+  return (most - least) / 2;
+}
+
+/** The intervals as equations: what was seen, and what each order says about it. */
+interface Equations {
+  readonly count: number;
+  readonly slow: Float64Array;
+  readonly trend: Float64Array;
+  /** Cosine and sine of each order, one interval after the other. */
+  readonly orders: Float64Array;
+}
+
+function fitBase({ count, slow, trend, orders }: Equations, base: number): RippleFit | null {
+  const columns: { at: number; prior: number }[] = [];
+  const most = Math.min(ORDERS / 2, Math.max(ORDER_MOST, MULTIPLES * base));
+  for (let order = base; base > 0 && order <= most; order += base) {
+    const prior = order === base ? USUAL : USUAL_MULTIPLE / (1 + (order / Math.max(FALLS_AT, base)) ** 2);
+    const at = 4 * order - 2;
+    columns.push({ at, prior }, { at: at + 1, prior });
+  }
+  const size = TREND + columns.length;
+  if (count < TREND + 4) return null;
+  // One row of the design after the other in one array: this runs for every wheel in question and every base.
   const design = new Float64Array(count * size);
-  const slow = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
-    const [{ from, to, slow: own }, at] = [steps[i], i * size];
-    const x = (2 * i) / (count - 1) - 1;
-    slow[i] = own;
-    design[at] = 1;
-    design[at + 1] = x;
-    design[at + 2] = x * x;
-    design[at + 3] = x * x * x;
-    if (order === 0) continue;
-    design[at + 4] = meanCos(order, from, to);
-    design[at + 5] = meanSin(order, from, to);
-    design[at + 6] = meanCos(2 * order, from, to);
-    design[at + 7] = meanSin(2 * order, from, to);
+    const at = i * size;
+    for (let k = 0; k < TREND; k += 1) design[at + k] = trend[i * TREND + k];
+    for (let k = TREND; k < size; k += 1) design[at + k] = orders[2 * ORDERS * i + columns[k - TREND].at];
   }
   const weights = new Float64Array(count).fill(1);
-  const ridge = new Float64Array(size);
-  let [values, rest]: [number[] | null, number] = [null, 2 * LEAST_REST];
+  let [values, rest, freedom]: [number[] | null, number, number] = [null, 0.05, 0];
   const residuals = new Float64Array(count);
   const away = new Float64Array(count);
-  for (let round = 0; round < 3; round += 1) {
-    for (let a = TREND; a < size; a += 1) ridge[a] = (rest / (a < TREND + 2 ? USUAL : USUAL_DOUBLE)) ** 2;
+  for (let round = 0; round < 4; round += 1) {
     const flat = new Float64Array(size * size);
     const right = new Array<number>(size).fill(0);
     for (let i = 0; i < count; i += 1) {
@@ -100,10 +125,16 @@ function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
         for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * design[at + b];
       }
     }
-    const matrix = right.map((_, a) =>
-      right.map((__, b) => flat[a <= b ? a * size + b : b * size + a] + (a === b ? ridge[a] : 0)),
+    freedom = 0;
+    for (let a = TREND; a < size; a += 1) {
+      const ridge = (rest / columns[a - TREND].prior) ** 2;
+      freedom += 0.5 * Math.log1p(flat[a * size + a] / ridge);
+      flat[a * size + a] += ridge;
+    }
+    values = solveSmall(
+      right.map((_, a) => right.map((__, b) => flat[a <= b ? a * size + b : b * size + a])),
+      right,
     );
-    values = solveSmall(matrix, right);
     if (!values) return null;
     for (let i = 0; i < count; i += 1) {
       let fit = 0;
@@ -115,17 +146,14 @@ function fitOrder(steps: readonly Step[], order: number): RippleFit | null {
     const cut = CUT * rest;
     for (let i = 0; i < count; i += 1) weights[i] = away[i] <= cut ? 1 : cut / away[i];
   }
-  const swing = values!.slice(TREND);
-  const [amplitude, double] = order === 0 ? [0, 0] : [Math.hypot(swing[0], swing[1]), Math.hypot(swing[2], swing[3])];
+  const swing = new Array<number>(2 * ORDERS).fill(0);
+  let price = base === 0 ? 0 : BASE_PRICE + freedom;
+  columns.forEach(({ at, prior }, k) => {
+    swing[at] = values![TREND + k];
+    price += 0.5 * (swing[at] / prior) ** 2;
+  });
   const misfit = residuals.reduce((sum, residual) => sum + Math.min(8, 0.5 * (residual / rest) ** 2), 0);
-  const price = order === 0 ? 0 : SWING_PRICE + 0.5 * ((amplitude / USUAL) ** 2 + (double / USUAL_DOUBLE) ** 2);
-  return {
-    cost: count * Math.log(rest) + misfit + price,
-    order,
-    amplitude: Math.hypot(amplitude, double),
-    rest,
-    swing,
-  };
+  return { cost: count * Math.log(rest) + misfit + price, order: base, amplitude: heightOf(swing), rest, price, swing };
 }
 
 /**
@@ -152,12 +180,37 @@ export function fitRipple(
   const spare = Math.max(0, steps.length - STEPS_MOST);
   steps.splice(0, spare >> 1);
   steps.length = Math.min(steps.length, STEPS_MOST);
+  const equations = equationsOf(steps);
   let best: RippleFit | null = null;
-  for (const order of [0, ...ORDERS]) {
+  for (const base of [0, ...BASES]) {
     // Nothing is left that a swing could explain and be worth its price.
-    if (best && best.cost <= steps.length * Math.log(LEAST_REST) + SWING_PRICE) break;
-    const fit = fitOrder(steps, order);
+    if (best && best.cost <= steps.length * Math.log(LEAST_REST) + BASE_PRICE) break;
+    const fit = fitBase(equations, base);
     if (fit && (!best || fit.cost < best.cost)) best = fit;
   }
   return best;
+}
+
+interface Step {
+  readonly from: number;
+  readonly to: number;
+  readonly slow: number;
+}
+
+function equationsOf(steps: readonly Step[]): Equations {
+  const count = steps.length;
+  const slow = new Float64Array(count);
+  const trend = new Float64Array(count * TREND);
+  const orders = new Float64Array(count * 2 * ORDERS);
+  steps.forEach(({ from, to, slow: own }, i) => {
+    const x = count > 1 ? (2 * i) / (count - 1) - 1 : 0;
+    slow[i] = own;
+    for (let k = 0; k < TREND; k += 1) trend[i * TREND + k] = x ** k;
+    for (let k = 0; k < ORDERS; k += 1) {
+      const order = (k + 1) / 2;
+      orders[2 * (i * ORDERS + k)] = meanCos(order, from, to);
+      orders[2 * (i * ORDERS + k) + 1] = meanSin(order, from, to);
+    }
+  });
+  return { count, slow, trend, orders };
 }

@@ -1,5 +1,6 @@
 import { align } from './align';
 import { thin, type Thinned } from './bursts';
+import { clockOf } from './noise';
 import { pulsesOf, showsSides, type Polarity, type Track } from './tracks';
 
 /** The pulses a decoder would read, at one edge. */
@@ -12,6 +13,8 @@ export interface Row {
   /** The stretch wheels are held against. */
   readonly from: number;
   readonly to: number;
+  /** Seconds by which a pulse's time is off, root mean square. */
+  readonly clock: number;
 }
 
 /** Pulses a wheel is held against: enough turns to tell, few enough to be quick. */
@@ -20,12 +23,23 @@ const WINDOW = 700;
 const MORE = 5;
 const MORE_SHARE = 0.05;
 
+/** Degrees of a tooth when a row is held against even ones. */
+const EVEN = 10;
+
 const rowOf = (crank: Track, level: 0 | 1): Row => {
   const all = pulsesOf(crank, level);
   const thinned = thin(all);
   const { pulses } = thinned;
   const spare = Math.max(0, pulses.length - WINDOW);
-  return { level, all, thinned, pulses, from: spare >> 1, to: pulses.length - spare + (spare >> 1) };
+  return {
+    level,
+    all,
+    thinned,
+    pulses,
+    from: spare >> 1,
+    to: pulses.length - spare + (spare >> 1),
+    clock: clockOf(crank),
+  };
 };
 
 /** The rows of pulses in the order in which they are read: the steep crossings of a VR signal; both edges of a square one, the one that says more first. */
@@ -33,6 +47,6 @@ export function rowsOf(crank: Track, polarity: Polarity): Row[] {
   if (!showsSides(crank)) return [rowOf(crank, polarity === 'reversed' ? 1 : 0)];
   const [falls, rises] = [rowOf(crank, 0), rowOf(crank, 1)];
   // How far a row of intervals is from even: how much a decoder could read from them.
-  const [down, up] = [falls, rises].map(({ pulses, from, to }) => align([1], pulses, from, to).cost);
+  const [down, up] = [falls, rises].map(({ pulses, from, to }) => align([EVEN], pulses, from, to).cost);
   return down > up + Math.max(MORE, MORE_SHARE * Math.abs(up)) ? [falls, rises] : [rises, falls];
 }

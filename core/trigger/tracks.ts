@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
 import { lobesApart, lobesAsEdges } from './lobes';
-import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
+import { edgesOf, hissOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
 
 /** One channel with all that was measured of it. */
 export interface Track {
@@ -93,11 +93,20 @@ export function pulsesOf(track: Track, level: 0 | 1): Float64Array {
   return out;
 }
 
+/** Half of the samples between falls of the signal, and the usual height of its lobes. */
+function lobesOf({ at, level, height }: Edges): { period: number; height: number } {
+  const falls = [...at].filter((_, i) => level[i] === 0);
+  const steps = falls.slice(1).map((one, i) => one - falls[i]);
+  const middle = (all: readonly number[]) => [...all].sort((one, other) => one - other)[all.length >> 1] ?? 0;
+  return { period: middle(steps), height: middle([...height.subarray(0, LOBES_LOOKED)]) };
+}
+const LOBES_LOOKED = 2000;
+
 export const trackOf = (capture: Capture, index: number): Track => {
   const channel = capture.channels[index];
-  const shape = shapeOf(channel.values);
+  const raw = shapeOf(channel.values);
   const edges =
-    shape.kind === 'constant'
+    raw.kind === 'constant'
       ? {
           at: new Float64Array(0),
           seconds: new Float64Array(0),
@@ -105,7 +114,9 @@ export const trackOf = (capture: Capture, index: number): Track => {
           height: new Float32Array(0),
           lobe: new Float64Array(0),
         }
-      : edgesOf(channel, shape, capture.time);
+      : edgesOf(channel, raw, capture.time);
+  const lobes = lobesOf(edges);
+  const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
   const quality = qualityOf(shape, edges);
   if (shape.kind === 'vr' && lobesApart(edges, channel.values, shape.low))
     return { channel, index, shape, edges: lobesAsEdges(edges), quality, reads: 'lobes' };

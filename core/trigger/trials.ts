@@ -1,5 +1,6 @@
 import type { RippleFit } from './ripple';
 import type { Alignment } from './align';
+import type { Pace } from './pace';
 import { patternOf, samePattern } from './pattern';
 import { missingToothWheel, mirrored, repeats, type Wheel } from './wheel';
 
@@ -28,6 +29,8 @@ export interface Judged extends Trial {
   readonly alignment: Alignment;
   readonly degrees: Float64Array;
   readonly ripple: RippleFit | null;
+  readonly pace: Pace;
+  readonly fit: number;
 }
 
 /**

@@ -77,13 +77,53 @@ export function shapeOf(values: Float32Array): SignalShape {
   const apart = highBin - lowBin > BINS * 0.3;
   const symmetric = Math.abs(middle - BINS / 2) < BINS * 0.2;
   const both = share(highBin - near, highBin + near + 1) > 0.02 && share(lowBin - near, lowBin + near + 1) > 0.02;
-  // A sine rests near its ends for a third of the time; a square signal for nearly all of it.
-  const square = apart && atLevels > 0.72 && (!symmetric || both);
+  // A sine rests near its ends for a third of the time; a square signal for nearly all of it. Hum moves both of its levels
+  // about, and leaves the middle between them empty all the same.
   const level = (bin: number) => least + (bin + 0.5) / scale;
-  const base = { least, most, noise: noiseOf(values), clipped: ends / Math.max(1, seen), missing };
-  return square
-    ? { kind: 'square', low: level(lowBin), high: level(highBin), ...base }
-    : { kind: 'vr', low: level(middle), high: level(middle), ...base };
+  const rests = apart && atLevels > 0.72 && (!symmetric || both);
+  const [lower, upper] = [meanOf(histogram, 0, BINS >> 1), meanOf(histogram, BINS >> 1, BINS)];
+  const half = (lower + upper) / 2;
+  const within = share(lower + 0.3 * (upper - lower), lower + 0.7 * (upper - lower));
+  const jumps = within < MIDDLE_MOST && share(0, half) > 0.02 && share(half, BINS) > 0.02 && edgeSamples(values, level(lower), level(upper)) < EDGE_MOST;
+  const clipped = ends / Math.max(1, seen);
+  const base = { least, most, clipped, missing };
+  if (rests || jumps) {
+    const [low, high] = rests ? [level(lowBin), level(highBin)] : [level(lower), level(upper)];
+    return { kind: 'square', low, high, noise: noiseAtLevels(values, low, high), ...base };
+  }
+  return { kind: 'vr', low: level(middle), high: level(middle), noise: noiseOf(values), ...base };
+}
+
+/** Share of the samples between the levels up to which a signal may be square, and samples an edge of it may take there. */
+const MIDDLE_MOST = 0.16;
+const EDGE_MOST = 1.6;
+
+/** Mean bin of a part of the histogram. */
+function meanOf(histogram: Uint32Array, from: number, to: number): number {
+  let [sum, count] = [0, 0];
+  for (let bin = from; bin < to; bin += 1) {
+    sum += bin * histogram[bin];
+    count += histogram[bin];
+  }
+  return count > 0 ? sum / count : from;
+}
+
+/** Samples in the middle between two levels for each time the signal changes from the one to the other, in the mean. */
+function edgeSamples(values: Float32Array, low: number, high: number): number {
+  const [down, up] = [low + 0.3 * (high - low), low + 0.7 * (high - low)];
+  const end = Math.min(values.length, LOOKED);
+  let [middle, changes, side] = [0, 0, 0];
+  for (let i = 0; i < end; i += 1) {
+    const value = values[i];
+    if (value > up) {
+      if (side < 0) changes += 1;
+      side = 1;
+    } else if (value < down) {
+      if (side > 0) changes += 1;
+      side = -1;
+    } else middle += 1;
+  }
+  return middle / Math.max(1, changes);
 }
 
 /** Places at which the hiss is measured, and its share of a fourth difference: the root of 1 + 16 + 36 + 16 + 1. */
@@ -106,6 +146,34 @@ function noiseOf(values: Float32Array): number {
   }
   return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]) / FOURTH;
 }
+
+/** The same of a square signal: steps between neighbours that rest at one level. */
+function noiseAtLevels(values: Float32Array, low: number, high: number): number {
+  const near = 0.3 * (high - low);
+  const stride = Math.max(1, Math.floor(values.length / HISS_PLACES));
+  const found = new Float64Array(Math.ceil(values.length / stride));
+  let count = 0;
+  for (let i = 0; i + 1 < values.length; i += stride) {
+    const [one, other] = [values[i], values[i + 1]];
+    const level = Math.abs(one - low) < near ? low : Math.abs(one - high) < near ? high : Number.NaN;
+    if (Math.abs(other - level) < near) found[count++] = Math.abs(other - one);
+  }
+  return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]) / Math.SQRT2;
+}
+
+/**
+ * Noise of a VR signal that was sampled a few times a period: what the signal's own curve leaves in fourth differences, which
+ * is the fourth power of twice the sine of half a sample's phase, is taken off. With fewer than five samples nothing is known.
+ *
+ * @param period Samples from lobe to lobe; `height` of the lobes, volts.
+ */
+export function hissOf(noise: number, period: number, height: number): number {
+  if (!(period > 0)) return noise;
+  const own = (CURVE * height * (2 * Math.sin(Math.PI / Math.max(4, period))) ** 4) / FOURTH;
+  return Math.sqrt(Math.max(0, noise * noise - own * own));
+}
+/** Lobes are narrower than a sine's: their curve is so many times stronger (measured on bells of a fifth of a place). */
+const CURVE = 2.2;
 
 /** Crossings of one channel in rising order of time. */
 export interface Edges {
@@ -190,6 +258,13 @@ export const VR_SHARE = 0.32;
 /** A lobe below this share of the strongest is taken for noise, whatever came before it (common practice). */
 export const VR_LEAST_SHARE = 0.015;
 
+/** Noise must not arm; but what few samples make look like noise must not hide the lobes. */
+function leastVoltsOf(shape: SignalShape): number {
+  const top = Math.max(shape.most - shape.low, shape.low - shape.least);
+  return Math.max(VR_LEAST_SHARE * top, Math.min(5 * shape.noise, NOISE_MOST * top));
+}
+const NOISE_MOST = 0.2;
+
 /**
  * Zero crossings of a VR signal, each behind a lobe that was high enough: the level a lobe must reach follows the lobe
  * before it on its own side, and sinks while none comes, as a conditioner's adaptive arming does. A fall is the crossing
@@ -201,7 +276,7 @@ export function vrEdges(
   time: TimeBase,
   arming: VrArming = {
     share: VR_SHARE,
-    leastVolts: Math.max(VR_LEAST_SHARE * Math.max(shape.most - shape.low, shape.low - shape.least), 5 * shape.noise),
+    leastVolts: leastVoltsOf(shape),
   },
 ): Edges {
   const list = new EdgeList();
