@@ -51,17 +51,19 @@ const INFINITE = Number.POSITIVE_INFINITY;
 const LOST = 4.6;
 const ADDED = 4.6;
 const BENT = 5.5;
-const BREAK = 9;
+const BREAK = 14;
 /** A pulse sooner or later than these shares of the step expected is not that tooth's. */
 const [SOONEST, LATEST] = [0.52, 1.9];
 /** By how much the speed may have changed over a break, logarithmic. */
 const BREAK_SPEED = 0.5;
 
-const [NORMAL, AFTER_LOST, AFTER_TWO_LOST, OFF_PLACE, TOO_MANY, ANEW] = [0, 1, 2, 3, 4, 5];
+/** Ways to a tooth: the pulse is none of its own; the next tooth; after one lost, after two; the next one off its place; begun anew. */
+const [TOO_MANY, NORMAL, AFTER_LOST, AFTER_TWO_LOST, OFF_PLACE, ANEW] = [0, 1, 2, 3, 4, 5];
+const WAYS = 8;
 /** Marks a move that came from the second survivor. */
 const SECOND = 8;
 /** A path this much dearer than the cheapest is not followed: two things went wrong on it that did not on the other. */
-const BEAM = 13;
+const BEAM = 12;
 /** Half of a squared deviation above which the cheapest path is in trouble. */
 const TROUBLE = 3;
 
@@ -132,7 +134,12 @@ function pass(
   const worthless = Math.min(BEAM, anewAbove);
   const size = 2 * teeth;
   let [last, now] = [new Float64Array(size * STATE), new Float64Array(size * STATE)];
-  for (let k = 0; k < size; k += 1) last[k * STATE] = now[k * STATE] = INFINITE;
+  // Paths that are followed, by their tooth and survivor; teeth reached by a pulse, and the two best ways to each.
+  let [alive, alivePast] = [new Int32Array(size), new Int32Array(size)];
+  let followed = 0;
+  const reached = new Int32Array(teeth);
+  const [price1, price2] = [new Float64Array(teeth).fill(INFINITE), new Float64Array(teeth).fill(INFINITE)];
+  const [way1, way2] = [new Int32Array(teeth), new Int32Array(teeth)];
   const moves = new Uint8Array(count * size);
   const anew = new Int32Array(count);
   const trail = new Float64Array(count);
@@ -145,96 +152,118 @@ function pass(
       for (let k = 0; k < teeth; k += 1) {
         const first = (k + teeth - 1) % teeth;
         if (start === undefined ? first >= starts : first !== start) continue;
-        begin(now, 2 * k * STATE, table, k, step);
-        now[2 * k * STATE] = log(step);
+        begin(last, 2 * k * STATE, table, k, step);
+        last[2 * k * STATE] = log(step);
+        alive[followed++] = 2 * k;
       }
-      [last, now] = [now, last];
-      [cheapest, cheapestAt] = [log(step), 2 * (((start ?? 0) + 1) % teeth)];
+      [cheapest, cheapestAt] = [log(step), alive[0]];
       continue;
     }
     const bound = cheapest + worthless;
-    let [cheapestNow, cheapestNowAt] = [INFINITE, 0];
-    for (let k = 0; k < teeth; k += 1) {
-      const k1 = k === 0 ? teeth - 1 : k - 1;
-      const k2 = k1 === 0 ? teeth - 1 : k1 - 1;
-      const k3 = k2 === 0 ? teeth - 1 : k2 - 1;
-      // The two best ways to this tooth, from two pasts. One body for all moves: this is the innermost loop.
-      let [price1, source1, move1] = [INFINITE, -1, 0];
-      let [price2, source2, move2] = [INFINITE, -1, 0];
-      for (let survivor = 0; survivor < 2; survivor += 1)
-        for (let way = NORMAL; way <= TOO_MANY; way += 1) {
-          const before = way === TOO_MANY ? k : way === AFTER_LOST ? k2 : way === AFTER_TWO_LOST ? k3 : k1;
-          const source = 2 * before + survivor;
-          const own = source * STATE;
-          const cost = last[own];
-          if (cost >= bound) continue;
-          let price = cost;
-          if (way === TOO_MANY) price += ADDED + logUsual + last[own + SLOW];
-          else {
-            const f = (k * 3 + (way === OFF_PLACE ? 0 : way)) * STRIDE;
-            const ratio = (step - last[own + TAU]) / (last[own + UNIT] * figures[f + DEGREES]);
-            if (ratio < SOONEST || ratio > LATEST) continue;
-            if (way === OFF_PLACE) price += BENT + logUsual + last[own + SLOW];
-            else price += way * LOST + priceOfPulse(last, own, table, f, step);
-          }
-          if (price < price1) {
-            if (source !== source1) [price2, source2, move2] = [price1, source1, move1];
-            [price1, source1, move1] = [price, source, way];
-          } else if (price < price2 && source !== source1) [price2, source2, move2] = [price, source, way];
+    let touched = 0;
+    let [cheapestNow, cheapestTooth] = [INFINITE, -1];
+    for (let n = 0; n < followed; n += 1) {
+      const source = alive[n];
+      const own = source * STATE;
+      const cost = last[own];
+      if (cost >= bound) continue;
+      const slow = last[own + SLOW];
+      const passed = (step - last[own + TAU]) / last[own + UNIT];
+      let tooth = source >> 1;
+      for (let way = TOO_MANY; way <= OFF_PLACE; way += 1) {
+        // One tooth on, two, three; the last way leads to the first again.
+        if (way === OFF_PLACE) tooth = (source >> 1) + 1;
+        else if (way !== TOO_MANY) tooth += 1;
+        if (tooth >= teeth) tooth -= teeth;
+        let price = cost;
+        if (way === TOO_MANY) price += ADDED + logUsual + slow;
+        else {
+          const lost = way === OFF_PLACE ? 0 : way - NORMAL;
+          const f = (tooth * 3 + lost) * STRIDE;
+          const ratio = passed / figures[f + DEGREES];
+          if (ratio < SOONEST || ratio > LATEST) continue;
+          if (way === OFF_PLACE) price += BENT + logUsual + slow;
+          else price += lost * LOST + priceOfPulse(last, own, table, f, step);
         }
-      const at = 2 * k;
-      reach(at, source1, move1, price1, k, step, row);
-      reach(at + 1, source2, move2, price2, k, step, row);
-      if (price1 < cheapestNow) [cheapestNow, cheapestNowAt] = [price1, at];
+        if (price >= price2[tooth]) continue;
+        if (price1[tooth] === INFINITE) reached[touched++] = tooth;
+        const code = source * WAYS + way;
+        // Two pasts are kept, not one past twice.
+        const same = price1[tooth] !== INFINITE && Math.floor(way1[tooth] / WAYS) === source;
+        if (price < price1[tooth]) {
+          if (!same) {
+            price2[tooth] = price1[tooth];
+            way2[tooth] = way1[tooth];
+          }
+          price1[tooth] = price;
+          way1[tooth] = code;
+          if (price < cheapestNow) [cheapestNow, cheapestTooth] = [price, tooth];
+        } else if (!same) {
+          price2[tooth] = price;
+          way2[tooth] = code;
+        }
+      }
     }
+    const worth = cheapestNow + worthless;
+    let next = 0;
+    for (let n = 0; n < touched; n += 1) {
+      const tooth = reached[n];
+      if (price1[tooth] < worth) {
+        reach(2 * tooth, way1[tooth], price1[tooth], step, row);
+        alivePast[next++] = 2 * tooth;
+        if (price2[tooth] < worth) {
+          reach(2 * tooth + 1, way2[tooth], price2[tooth], step, row);
+          alivePast[next++] = 2 * tooth + 1;
+        }
+      }
+    }
+    let cheapestNowAt = 2 * Math.max(0, cheapestTooth);
     // While all goes well on the cheapest path, none is begun anew; so few are followed through a long capture.
     const troubled =
-      cheapestNow === INFINITE ||
-      (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL ||
-      now[cheapestNowAt * STATE + HALF] > TROUBLE;
+      cheapestTooth < 0 || (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL || now[cheapestNowAt * STATE + HALF] > TROUBLE;
     if (troubled) {
       const slow = last[cheapestAt * STATE + SLOW];
       for (let k = 0; k < teeth; k += 1) {
         const change = (log(step / figures[k * 3 * STRIDE + DEGREES]) - slow) / BREAK_SPEED;
         const price = cheapest + BREAK + logTeeth + log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
         const at = 2 * k;
-        if (now[at * STATE] <= price) continue;
-        now.copyWithin((at + 1) * STATE, at * STATE, (at + 1) * STATE);
-        moves[row + at + 1] = moves[row + at];
+        if (price1[k] <= price || price >= worth) continue;
+        if (!(price1[k] < worth)) alivePast[next++] = at;
         begin(now, at * STATE, table, k, step);
         now[at * STATE] = price;
         moves[row + at] = ANEW;
         if (price < cheapestNow) [cheapestNow, cheapestNowAt] = [price, at];
       }
     }
+    for (let n = 0; n < touched; n += 1) price1[reached[n]] = price2[reached[n]] = INFINITE;
     [cheapest, cheapestAt] = [cheapestNow, cheapestNowAt];
     [last, now] = [now, last];
+    [alive, alivePast, followed] = [alivePast, alive, next];
     trail[i] = cheapest;
-    if (limit && cheapest > limit[i]) return noPath(count);
+    if (followed === 0 || (limit && cheapest > limit[i])) return noPath(count);
   }
   return follow();
 
-  /** A path comes to a tooth by a move. */
-  function reach(at: number, source: number, move: number, price: number, k: number, step: number, row: number): void {
+  /** A path comes to a tooth. */
+  function reach(at: number, code: number, price: number, step: number, row: number): void {
     const target = at * STATE;
-    if (price === INFINITE) {
-      now[target] = INFINITE;
-      return;
-    }
+    const [source, way] = [Math.floor(code / WAYS), code % WAYS];
     const own = source * STATE;
-    if (move === TOO_MANY) {
+    if (way === TOO_MANY) {
       for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n];
       now[target + TAU] -= step;
-    } else if (move === OFF_PLACE) advance(last, own, now, target, table, k * 3 * STRIDE, step, false);
-    else advance(last, own, now, target, table, (k * 3 + move) * STRIDE, step, true);
+    } else {
+      const lost = way === OFF_PLACE ? 0 : way - NORMAL;
+      advance(last, own, now, target, table, ((at >> 1) * 3 + lost) * STRIDE, step, way !== OFF_PLACE);
+    }
     now[target] = price;
-    moves[row + at] = move | (source & 1 ? SECOND : 0);
+    moves[row + at] = way | (source & 1 ? SECOND : 0);
   }
 
   /** The cheapest path back from its end. */
   function follow(): Alignment {
-    let state = 0;
-    for (let k = 1; k < size; k += 1) if (last[k * STATE] < last[state * STATE]) state = k;
+    let state = alive[0];
+    for (let n = 1; n < followed; n += 1) if (last[alive[n] * STATE] < last[state * STATE]) state = alive[n];
     const cost = last[state * STATE];
     const path = new Int32Array(count).fill(-1);
     const events: PulseEvent[] = [];

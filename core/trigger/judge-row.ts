@@ -8,16 +8,16 @@ import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } fr
 import { missingToothWheel, type Wheel } from './wheel';
 
 /** At the first look all are tried: two turns of the finest wheel, teeth with more play than most. */
-const FIRST_LOOK = 240;
+const FIRST_LOOK = 200;
 const LOOK_PACES = [
+  { slope: 0.01, play: 0.035 },
   { slope: 0.0015, play: 0.01 },
-  { slope: 0.01, play: 0.02 },
 ] as const;
 /** Trials judged over whole turns. */
 const NEAREST = 14;
 /** Some are judged in any case; the others while they are no further behind at the first look. */
 const NEAREST_LEAST = 6;
-const BEHIND = 150;
+const BEHIND = 200;
 /** As above, where the first of them explains the pulses already: only what looks nearly the same may still matter. */
 const ALIKE_LEAST = 3;
 const ALIKE_BEHIND = 40;
@@ -35,8 +35,9 @@ const EXPLAINED = 20;
 const EXPLAINED_PLAY = 0.02;
 /** Above one that explains the pulses, at which another may still win. */
 const RIVAL = 25;
-/** Above the best, at which one may still win. */
-const WITHIN_REACH = 200;
+/** Above the best without its swing, at which one may still win with it: for each pulse, for a swing says something of each. */
+const WITHIN_REACH = 1;
+const REACH_LEAST = 200;
 /** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has a scale. */
 const EVEN_STEPS = [30, 6, 2];
 /** Even teeth of a cycle that a cam may tell. */
@@ -75,10 +76,11 @@ export const explains = (
 function firstLook(trials: readonly Trial[], { pulses, from, to, clock }: Row, onProgress: RowContext['onProgress']) {
   const lookTo = Math.min(to, from + FIRST_LOOK);
   // One that falls behind the best so far is not followed to the end.
-  const limit = new Float64Array(lookTo - from).fill(Number.POSITIVE_INFINITY);
-  const seen = trials.map((trial, at) => {
-    onProgress((at + 1) / trials.length);
-    const costs = LOOK_PACES.map((pace) => {
+  const limits = LOOK_PACES.map(() => new Float64Array(lookTo - from).fill(Number.POSITIVE_INFINITY));
+  const seen = trials.map((trial, done) => {
+    onProgress((done + 1) / trials.length);
+    const costs = LOOK_PACES.map((pace, at) => {
+      const limit = limits[at];
       const { cost, trail } = align(trial.pattern, pulses, from, lookTo, { ...pace, clock }, { limit });
       for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + BEHIND);
       return cost;
@@ -144,7 +146,15 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     ...trialsFor(library, square, level, true),
     ...(own && !library.some(({ id }) => id === own.id) ? trialsFor([own], false, level, false) : []),
   ];
-  const judgeOne = (trial: Trial) => withCam(trial, judge(trial.pattern, pulses, from, to, clock), row, context);
+  // A wheel that falls out of reach of the best so far is not followed to the end.
+  const limit = new Float64Array(to - from).fill(Number.POSITIVE_INFINITY);
+  const reach = Math.max(REACH_LEAST, WITHIN_REACH * (to - from));
+  const judgeOne = (trial: Trial) => {
+    const judged = judge(trial.pattern, pulses, from, to, clock, limit);
+    const { trail } = judged;
+    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + reach);
+    return withCam(trial, judged, row, context);
+  };
   const refined = (trial: Judged): Judged => {
     const finer = refine(trial, trial.pattern, pulses, from, to, clock);
     return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer, row, context);
@@ -173,7 +183,7 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
     onProgress(0.8 + (0.2 * at) / near.length);
     // Each was judged without its swing so far: that is what is compared while nothing explains the pulses.
-    if (explains(leader, row) ? costOf(trial) > costOf(leader) + RIVAL : costOf(trial) > plain + WITHIN_REACH) continue;
+    if (explains(leader, row) ? costOf(trial) > costOf(leader) + RIVAL : costOf(trial) > plain + reach) continue;
     // Even teeth whose number is not known are one pattern: refined once for all.
     if (isEven(trial) && even && even.degrees === trial.degrees) near[at] = { ...even, ...asTrial(trial) };
     else {

@@ -21,6 +21,8 @@ export interface Judgement {
   readonly pace: Pace;
   /** Mean of the squared deviations over their variance: 1 where the model holds. */
   readonly fit: number;
+  /** Cost up to each pulse of the path that was sought loosely: what is compared while wheels are followed. */
+  readonly trail: Float64Array;
 }
 
 const CYCLE = 720;
@@ -28,26 +30,28 @@ const CYCLE = 720;
 const COARSE = 30;
 const REFINED = 80;
 /** Pulses the grid looks at. */
-const GRID_PULSES = 200;
+const GRID_PULSES = 120;
 /** The swings begun from: orders, phases, and their half-height. */
 const GRID_ORDERS = [1, 1.5, 2, 2.5, 3, 4];
 const GRID_PHASES = 6;
 const GRID_SWING = 0.18;
 const GRID_PACE: Pace = { slope: 0.002, play: 0.03, clock: 0 };
+/** By how much one may fall behind the best of the grid. */
+const GRID_BEHIND = 40;
 /** What a swing of the grid costs. */
 const GRID_PRICE = 6;
-/** Starts that are followed up, and rounds of each. */
-const STARTS = 3;
-const ROUNDS = 3;
+/** Starts that are followed up, and rounds of each: finer teeth show the swing at the first look. */
+const STARTS = 2;
+const [ROUNDS, ROUNDS_FINE] = [3, 1];
 
 /**
  * How even a crank turns and how much play teeth have, from the best to the worst, and what each costs: a wheel that needs much
  * of either explains little (common practice: hundredths of a place; the slope of a starter's swing of 20 to 40 %).
  */
 const SLOPES = [0.0004, 0.0015, 0.004, 0.008, 0.016];
-const PLAYS = [0.001, 0.003, 0.008, 0.02, 0.045];
+const PLAYS = [0.001, 0.003, 0.008, 0.016, 0.03, 0.05];
 const SLOPE_PRICES = [0.7, 0, 0, 0.3, 1];
-const PLAY_PRICES = [0.3, 0, 0, 0.7, 3];
+const PLAY_PRICES = [0.3, 0, 0, 0.3, 1, 3];
 /** A squared deviation above this speaks against the wheel. */
 const CLEARLY_OFF = 6;
 
@@ -122,7 +126,7 @@ function weigh(
   from: number,
   clock: number,
   price: number,
-): Judgement {
+): Omit<Judgement, 'trail'> {
   const degrees = anglesOf(alignment, pattern, seconds, from);
   const nothing = { alignment, degrees, ripple: null, pace: { slope: SLOPES[2], play: PLAYS[2], clock }, fit: INFINITE };
   if (!Number.isFinite(alignment.cost)) return { cost: INFINITE, misfit: INFINITE, ...nothing };
@@ -147,13 +151,11 @@ function weigh(
 
 const INFINITE = Number.POSITIVE_INFINITY;
 
-/** What a path is sought with: a calm crank, and one that swings hard. */
-const PACES = [
-  { slope: 0.003, play: 0.015 },
-  { slope: 0.01, play: 0.008 },
-] as const;
+/** What a path is sought with: loosely first, which loses its place least; then as for exact teeth on a crank that hardly swings. */
+const LOOSE = { slope: 0.01, play: 0.035 } as const;
+const EXACT = { slope: 0.003, play: 0.012 } as const;
 
-/** Path, pace, and the path anew where the pace is another than the one it was sought with. */
+/** Path, pace, and the path anew with the pace that was found. */
 function settle(
   shown: readonly number[],
   pattern: readonly number[],
@@ -162,29 +164,34 @@ function settle(
   to: number,
   clock: number,
   price = 0,
-  start?: number,
+  how: { readonly start?: number; readonly limit?: Float64Array } = {},
 ): Judgement {
-  let best: Judgement | null = null;
-  for (const { slope, play } of PACES) {
-    const found = align(shown, seconds, from, to, { slope, play, clock }, { start });
-    const judged = weigh(found, shown, pattern, seconds, from, clock, price);
-    if (!best || judged.cost < best.cost) best = judged;
-    if (found.events.length === 0) break;
+  const weighed = (found: Alignment) => weigh(found, shown, pattern, seconds, from, clock, price);
+  const loose = align(shown, seconds, from, to, { ...LOOSE, clock }, how);
+  let best = weighed(loose);
+  if (loose.events.length === 0 || !Number.isFinite(best.cost)) return { ...best, trail: loose.trail };
+  for (const pace of price > 0 ? [best.pace] : [{ ...EXACT, clock }, best.pace]) {
+    const other = weighed(align(shown, seconds, from, to, pace, { start: how.start }));
+    if (other.cost < best.cost) best = other;
+    if (other.alignment.events.length === 0) break;
   }
-  if (best!.alignment.events.length === 0 || !Number.isFinite(best!.cost)) return best!;
-  const again = align(shown, seconds, from, to, best!.pace, { start });
-  const other = weigh(again, shown, pattern, seconds, from, clock, price);
-  return other.cost < best!.cost ? other : best!;
+  return { ...best, trail: loose.trail };
 }
 
-/** The first judgement: the path without a swing. @param clock Seconds by which a pulse's time is off, root mean square. */
+/**
+ * The first judgement: the path without a swing.
+ *
+ * @param clock Seconds by which a pulse's time is off, root mean square.
+ * @param limit Cost at each pulse from which on the wheel is given up.
+ */
 export const judge = (
   pattern: readonly number[],
   seconds: Float64Array,
   from: number,
   to: number,
   clock: number,
-): Judgement => settle(pattern, pattern, seconds, from, to, clock);
+  limit?: Float64Array,
+): Judgement => settle(pattern, pattern, seconds, from, to, clock, 0, { limit });
 
 /** Compression's swing along a path; null with too few pulses, or where it explains nothing. */
 function swingAlong(
@@ -214,7 +221,7 @@ export function refine(
   if (cycle === null || !Number.isFinite(first.cost)) return first;
   let best = first;
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
-    const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, start);
+    const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
     const ripple = swingAlong(found, seconds, from, to);
     if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
     return { ripple, cost: found.cost };
@@ -226,21 +233,24 @@ export function refine(
     : [];
   if (cycle.length <= COARSE) {
     const end = Math.min(to, from + GRID_PULSES);
+    const limit = new Float64Array(end - from).fill(INFINITE);
     const grid = GRID_ORDERS.flatMap((order) =>
       Array.from({ length: GRID_PHASES }, (_, k) => {
         const phase = (2 * Math.PI * k) / GRID_PHASES;
         const swing = swingOf(order, GRID_SWING * Math.cos(phase), GRID_SWING * Math.sin(phase));
-        const { cost } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock });
+        const { cost, trail } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock }, { limit });
+        for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + GRID_BEHIND);
         return { swing: { swing, price: GRID_PRICE }, cost };
       }),
     );
     grid.sort((one, other) => one.cost - other.cost);
     starts.push(...grid.slice(0, STARTS).map(({ swing }) => ({ swing })));
   }
+  const rounds = cycle.length <= REFINED ? ROUNDS : ROUNDS_FINE;
   for (const { swing: begun, start } of starts) {
     let swing = begun;
     let before = INFINITE;
-    for (let round = 0; round < ROUNDS; round += 1) {
+    for (let round = 0; round < rounds; round += 1) {
       const { ripple, cost } = attempt(swing, start);
       if (!ripple || cost >= before - 0.5) break;
       [swing, before] = [ripple, cost];

@@ -23,6 +23,8 @@ const USUAL = 0.16;
 /** Of its multiples, which fall away towards this order. */
 const USUAL_MULTIPLE = 0.1;
 const FALLS_AT = 2.5;
+/** Heights tried where many multiples would be paid for that are not there. */
+const HEIGHTS = [1, 0.25];
 /** What it costs to say which base it is: one of nine. */
 const BASE_PRICE = 2.2;
 /** Rest below which fits are equals, logarithmic: play of teeth and a recorder's step. */
@@ -84,76 +86,134 @@ function heightOf(swing: Swing): number {
   return (most - least) / 2;
 }
 
-/** The intervals as equations: what was seen, and what each order says about it. */
+/** The intervals as equations: what was seen, and what the trend and each order say about it, one interval after the other. */
 interface Equations {
   readonly count: number;
   readonly slow: Float64Array;
-  readonly trend: Float64Array;
-  /** Cosine and sine of each order, one interval after the other. */
-  readonly orders: Float64Array;
+  readonly design: Float64Array;
+}
+const ALL = TREND + 2 * ORDERS;
+const allColumns = Array.from({ length: ALL }, (_, at) => at);
+const trendColumns = allColumns.slice(0, TREND);
+
+/** One engine's orders among all columns, with the priors of each. */
+interface Family {
+  readonly base: number;
+  readonly columns: readonly { readonly at: number; readonly prior: number }[];
 }
 
-function fitBase({ count, slow, trend, orders }: Equations, base: number): RippleFit | null {
+function familyOf(base: number, multiples: number): Family {
   const columns: { at: number; prior: number }[] = [];
   const most = Math.min(ORDERS / 2, Math.max(ORDER_MOST, MULTIPLES * base));
   for (let order = base; base > 0 && order <= most; order += base) {
-    const prior = order === base ? USUAL : USUAL_MULTIPLE / (1 + (order / Math.max(FALLS_AT, base)) ** 2);
+    const prior =
+      order === base
+        ? USUAL * Math.sqrt(multiples)
+        : (multiples * USUAL_MULTIPLE) / (1 + (order / Math.max(FALLS_AT, base)) ** 2);
     const at = 4 * order - 2;
-    columns.push({ at, prior }, { at: at + 1, prior });
+    columns.push({ at: TREND + at, prior }, { at: TREND + at + 1, prior });
   }
-  const size = TREND + columns.length;
-  if (count < TREND + 4) return null;
-  // One row of the design after the other in one array: this runs for every wheel in question and every base.
-  const design = new Float64Array(count * size);
+  return { base, columns };
+}
+const FAMILIES = [familyOf(0, 1), ...BASES.flatMap((base) => (base <= 1 ? HEIGHTS : [1]).map((one) => familyOf(base, one)))];
+
+/** The normal equations of all columns at once: those of a family are a part of them. */
+function normal({ count, slow, design }: Equations, weights: Float64Array | null, columns: readonly number[]) {
+  const size = columns.length;
+  const flat = new Float64Array(size * size);
+  const right = new Float64Array(size);
+  const row = new Float64Array(size);
   for (let i = 0; i < count; i += 1) {
-    const at = i * size;
-    for (let k = 0; k < TREND; k += 1) design[at + k] = trend[i * TREND + k];
-    for (let k = TREND; k < size; k += 1) design[at + k] = orders[2 * ORDERS * i + columns[k - TREND].at];
+    const weight = weights ? weights[i] : 1;
+    for (let a = 0; a < size; a += 1) row[a] = design[i * ALL + columns[a]];
+    for (let a = 0; a < size; a += 1) {
+      const weighed = weight * row[a];
+      right[a] += weighed * slow[i];
+      for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * row[b];
+    }
   }
-  const weights = new Float64Array(count).fill(1);
-  let [values, rest, freedom]: [number[] | null, number, number] = [null, 0.05, 0];
+  return { flat, right, size };
+}
+
+interface Solved {
+  readonly values: readonly number[];
+  readonly freedom: number;
+}
+
+/** @param places Of the family's columns within the normal equations. */
+function solve({ flat, right, size }: ReturnType<typeof normal>, { columns }: Family, places: readonly number[], rest: number): Solved | null {
+  let freedom = 0;
+  const matrix = places.map((one) => places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])));
+  for (let a = TREND; a < places.length; a += 1) {
+    const ridge = (rest / columns[a - TREND].prior) ** 2;
+    freedom += 0.5 * Math.log1p(matrix[a][a] / ridge);
+    matrix[a][a] += ridge;
+  }
+  const values = solveSmall(matrix, places.map((place) => right[place]));
+  return values && { values, freedom };
+}
+
+/** What is left of each interval, and how much of it there is. */
+function leftOver({ count, slow, design }: Equations, values: readonly number[], columns: readonly number[]) {
   const residuals = new Float64Array(count);
   const away = new Float64Array(count);
-  for (let round = 0; round < 4; round += 1) {
-    const flat = new Float64Array(size * size);
-    const right = new Array<number>(size).fill(0);
-    for (let i = 0; i < count; i += 1) {
-      const [at, weight] = [i * size, weights[i]];
-      for (let a = 0; a < size; a += 1) {
-        const weighed = weight * design[at + a];
-        right[a] += weighed * slow[i];
-        for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * design[at + b];
-      }
-    }
-    freedom = 0;
-    for (let a = TREND; a < size; a += 1) {
-      const ridge = (rest / columns[a - TREND].prior) ** 2;
-      freedom += 0.5 * Math.log1p(flat[a * size + a] / ridge);
-      flat[a * size + a] += ridge;
-    }
-    values = solveSmall(
-      right.map((_, a) => right.map((__, b) => flat[a <= b ? a * size + b : b * size + a])),
-      right,
-    );
-    if (!values) return null;
-    for (let i = 0; i < count; i += 1) {
-      let fit = 0;
-      for (let a = 0; a < size; a += 1) fit += design[i * size + a] * values[a];
-      residuals[i] = slow[i] - fit;
-      away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
-    }
-    rest = Math.max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
-    const cut = CUT * rest;
-    for (let i = 0; i < count; i += 1) weights[i] = away[i] <= cut ? 1 : cut / away[i];
+  for (let i = 0; i < count; i += 1) {
+    let fit = 0;
+    for (let a = 0; a < columns.length; a += 1) fit += design[i * ALL + columns[a]] * values[a];
+    residuals[i] = slow[i] - fit;
+    away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
   }
-  const swing = new Array<number>(2 * ORDERS).fill(0);
-  let price = base === 0 ? 0 : BASE_PRICE + freedom;
-  columns.forEach(({ at, prior }, k) => {
-    swing[at] = values![TREND + k];
-    price += 0.5 * (swing[at] / prior) ** 2;
-  });
+  const rest = Math.max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
+  return { residuals, away, rest };
+}
+
+/** A family weighed: its values, what is left, and what it costs. */
+function weighed(equations: Equations, family: Family, solved: Solved, columns: readonly number[]) {
+  const { residuals, away, rest } = leftOver(equations, solved.values, columns);
+  let price = family.base === 0 ? 0 : BASE_PRICE + solved.freedom;
+  family.columns.forEach(({ prior }, k) => (price += 0.5 * (solved.values[TREND + k] / prior) ** 2));
   const misfit = residuals.reduce((sum, residual) => sum + Math.min(8, 0.5 * (residual / rest) ** 2), 0);
-  return { cost: count * Math.log(rest) + misfit + price, order: base, amplitude: heightOf(swing), rest, price, swing };
+  return { cost: equations.count * Math.log(rest) + misfit + price, price, rest, away };
+}
+
+/** Families followed up with outliers weighed down, and how often. */
+const FOLLOWED = 2;
+const ROUNDS = 3;
+/** Rest reckoned with at first. */
+const FIRST_REST = 0.03;
+const columnsOf = ({ columns }: Family): number[] => [...trendColumns, ...columns.map(({ at }) => at)];
+
+/** The best family for some intervals; null with too few. */
+function fitSwing(equations: Equations): RippleFit | null {
+  const { count } = equations;
+  if (count < TREND + 4) return null;
+  const all = normal(equations, null, allColumns);
+  const first = FAMILIES.flatMap((family) => {
+    const columns = columnsOf(family);
+    let solved = solve(all, family, columns, FIRST_REST);
+    if (!solved) return [];
+    const { rest } = weighed(equations, family, solved, columns);
+    solved = solve(all, family, columns, rest) ?? solved;
+    return [{ family, columns, ...weighed(equations, family, solved, columns) }];
+  }).sort((one, other) => one.cost - other.cost);
+  let best: RippleFit | null = null;
+  for (const { family, columns, ...start } of first.slice(0, FOLLOWED)) {
+    let { away, rest } = start;
+    const own = columns.map((_, at) => at);
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const cut = CUT * rest;
+      const weights = away.map((one) => (one <= cut ? 1 : cut / one));
+      const solved = solve(normal(equations, weights, columns), family, own, rest);
+      if (!solved) break;
+      const found = weighed(equations, family, solved, columns);
+      ({ away, rest } = found);
+      if (best && found.cost >= best.cost) continue;
+      const swing = new Array<number>(2 * ORDERS).fill(0);
+      family.columns.forEach(({ at }, k) => (swing[at - TREND] = solved.values[TREND + k]));
+      best = { cost: found.cost, order: family.base, amplitude: 0, rest, price: found.price, swing };
+    }
+  }
+  return best && { ...best, amplitude: heightOf(best.swing) };
 }
 
 /**
@@ -180,15 +240,7 @@ export function fitRipple(
   const spare = Math.max(0, steps.length - STEPS_MOST);
   steps.splice(0, spare >> 1);
   steps.length = Math.min(steps.length, STEPS_MOST);
-  const equations = equationsOf(steps);
-  let best: RippleFit | null = null;
-  for (const base of [0, ...BASES]) {
-    // Nothing is left that a swing could explain and be worth its price.
-    if (best && best.cost <= steps.length * Math.log(LEAST_REST) + BASE_PRICE) break;
-    const fit = fitBase(equations, base);
-    if (fit && (!best || fit.cost < best.cost)) best = fit;
-  }
-  return best;
+  return fitSwing(equationsOf(steps));
 }
 
 interface Step {
@@ -200,17 +252,23 @@ interface Step {
 function equationsOf(steps: readonly Step[]): Equations {
   const count = steps.length;
   const slow = new Float64Array(count);
-  const trend = new Float64Array(count * TREND);
-  const orders = new Float64Array(count * 2 * ORDERS);
+  const design = new Float64Array(count * ALL);
   steps.forEach(({ from, to, slow: own }, i) => {
     const x = count > 1 ? (2 * i) / (count - 1) - 1 : 0;
     slow[i] = own;
-    for (let k = 0; k < TREND; k += 1) trend[i * TREND + k] = x ** k;
+    const at = i * ALL;
+    for (let k = 0; k < TREND; k += 1) design[at + k] = x ** k;
+    // Sines of all half orders from those of the lowest, by the sum of angles.
+    const [a, b] = [0.5 * from * RADIAN, 0.5 * to * RADIAN];
+    const [cosA, sinA, cosB, sinB] = [cos(a), sin(a), cos(b), sin(b)];
+    let [ca, sa, cb, sb] = [cosA, sinA, cosB, sinB];
     for (let k = 0; k < ORDERS; k += 1) {
-      const order = (k + 1) / 2;
-      orders[2 * (i * ORDERS + k)] = meanCos(order, from, to);
-      orders[2 * (i * ORDERS + k) + 1] = meanSin(order, from, to);
+      const wide = ((k + 1) / 2) * (to - from) * RADIAN;
+      design[at + TREND + 2 * k] = (sb - sa) / wide;
+      design[at + TREND + 2 * k + 1] = (ca - cb) / wide;
+      [ca, sa] = [ca * cosA - sa * sinA, sa * cosA + ca * sinA];
+      [cb, sb] = [cb * cosB - sb * sinB, sb * cosB + cb * sinB];
     }
   });
-  return { count, slow, trend, orders };
+  return { count, slow, design };
 }

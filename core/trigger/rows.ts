@@ -18,7 +18,7 @@ export interface Row {
 }
 
 /** Pulses a wheel is held against: enough turns to tell, few enough to be quick. */
-const WINDOW = 700;
+const WINDOW = 500;
 /** How much more unrest the falling edges must show to be read first: absolute and as a share. */
 const MORE = 5;
 const MORE_SHARE = 0.05;

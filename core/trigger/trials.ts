@@ -31,6 +31,7 @@ export interface Judged extends Trial {
   readonly ripple: RippleFit | null;
   readonly pace: Pace;
   readonly fit: number;
+  readonly trail: Float64Array;
 }
 
 /**
