@@ -40,9 +40,9 @@ for (const [name, one, spec] of cases) {
   const rows = rowsOf(crank, polarityOf(crank).polarity);
   console.log(name, one.id, spec.shape, 'order', spec.order, 'pulses', rows.map((r) => r.pulses.length + '/' + r.all.length), 'clock', rows[0].clock, polarityOf(crank), crank.reads, JSON.stringify(crank.shape));
   const row = rows[0]; const p = patternOf(one, 'rise');
-  for (const slope of [0.003, 0.006, 0.01]) for (const play of [0.008,0.015, 0.035]) {
+  for (const slope of [0.003, 0.01, 0.016, 0.025]) for (const play of [0.008,0.015, 0.035]) {
     const a = align(p, row.pulses, row.from, row.to, { slope, play, clock: row.clock });
-    console.log(slope, play, a.cost.toFixed(1), a.events.length, a.events.slice(0,6).map((e)=>e.kind).join(' '));
+    console.log(slope, play, a.cost.toFixed(1), a.events.length, a.events.slice(0,14).map((e)=>e.kind+e.pulse+'@'+e.tooth).join(' '));
   }
   if (process.env.STEPS) { const row = rows[0]; console.log([...row.pulses].slice(1,120).map((t,i)=>((t-row.pulses[i])*1e3).toFixed(2)).join(' ')); }
 }

@@ -51,7 +51,7 @@ const INFINITE = Number.POSITIVE_INFINITY;
 const LOST = 4.6;
 const ADDED = 4.6;
 const BENT = 5.5;
-const BREAK = 14;
+const BREAK = 9;
 /** A pulse sooner or later than these shares of the step expected is not that tooth's. */
 const [SOONEST, LATEST] = [0.52, 1.9];
 /** By how much the speed may have changed over a break, logarithmic. */
@@ -66,6 +66,7 @@ const SECOND = 8;
 const BEAM = 12;
 /** Half of a squared deviation above which the cheapest path is in trouble. */
 const TROUBLE = 3;
+const TROUBLES = 2.4;
 
 /** A path through several repeats told by the teeth of one. */
 export const folded = (alignment: Alignment, teeth: number): Alignment => ({
@@ -123,7 +124,7 @@ function pass(
   const teeth = intervals.length;
   const count = to - from;
   // A pattern that was not seen once and a half round proves nothing.
-  if (count < Math.max(3, 1.5 * starts))
+  if (count < (start === undefined ? Math.max(3, 1.5 * starts) : 3))
     return noPath(count);
   const table = paceTable(intervals, pace);
   const { figures } = table;
@@ -144,6 +145,9 @@ function pass(
   const anew = new Int32Array(count);
   const trail = new Float64Array(count);
   let [cheapest, cheapestAt] = [INFINITE, 0];
+  // Troubles within about a repeat of the pattern: one is a lost pulse, several are a place that was lost.
+  const easing = 1 - 1 / Math.max(STATES_LEAST, teeth);
+  let trouble = 0;
   for (let i = 1; i < count; i += 1) {
     const step = Math.max(1e-12, seconds[from + i] - seconds[from + i - 1]);
     const row = i * size;
@@ -218,10 +222,12 @@ function pass(
       }
     }
     let cheapestNowAt = 2 * Math.max(0, cheapestTooth);
-    // While all goes well on the cheapest path, none is begun anew; so few are followed through a long capture.
+    // While the cheapest path keeps its place, none is begun anew; so few are followed through a long capture.
     const troubled =
       cheapestTooth < 0 || (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL || now[cheapestNowAt * STATE + HALF] > TROUBLE;
-    if (troubled) {
+    trouble = trouble * easing + (troubled ? 1 : 0);
+    if (cheapestTooth < 0 || (troubled && trouble > TROUBLES)) {
+      trouble = 0;
       const slow = last[cheapestAt * STATE + SLOW];
       for (let k = 0; k < teeth; k += 1) {
         const change = (log(step / figures[k * 3 * STRIDE + DEGREES]) - slow) / BREAK_SPEED;

@@ -1,18 +1,13 @@
-import { align } from './align';
 import { camRound } from './cam-round';
-import { judge, refine, type Judgement } from './judge';
+import { judge, look, refine, type Judgement } from './judge';
 import { sameShape } from './pattern';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
 import { missingToothWheel, type Wheel } from './wheel';
 
-/** At the first look all are tried: two turns of the finest wheel, teeth with more play than most. */
+/** At the first look all are tried: two turns of the finest wheel. */
 const FIRST_LOOK = 200;
-const LOOK_PACES = [
-  { slope: 0.01, play: 0.035 },
-  { slope: 0.0015, play: 0.01 },
-] as const;
 /** Trials judged over whole turns. */
 const NEAREST = 14;
 /** Some are judged in any case; the others while they are no further behind at the first look. */
@@ -31,8 +26,9 @@ const CAM_EVENLY = 1.5;
 /** Misfit with which a wheel explains the pulses: a share of them, and at most; few pulses hide much. */
 const EXPLAINED_SHARE = 0.05;
 const EXPLAINED = 20;
-/** And the play of its teeth. */
+/** And the play of its teeth, and how the speed may change from one to the next. */
 const EXPLAINED_PLAY = 0.02;
+const EXPLAINED_CHANGE = 0.05;
 /** Above one that explains the pulses, at which another may still win. */
 const RIVAL = 25;
 /** Above the best without its swing, at which one may still win with it: for each pulse, for a swing says something of each. */
@@ -68,24 +64,24 @@ const byCost = (one: Judged, other: Judged) => costOf(one) - costOf(other);
 
 /** Whether a wheel explains a row: little is left that another could explain better. */
 export const explains = (
-  { misfit, pace }: Pick<Judged, 'misfit' | 'pace'>,
+  { misfit, pace, pattern }: Pick<Judged, 'misfit' | 'pace' | 'pattern'>,
   { from, to }: Pick<Row, 'from' | 'to'>,
-): boolean => misfit <= Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from)) && pace.play <= EXPLAINED_PLAY;
+): boolean =>
+  misfit <= Math.min(EXPLAINED, EXPLAINED_SHARE * (to - from)) &&
+  pace.play <= EXPLAINED_PLAY &&
+  // Where the speed may change by much from tooth to tooth, a swing may imitate a gap.
+  pace.slope * Math.min(...pattern) <= EXPLAINED_CHANGE;
 
 /** All uneven wheels over few pulses, the likeliest first. */
 function firstLook(trials: readonly Trial[], { pulses, from, to, clock }: Row, onProgress: RowContext['onProgress']) {
   const lookTo = Math.min(to, from + FIRST_LOOK);
   // One that falls behind the best so far is not followed to the end.
-  const limits = LOOK_PACES.map(() => new Float64Array(lookTo - from).fill(Number.POSITIVE_INFINITY));
+  const limit = new Float64Array(lookTo - from).fill(Number.POSITIVE_INFINITY);
   const seen = trials.map((trial, done) => {
     onProgress((done + 1) / trials.length);
-    const costs = LOOK_PACES.map((pace, at) => {
-      const limit = limits[at];
-      const { cost, trail } = align(trial.pattern, pulses, from, lookTo, { ...pace, clock }, { limit });
-      for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + BEHIND);
-      return cost;
-    });
-    return { trial, cost: Math.min(...costs) + prior(trial) };
+    const { cost, trail } = look(trial.pattern, pulses, from, lookTo, clock, limit);
+    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + BEHIND);
+    return { trial, cost: cost + prior(trial) };
   });
   return seen.sort((one, other) => one.cost - other.cost);
 }

@@ -48,9 +48,9 @@ const [ROUNDS, ROUNDS_FINE] = [3, 1];
  * How even a crank turns and how much play teeth have, from the best to the worst, and what each costs: a wheel that needs much
  * of either explains little (common practice: hundredths of a place; the slope of a starter's swing of 20 to 40 %).
  */
-const SLOPES = [0.0004, 0.0015, 0.004, 0.008, 0.016];
+const SLOPES = [0.0001, 0.0004, 0.0015, 0.004, 0.008, 0.016];
 const PLAYS = [0.001, 0.003, 0.008, 0.016, 0.03, 0.05];
-const SLOPE_PRICES = [0.7, 0, 0, 0.3, 1];
+const SLOPE_PRICES = [1, 0.5, 0, 0, 0.3, 1];
 const PLAY_PRICES = [0.3, 0, 0, 0.3, 1, 3];
 /** A squared deviation above this speaks against the wheel. */
 const CLEARLY_OFF = 6;
@@ -80,13 +80,32 @@ export function alignWhole(
   { ripple, pace }: Pick<Judgement, 'ripple' | 'pace'>,
 ): { alignment: Alignment; degrees: Float64Array } {
   const cycle = overCycle(pattern);
-  const plain = align(pattern, seconds, 0, seconds.length, pace);
-  if (ripple && cycle !== null && cycle.length <= REFINED) {
-    const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, pace);
+  const clock = pace.clock;
+  if (ripple && cycle !== null) {
+    // A swing that was found over a part of the capture need not hold for all of it.
+    const slope = Math.max(pace.slope, SLOPES[2]);
+    const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, { ...pace, slope });
+    const plain = align(pattern, seconds, 0, seconds.length, { ...LOOSE, clock });
     if (alignment.cost < plain.cost)
       return { alignment: folded(alignment, pattern.length), degrees: anglesOf(alignment, cycle, seconds) };
+    return { alignment: plain, degrees: anglesOf(plain, pattern, seconds) };
   }
-  return { alignment: plain, degrees: anglesOf(plain, pattern, seconds) };
+  const alignment = align(pattern, seconds, 0, seconds.length, pace);
+  return { alignment, degrees: anglesOf(alignment, pattern, seconds) };
+}
+
+/** What a pattern costs at a first look: the path sought loosely, weighed as it deserves. */
+export function look(
+  pattern: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  to: number,
+  clock: number,
+  limit: Float64Array,
+): { cost: number; trail: Float64Array } {
+  const found = align(pattern, seconds, from, to, { ...LOOSE, clock }, { limit });
+  if (!Number.isFinite(found.cost)) return found;
+  return { cost: bestPace(found, pattern, seconds, from, clock).cost, trail: found.trail };
 }
 
 /** The pace under which a path costs least: first the slope, then the play, then the slope again. */
@@ -111,11 +130,25 @@ function bestPace(
   };
   const least = (all: readonly number[], costOf: (at: number) => number) =>
     all.reduce((best, _, at) => (costOf(at) < costOf(best) ? at : best), 0);
-  let play = least(PLAYS, (at) => weigh(2, at).cost);
-  const slope = least(SLOPES, (at) => weigh(at, play).cost);
-  play = least(PLAYS, (at) => weigh(slope, at).cost);
-  return weigh(slope, play);
+  // From loose teeth on an even crank, and from exact ones on one that swings: what the one explains the other may too.
+  const ends = STARTS_AT.map((at) => {
+    let [slope, play]: [number, number] = [at[0], at[1]];
+    for (let round = 0; round < DESCENTS; round += 1) {
+      const before = [slope, play];
+      slope = least(SLOPES, (one) => weigh(one, play).cost);
+      play = least(PLAYS, (one) => weigh(slope, one).cost);
+      if (slope === before[0] && play === before[1]) break;
+    }
+    return weigh(slope, play);
+  });
+  return ends.reduce((best, one) => (one.cost < best.cost ? one : best));
 }
+/** Places in the lists above from which the pace is sought, and rounds of it. */
+const STARTS_AT = [
+  [0, 4],
+  [3, 2],
+] as const;
+const DESCENTS = 3;
 
 /** @param shown The pattern as it is held against the pulses, over `pattern` as it stands on the wheel. */
 function weigh(

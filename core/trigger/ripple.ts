@@ -27,6 +27,9 @@ const FALLS_AT = 2.5;
 const HEIGHTS = [1, 0.25];
 /** What it costs to say which base it is: one of nine. */
 const BASE_PRICE = 2.2;
+/** Half-height a starter hardly ever shows, logarithmic, and by how much more is out of question (common practice: 80 % on a single). */
+const STEEP = 0.4;
+const STEEP_MORE = 0.06;
 /** Rest below which fits are equals, logarithmic: play of teeth and a recorder's step. */
 export const LEAST_REST = 0.004;
 const STEPS_MOST = 500;
@@ -180,7 +183,7 @@ function weighed(equations: Equations, family: Family, solved: Solved, columns: 
 const FOLLOWED = 2;
 const ROUNDS = 3;
 /** Rest reckoned with at first. */
-const FIRST_REST = 0.03;
+const FIRST_REST = 0.01;
 const columnsOf = ({ columns }: Family): number[] => [...trendColumns, ...columns.map(({ at }) => at)];
 
 /** The best family for some intervals; null with too few. */
@@ -213,7 +216,10 @@ function fitSwing(equations: Equations): RippleFit | null {
       best = { cost: found.cost, order: family.base, amplitude: 0, rest, price: found.price, swing };
     }
   }
-  return best && { ...best, amplitude: heightOf(best.swing) };
+  if (!best) return null;
+  const amplitude = heightOf(best.swing);
+  const steep = Math.max(0, amplitude - STEEP) / STEEP_MORE;
+  return { ...best, amplitude, price: best.price + 0.5 * steep * steep };
 }
 
 /**
