@@ -10,7 +10,7 @@ const { wheels } = catalog; const wheel = (id: string) => wheels.find((w) => w.i
 import { primary } from '~/core/trigger/trials';
 const own = wheels.filter(primary); const at = own.findIndex((w) => w.id === process.argv[2]); const one = own[at];
 const shapes = ['sine', 'flux', 'edges', 'hall', 'hall-low'] as const; const orders = [2, 1.5, 3, 2.5];
-const cap = otherCapture({ wheel: one, cam: one.family === 'distributor' ? null : (trackOf(one, 1) ?? wheel('cam-1')), shape: process.argv[4] ?? ['width-coded','distributor','slot-disc'].includes(one.family) ? 'hall' : (shapes[at % 5] as never), seed: at + 1, rpm: 190 + 20 * (at % 5), seconds: 3, sampleRate: 150000, order: orders[at % 4], phase: 77 * at, ripple: 0.4, jitter: 0.03, noise: 0.01, lost: 0.02 });
+const cap = otherCapture({ wheel: one, cam: one.family === 'distributor' ? null : (trackOf(one, 1) ?? wheel('cam-1')), shape: process.argv[4] ?? ['width-coded','distributor','slot-disc'].includes(one.family) ? 'hall' : (shapes[at % 5] as never), seed: at + 1, rpm: 190 + 20 * (at % 5), seconds: 3, sampleRate: 40000, order: orders[at % 4], phase: 77 * at, ripple: 0.4, jitter: 0.03, noise: 0.01, lost: 0.02 });
 const ch = chooseTracks(cap); if (!ch.ok) throw 1;
 const [row] = rowsOf(ch.value.crank, polarityOf(ch.value.crank).polarity);
 const p = patternOf(one, process.argv[3] as never ?? 'centre');

@@ -1,4 +1,4 @@
-import { solveSmall } from './least-squares';
+import { solveWhole } from './least-squares';
 
 /**
  * How well a smooth speed with compression's swing explains the intervals of an aligned pattern.
@@ -145,15 +145,20 @@ interface Solved {
 
 /** @param places Of the family's columns within the normal equations. */
 function solve({ flat, right, size }: ReturnType<typeof normal>, { columns }: Family, places: readonly number[], rest: number): Solved | null {
-  let freedom = 0;
   const matrix = places.map((one) => places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])));
+  const trend = solveWhole(
+    matrix.slice(0, TREND).map((row) => row.slice(0, TREND)),
+    new Array<number>(TREND).fill(0),
+  );
+  // What the swing is free to do that the prior had not said: columns that look alike count once.
+  let freedom = -0.5 * (trend?.logDeterminant ?? 0);
   for (let a = TREND; a < places.length; a += 1) {
     const ridge = (rest / columns[a - TREND].prior) ** 2;
-    freedom += 0.5 * Math.log1p(matrix[a][a] / ridge);
+    freedom -= 0.5 * Math.log(ridge);
     matrix[a][a] += ridge;
   }
-  const values = solveSmall(matrix, places.map((place) => right[place]));
-  return values && { values, freedom };
+  const solved = solveWhole(matrix, places.map((place) => right[place]));
+  return solved && { values: solved.values, freedom: freedom + 0.5 * solved.logDeterminant };
 }
 
 /** What is left of each interval, and how much of it there is. */
@@ -181,7 +186,9 @@ function weighed(equations: Equations, family: Family, solved: Solved, columns: 
 
 /** Families followed up with outliers weighed down, and how often. */
 const FOLLOWED = 2;
-const ROUNDS = 3;
+const ROUNDS = 8;
+/** Share by which the rest may still change. */
+const SETTLED = 0.03;
 /** Rest reckoned with at first. */
 const FIRST_REST = 0.01;
 const columnsOf = ({ columns }: Family): number[] => [...trendColumns, ...columns.map(({ at }) => at)];
@@ -209,11 +216,16 @@ function fitSwing(equations: Equations): RippleFit | null {
       const solved = solve(normal(equations, weights, columns), family, own, rest);
       if (!solved) break;
       const found = weighed(equations, family, solved, columns);
+      const settled = Math.abs(found.rest - rest) < SETTLED * rest;
       ({ away, rest } = found);
-      if (best && found.cost >= best.cost) continue;
+      if (best && found.cost >= best.cost) {
+        if (settled) break;
+        continue;
+      }
       const swing = new Array<number>(2 * ORDERS).fill(0);
       family.columns.forEach(({ at }, k) => (swing[at - TREND] = solved.values[TREND + k]));
       best = { cost: found.cost, order: family.base, amplitude: 0, rest, price: found.price, swing };
+      if (settled) break;
     }
   }
   if (!best) return null;
