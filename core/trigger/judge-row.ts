@@ -9,7 +9,7 @@ import { missingToothWheel, type Wheel } from './wheel';
 /** At the first look all are tried: two turns of the finest wheel. */
 const FIRST_LOOK = 200;
 /** Trials judged over whole turns. */
-const NEAREST = 14;
+const NEAREST = 10;
 /** Some are judged in any case; the others while they are no further behind at the first look. */
 const NEAREST_LEAST = 6;
 const BEHIND = 200;

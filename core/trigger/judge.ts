@@ -48,10 +48,10 @@ const [ROUNDS, ROUNDS_FINE] = [3, 1];
  * How even a crank turns and how much play teeth have, from the best to the worst, and what each costs: a wheel that needs much
  * of either explains little (common practice: hundredths of a place; the slope of a starter's swing of 20 to 40 %).
  */
-const SLOPES = [0.0001, 0.0004, 0.0015, 0.004, 0.008, 0.016];
-const PLAYS = [0.001, 0.003, 0.008, 0.016, 0.03, 0.05];
-const SLOPE_PRICES = [1, 0.5, 0, 0, 0.3, 1];
-const PLAY_PRICES = [0.3, 0, 0, 0.3, 1, 3];
+const SLOPES = [0.00001, 0.0001, 0.0004, 0.0015, 0.004, 0.008, 0.016];
+const PLAYS = [0.0002, 0.001, 0.003, 0.008, 0.016, 0.03, 0.05];
+const SLOPE_PRICES = [1.5, 1, 0.5, 0, 0, 0.3, 1];
+const PLAY_PRICES = [0.5, 0.3, 0, 0, 0.3, 1, 3];
 /** A squared deviation above this speaks against the wheel. */
 const CLEARLY_OFF = 6;
 
@@ -83,7 +83,7 @@ export function alignWhole(
   const clock = pace.clock;
   if (ripple && cycle !== null) {
     // A swing that was found over a part of the capture need not hold for all of it.
-    const slope = Math.max(pace.slope, SLOPES[2]);
+    const slope = Math.max(pace.slope, EXACT.slope / 2);
     const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, { ...pace, slope });
     const plain = align(pattern, seconds, 0, seconds.length, { ...LOOSE, clock });
     if (alignment.cost < plain.cost)
@@ -128,27 +128,31 @@ function bestPace(
     }
     return own;
   };
-  const least = (all: readonly number[], costOf: (at: number) => number) =>
-    all.reduce((best, _, at) => (costOf(at) < costOf(best) ? at : best), 0);
   // From loose teeth on an even crank, and from exact ones on one that swings: what the one explains the other may too.
   const ends = STARTS_AT.map((at) => {
     let [slope, play]: [number, number] = [at[0], at[1]];
-    for (let round = 0; round < DESCENTS; round += 1) {
-      const before = [slope, play];
-      slope = least(SLOPES, (one) => weigh(one, play).cost);
-      play = least(PLAYS, (one) => weigh(slope, one).cost);
-      if (slope === before[0] && play === before[1]) break;
+    for (;;) {
+      let next: readonly [number, number] = [slope, play];
+      for (const [s, p] of [
+        [slope - 1, play],
+        [slope + 1, play],
+        [slope, play - 1],
+        [slope, play + 1],
+      ] as const) {
+        if (s < 0 || p < 0 || s >= SLOPES.length || p >= PLAYS.length) continue;
+        if (weigh(s, p).cost < weigh(next[0], next[1]).cost) next = [s, p];
+      }
+      if (next[0] === slope && next[1] === play) return weigh(slope, play);
+      [slope, play] = next;
     }
-    return weigh(slope, play);
   });
   return ends.reduce((best, one) => (one.cost < best.cost ? one : best));
 }
-/** Places in the lists above from which the pace is sought, and rounds of it. */
+/** Places in the lists above from which the pace is sought downhill. */
 const STARTS_AT = [
-  [0, 4],
-  [3, 2],
+  [1, 5],
+  [4, 3],
 ] as const;
-const DESCENTS = 3;
 
 /** @param shown The pattern as it is held against the pulses, over `pattern` as it stands on the wheel. */
 function weigh(
@@ -161,7 +165,7 @@ function weigh(
   price: number,
 ): Omit<Judgement, 'trail'> {
   const degrees = anglesOf(alignment, pattern, seconds, from);
-  const nothing = { alignment, degrees, ripple: null, pace: { slope: SLOPES[2], play: PLAYS[2], clock }, fit: INFINITE };
+  const nothing = { alignment, degrees, ripple: null, pace: { ...EXACT, clock }, fit: INFINITE };
   if (!Number.isFinite(alignment.cost)) return { cost: INFINITE, misfit: INFINITE, ...nothing };
   const { cost, pace, squares } = bestPace(alignment, shown, seconds, from, clock);
   let [sum, count, excess] = [0, 0, 0];

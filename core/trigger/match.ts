@@ -12,7 +12,9 @@ import { rowsOf } from './rows';
 import { speedOf } from './speed';
 import { chooseTracks, polarityOf, showsSides, type Polarity, type Track } from './tracks';
 import { isEven, primary, spanOf, type Judged } from './trials';
+import { fullCost, verdictOf, type Verdict } from './verdict';
 import { teethPerTurn, trackOf, type Wheel } from './wheel';
+import { codedWidths } from './widths';
 
 /** One wheel held against the capture. */
 export interface Candidate {
@@ -29,6 +31,8 @@ export interface Candidate {
 
 export interface Match {
   readonly best: Candidate;
+  /** What can be said: this wheel, one of these, or none. */
+  readonly verdict: Verdict;
   readonly candidates: readonly Candidate[];
   readonly runnerUp: Candidate | null;
   readonly crank: Track;
@@ -94,9 +98,15 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     );
   const library = options.wheels.filter(primary);
   const rows = rowsOf(crank, polarity);
-  const near = judgeRows(rows, { library, square, cam, onProgress: (done) => options.onProgress?.(0.9 * done) });
-  if (near.length === 0)
+  const judged = judgeRows(rows, { library, square, cam, onProgress: (done) => options.onProgress?.(0.9 * done) });
+  if (judged.length === 0)
     return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
+  // What an engine can do tells wheels of one shape apart.
+  const rowOf = ({ level }: Judged) => rows.find((row) => row.level === level) ?? rows[0];
+  const near = judged
+    .map((trial) => ({ trial, cost: fullCost(trial, rowOf(trial)) }))
+    .sort((one, other) => one.cost - other.cost)
+    .map(({ trial }) => trial);
   let best = near[0];
   if (cam && best.round !== null) {
     const { round } = best;
@@ -124,7 +134,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     const track = trackOf(wheel, 1);
     return track ? [{ wheel, track }] : [];
   });
-  const row = rows.find(({ level }) => level === best.level)!;
+  const row = rowOf(best);
   const { all, thinned, pulses, from, to } = row;
   const whole = alignWhole(best.pattern, pulses, best);
   const { teeth, degrees, events } = putBack(all, thinned, {
@@ -166,8 +176,10 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   }
   const runnerUp = candidates.slice(1).find(({ wheel }) => !alike(wheel, best.wheel)) ?? null;
   options.onProgress?.(1);
+  const verdict = verdictOf([best, ...near.filter((trial) => trial !== best)], row, codedWidths(crank, best.wheel));
   return ok({
     best: candidates[0],
+    verdict,
     candidates: candidates.slice(0, 12),
     runnerUp,
     crank,

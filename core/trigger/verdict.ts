@@ -1,0 +1,178 @@
+import type { PulseEvent } from './align';
+import { costOf } from './judge-row';
+import { isEven, spanOf, type Judged } from './trials';
+import type { Wheel } from './wheel';
+
+/**
+ * What can be said at all: this wheel, one of these, or none of the library's.
+ *
+ * The costs of the wheels are logarithms of likelihoods, so their differences are odds; but a model is never quite the
+ * engine, so the differences count for a part only (the temperature, found on captures drawn by other formulas: of the answers
+ * said with 95 % more than 93 % are right). Beside the ranking stands an absolute question: what would a wheel
+ * explain that nobody has drawn yet? It costs the places at which it differs, and saves what goes wrong there every turn.
+ */
+export interface Verdict {
+  readonly kind: 'this' | 'one-of' | 'none';
+  /** The wheels that may be it, the likeliest first, with their odds; `none` the odds of a wheel that is not in the library. */
+  readonly odds: readonly { readonly wheel: Wheel; readonly odds: number }[];
+  readonly noneOdds: number;
+  /** Why no more can be said, or what makes the answer sure: one sentence. */
+  readonly reason: string;
+  /** What comes back turn by turn, whatever the wheel is called. */
+  readonly repeats: string | null;
+}
+
+/** Differences of cost that make one power of e. */
+const TEMPERATURE = 3;
+/** Odds from which an answer is said without another beside it, and share of all that is listed. */
+const SURE = 0.9;
+const LISTED = 0.97;
+const LISTED_MOST = 5;
+/** What a wheel that is not in the library costs, and each place at which it differs from one that is. */
+const UNKNOWN = 12;
+const UNKNOWN_PLACE = 3;
+/** Share of the repeats in which something must come back to be the wheel's own. */
+const MOSTLY = 0.5;
+/** Events a pulse that a bad line still gives (common practice: one in twenty), and what each beyond costs. */
+const LINE_WORST = 0.06;
+const BEYOND = 4.6;
+/** Pulses too few to tell a wheel by. */
+const FEW_REPEATS = 1.5;
+
+/** Price of a speed, by what engines do (common practice): cranking, running, overspeed. */
+export function speedPrice(rpm: number, swing: number): number {
+  const speed =
+    rpm < 25 ? 10 : rpm < 60 ? 3 : rpm <= 500 ? 0 : rpm <= 7500 ? 1 : rpm <= 10_000 ? 5 : rpm <= 14_000 ? 9 : 15;
+  // Compression's swing falls with the square of the speed: a crank that runs hardly swings.
+  const allowed = 0.5 * Math.min(1, (450 / Math.max(1, rpm)) ** 2) + 0.02;
+  const excess = Math.max(0, Math.log(Math.max(1e-6, swing) / allowed));
+  return speed + 8 * Math.min(2, excess);
+}
+
+interface Recurring {
+  readonly tooth: number;
+  readonly kind: PulseEvent['kind'];
+  readonly times: number;
+}
+
+/** Events that come back at one tooth in most repeats: not chance, but the wheel. */
+export function recurring({ alignment, pattern }: Judged, repeats: number): Recurring[] {
+  const teeth = pattern.length;
+  if (teeth < 2 || repeats < 2) return [];
+  const counts = new Map<string, Recurring>();
+  for (const { kind, tooth } of alignment.events) {
+    if (kind === 'break') continue;
+    const key = `${kind} ${tooth}`;
+    counts.set(key, { tooth, kind, times: (counts.get(key)?.times ?? 0) + 1 });
+  }
+  return [...counts.values()].filter(({ times }) => times >= 2 && times >= MOSTLY * Math.floor(repeats));
+}
+
+const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number => {
+  let [first, last] = [0, degrees.length - 1];
+  while (first < last && Number.isNaN(degrees[first])) first += 1;
+  while (last > first && Number.isNaN(degrees[last])) last -= 1;
+  const seconds = pulses[from + last] - pulses[from + first];
+  return seconds > 0 ? (degrees[last] - degrees[first]) / seconds / 6 : 0;
+};
+
+/** Repeats of the pattern within the pulses looked at. */
+const repeatsOf = (trial: Judged, count: number): number => count / trial.pattern.length;
+
+export interface VerdictRow {
+  readonly pulses: Float64Array;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Cost of a wheel with what its speed and swing say. */
+export const fullCost = (trial: Judged, { pulses, from }: VerdictRow): number =>
+  costOf(trial) + (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
+
+const swingOf = ({ ripple }: Judged): number => ripple?.amplitude ?? 0;
+
+/**
+ * @param near Judged wheels, the cheapest first.
+ * @param row The pulses they were read from.
+ * @param coded What the widths of the teeth say against a wheel whose teeth are all alike; null where nothing.
+ */
+export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: string | null): Verdict {
+  const [best] = near;
+  const count = row.to - row.from;
+  const repeats = repeatsOf(best, count);
+  const again = recurring(best, repeats);
+  const { events } = best.alignment;
+  const chance = events.length - again.reduce((sum, { times }) => sum + times, 0);
+  const own = fullCost(best, row);
+  const saved = again.reduce((sum, { times }) => sum + BEYOND * times, 0);
+  const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
+  // A wheel nobody has drawn: this one, other at some places; or, where too much goes wrong at random, another altogether.
+  const places = again.length * (UNKNOWN_PLACE + Math.log(Math.max(2, best.pattern.length)));
+  const unknown = own + UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0);
+  const costs = new Map<Wheel, number>();
+  for (const trial of near) {
+    const cost = fullCost(trial, row);
+    if (Number.isFinite(cost)) costs.set(trial.wheel, Math.min(cost, costs.get(trial.wheel) ?? cost));
+  }
+  const least = Math.min(unknown, ...costs.values());
+  const weight = (cost: number) => Math.exp(-(cost - least) / TEMPERATURE);
+  const all = [...costs.values()].reduce((sum, cost) => sum + weight(cost), weight(unknown));
+  const odds = [...costs]
+    .map(([wheel, cost]) => ({ wheel, odds: weight(cost) / all }))
+    .sort((one, other) => other.odds - one.odds);
+  const noneOdds = weight(unknown) / all;
+  const repeatsSaid = sayRepeats(best, again, coded);
+  const base = { odds: odds.slice(0, LISTED_MOST), noneOdds, repeats: repeatsSaid };
+  if (isEven(best) && best.round === null)
+    return {
+      ...base,
+      kind: 'one-of',
+      reason: 'The teeth are even: how many there are is told only by a cam or a known speed.',
+    };
+  if (noneOdds > 0.5)
+    return {
+      ...base,
+      kind: 'none',
+      reason: coded
+        ? coded
+        : again.length > 0
+          ? `${best.wheel.name} is nearest, but ${again.length === 1 ? 'one tooth' : `${again.length} teeth`} of it would be wrong in every turn.`
+          : `${best.wheel.name} is nearest, but ${chance} of ${count} pulses do not fit it, at no one place.`,
+    };
+  if (repeats < FEW_REPEATS && !isEven(best))
+    return { ...base, kind: 'one-of', reason: 'Less than one and a half turns of the pattern were seen.' };
+  if (again.length === 1 && again[0].kind === 'lost' && best.pattern.length > 3)
+    return {
+      ...base,
+      kind: 'one-of',
+      reason: `A tooth is missing in every turn: ${best.wheel.name} with a broken tooth and a wheel with another gap there give the same pulses. Look at the wheel.`,
+    };
+  if (odds[0].odds >= SURE)
+    return { ...base, odds: odds.slice(0, 1), kind: 'this', reason: 'No other wheel explains the pulses as well.' };
+  let sum = 0;
+  const listed = odds.filter(({ odds: own }) => {
+    const more = sum < LISTED;
+    sum += own;
+    return more;
+  });
+  return {
+    ...base,
+    odds: listed.slice(0, LISTED_MOST),
+    kind: 'one-of',
+    reason: `${listed.length > 1 ? 'These' : 'Others'} explain the pulses nearly as well: a cam beside the crank, a steadier crank with the plugs out, or a count by hand tells them apart.`,
+  };
+}
+
+function sayRepeats({ pattern, wheel, direction }: Judged, again: readonly Recurring[], coded: string | null): string | null {
+  if (coded) return coded;
+  if (pattern.length < 2) return null;
+  const lost = again.filter(({ kind }) => kind === 'lost').length;
+  const added = again.filter(({ kind }) => kind === 'added').length;
+  const pulses = pattern.length - lost + added;
+  if (again.length === 0) return null;
+  const where = again
+    .slice(0, 4)
+    .map(({ tooth, kind }) => `${kind === 'lost' ? 'none before' : kind === 'added' ? 'one more before' : 'another place at'} tooth ${tooth + 1}`)
+    .join(', ');
+  return `${pulses} pulses come back every ${Math.round(spanOf({ pattern } as Judged))}°, counted as ${wheel.name}${direction === 'reverse' ? ' turned round' : ''}: ${where}.`;
+}
