@@ -37,7 +37,7 @@ for (const [name, one, spec] of cases) {
   const { crank, cam } = ch.value;
   const rows = rowsOf(crank, polarityOf(crank).polarity);
   console.log(name, one.id, spec.shape, 'order', spec.order, 'pulses', rows.map((r) => r.pulses.length + '/' + r.all.length), 'clock', rows[0].clock, polarityOf(crank), crank.reads, JSON.stringify(crank.shape));
-  const near = judgeRows(rows, { library: wheels.filter(primary), square: showsSides(crank), cam, onProgress: () => undefined });
+  const near = judgeRows(rows, { library: wheels.filter(primary), square: showsSides(crank), cam, engines: [], onProgress: () => undefined });
   for (const j of near.filter((j, i) => i < 4 || j.wheel.id === one.id || (j.pattern.length > 1 && i < 12))) {
     console.log(j.wheel.id.padEnd(14), j.direction, j.inverted, j.level, 'cost', costOf(j).toFixed(1), 'own', j.cost.toFixed(1), 'stray', j.stray, 'misfit', j.misfit.toFixed(1), 'events', j.alignment.events.length, 'fit', j.fit.toFixed(2), JSON.stringify(j.pace), j.alignment.cost.toFixed(0), j.ripple && `order ${j.ripple.order} amp ${j.ripple.amplitude.toFixed(3)} price ${j.ripple.price.toFixed(1)}`, 'round', j.round);
     if (process.env.EV) console.log(JSON.stringify(j.alignment.events.slice(0, 12)), [...j.alignment.teeth.slice(0, 80)].join(' '));

@@ -29,7 +29,7 @@ const USUAL_MOST_RPM = 7000;
 
 /** Matches, decodes as an ECU would, and explains. */
 export function readBench(capture: Capture, options: MatchOptions, build: BenchBuild | null): Result<BenchReading> {
-  const matched = match(capture, options);
+  const matched = match(capture, { engine: build?.engine ?? null, ...options });
   if (!matched.ok) return matched;
   const found = matched.value;
   const settings = decoderFor(found, build?.ecu ?? null, build?.engine.maxRpm ?? USUAL_MOST_RPM);

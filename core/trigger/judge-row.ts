@@ -1,6 +1,7 @@
 import { camRound } from './cam-round';
 import { judge, look, refine, type Judgement } from './judge';
 import { sameShape } from './pattern';
+import type { Swing } from './ripple';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
@@ -44,6 +45,8 @@ export interface RowContext {
   readonly library: readonly Wheel[];
   readonly square: boolean;
   readonly cam: Track | null;
+  /** Swings the build's engine may have; empty where it is not known. */
+  readonly engines: readonly Swing[];
   /** Even places of a cycle as the cam counts them. */
   readonly told: number | null;
   /** How far it is, 0 to 1. */
@@ -135,7 +138,7 @@ function judgeEven(
  * cam tells, or, where none tells it, for all numbers at once.
  */
 export function judgeRow(row: Row, context: RowContext): JudgedRow {
-  const { library, square, onProgress } = context;
+  const { library, square, engines, onProgress } = context;
   const { pulses, from, to, level, clock } = row;
   const own = spelled(pulses, from, to);
   const trials = [
@@ -152,7 +155,7 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     return withCam(trial, judged, row, context);
   };
   const refined = (trial: Judged): Judged => {
-    const finer = refine(trial, trial.pattern, pulses, from, to, clock);
+    const finer = refine(trial, trial.pattern, pulses, from, to, clock, engines);
     return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer, row, context);
   };
   const uneven = trials.filter((trial) => !isEven(trial));

@@ -63,11 +63,19 @@ function overCycle(pattern: readonly number[]): number[] | null {
   return Array.from({ length: times }, () => pattern).flat();
 }
 
+/** Steps over which a swing is taken for even, degrees: over a gap it is not. */
+const BEND_STEP = 6;
+
 /** The pattern as a shaft with this swing shows it: slow stretches are longer. */
 function bent(pattern: readonly number[], swing: Swing): number[] {
   let at = 0;
   return pattern.map((interval) => {
-    const shown = interval * Math.exp(swingOver(swing, at, at + interval));
+    const parts = Math.max(1, Math.ceil(interval / BEND_STEP));
+    let shown = 0;
+    for (let part = 0; part < parts; part += 1) {
+      const from = at + (interval * part) / parts;
+      shown += (interval / parts) * Math.exp(swingOver(swing, from, from + interval / parts));
+    }
     at += interval;
     return shown;
   });
@@ -236,16 +244,17 @@ function swingAlong(
   seconds: Float64Array,
   from: number,
   to: number,
+  engines: readonly Swing[],
 ): RippleFit | null {
   const breaks = new Set(events.flatMap(({ pulse, kind }) => (kind === 'break' ? [pulse - from] : [])));
   // A pulse off its place says nothing of the speed: the one interval over it does.
   const placed = degrees.slice();
   for (const { pulse, kind } of events) if (kind === 'bent') placed[pulse - from] = Number.NaN;
-  const ripple = fitRipple(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse));
+  const ripple = fitRipple(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse), engines);
   return ripple && ripple.order > 0 ? ripple : null;
 }
 
-/** The second: path and swing together. Never worse than the first. */
+/** The second: path and swing together. Never worse than the first. @param engines Swings the build's engine may have. */
 export function refine(
   first: Judgement,
   pattern: readonly number[],
@@ -253,17 +262,18 @@ export function refine(
   from: number,
   to: number,
   clock: number,
+  engines: readonly Swing[] = [],
 ): Judgement {
   const cycle = overCycle(pattern);
   if (cycle === null || !Number.isFinite(first.cost)) return first;
   let best = first;
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
     const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
-    const ripple = swingAlong(found, seconds, from, to);
+    const ripple = swingAlong(found, seconds, from, to, engines);
     if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
     return { ripple, cost: found.cost };
   };
-  const own = swingAlong(first, seconds, from, to);
+  const own = swingAlong(first, seconds, from, to, engines);
   const [tooth] = first.alignment.teeth;
   const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]

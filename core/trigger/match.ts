@@ -1,15 +1,17 @@
+import type { Engine } from '../engine/engine';
 import { fail, ok, type Result } from '../problem';
 import type { PulseEvent } from './align';
 import { judgeRows } from './both-edges';
 import { putBack } from './bursts';
 import { matchCam, type CamFit } from './cam';
 import { sampleRate, type Capture } from './capture/capture';
+import { swingOfEngine } from './cranking';
 import { alignWhole } from './judge';
 import { costOf } from './judge-row';
 import { gapsOf, patternOf, samePattern } from './pattern';
 import { alike, whyBest, whyNot } from './reasons';
 import { rowsOf } from './rows';
-import { speedOf } from './speed';
+import { CRANKING_RPM, speedOf } from './speed';
 import { chooseTracks, polarityOf, showsSides, type Polarity, type Track } from './tracks';
 import { isEven, primary, spanOf, type Judged } from './trials';
 import { fullCost, verdictOf, type Verdict } from './verdict';
@@ -64,11 +66,16 @@ const CLOSE = 12;
 const SCORE_WIDTH = 30;
 const LOSER_WIDTH = 6;
 
+/** Swings an engine is computed at: the height in between is fitted. */
+const SWINGS = [0.15, 0.35];
+
 export interface MatchOptions {
   readonly crank?: string;
   /** null: there is none. */
   readonly cam?: string | null;
   readonly wheels: readonly Wheel[];
+  /** The build's engine, where there is one: what swing it has on a starter is then computed (cranking.ts). */
+  readonly engine?: Engine | null;
   /** Says how far it is, 0 to 1; true to stop. */
   readonly onProgress?: (done: number) => boolean;
 }
@@ -98,7 +105,8 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     );
   const library = options.wheels.filter(primary);
   const rows = rowsOf(crank, polarity);
-  const judged = judgeRows(rows, { library, square, cam, onProgress: (done) => options.onProgress?.(0.9 * done) });
+  const engines = options.engine ? SWINGS.map((swing) => swingOfEngine(options.engine!, CRANKING_RPM, swing)) : [];
+  const judged = judgeRows(rows, { library, square, cam, engines, onProgress: (done) => options.onProgress?.(0.9 * done) });
   if (judged.length === 0)
     return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
   // What an engine can do tells wheels of one shape apart.

@@ -1,4 +1,5 @@
-import { cycleDegrees, type Engine } from '../engine/engine';
+import type { Engine } from '../engine/engine';
+import { crankingOf } from './cranking';
 import type { Faults, Speed } from './synth';
 
 /** What a simulation may have wrong with it, by a person's words for it. */
@@ -61,7 +62,7 @@ export const SIMULATED_RATE = 100_000;
 
 /** How a simulated engine turns. */
 export interface Pace {
-  readonly kind: Speed['type'];
+  readonly kind: 'constant' | 'rising' | 'cranking';
   readonly rpm: number;
   /** Fastest less slowest within a turn, over the mean. */
   readonly ripple: number;
@@ -70,16 +71,9 @@ export interface Pace {
   readonly stopSeconds: number;
 }
 
-/** A speed as the engine gives it: while cranking every cylinder slows it once a cycle. */
+/** A speed as the engine gives it: a starter turns it against its own compressions. */
 export function speedAs({ kind, rpm, ripple, startSeconds, stopSeconds }: Pace, engine: Engine): Speed {
   if (kind === 'constant') return { type: kind, rpm };
   if (kind === 'rising') return { type: kind, fromRpm: rpm, toRpm: rpm * RISES_TO };
-  return {
-    type: kind,
-    rpm,
-    ripple,
-    events: (engine.cylinders * 360) / cycleDegrees(engine),
-    startSeconds,
-    stopSeconds,
-  };
+  return { type: 'engine', cranking: crankingOf(engine, rpm, ripple), rpm, startSeconds, stopSeconds };
 }

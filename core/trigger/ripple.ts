@@ -94,6 +94,8 @@ interface Equations {
   readonly count: number;
   readonly slow: Float64Array;
   readonly design: Float64Array;
+  /** Usual interval, degrees. */
+  readonly step: number;
 }
 const ALL = TREND + 2 * ORDERS;
 const allColumns = Array.from({ length: ALL }, (_, at) => at);
@@ -121,7 +123,7 @@ function familyOf(base: number, multiples: number): Family {
 const FAMILIES = [familyOf(0, 1), ...BASES.flatMap((base) => (base <= 1 ? HEIGHTS : [1]).map((one) => familyOf(base, one)))];
 
 /** The normal equations of all columns at once: those of a family are a part of them. */
-function normal({ count, slow, design }: Equations, weights: Float64Array | null, columns: readonly number[]) {
+function normal({ count, slow, design, step }: Equations, weights: Float64Array | null, columns: readonly number[]) {
   const size = columns.length;
   const flat = new Float64Array(size * size);
   const right = new Float64Array(size);
@@ -135,8 +137,18 @@ function normal({ count, slow, design }: Equations, weights: Float64Array | null
       for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * row[b];
     }
   }
-  return { flat, right, size };
+  return { flat, right, size, step };
 }
+
+/** Least share of the noise that is reckoned with: beside the noise of times there is what the model leaves. */
+const HEARD_LEAST = 0.2;
+
+/**
+ * Share of the intervals' noise that an order hears. A pulse that is late makes one interval longer and the next shorter, so the
+ * noise of intervals is all in the high orders: twice the sine's square of half the phase from one to the next.
+ */
+const heard = (order: number, step: number): number =>
+  Math.max(HEARD_LEAST, Math.SQRT2 * sin(Math.min(Math.PI / 4, (Math.PI * order * step) / 360)));
 
 interface Solved {
   readonly values: readonly number[];
@@ -144,7 +156,7 @@ interface Solved {
 }
 
 /** @param places Of the family's columns within the normal equations. */
-function solve({ flat, right, size }: ReturnType<typeof normal>, { columns }: Family, places: readonly number[], rest: number): Solved | null {
+function solve({ flat, right, size, step }: ReturnType<typeof normal>, { columns }: Family, places: readonly number[], rest: number): Solved | null {
   const matrix = places.map((one) => places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])));
   const trend = solveWhole(
     matrix.slice(0, TREND).map((row) => row.slice(0, TREND)),
@@ -153,7 +165,9 @@ function solve({ flat, right, size }: ReturnType<typeof normal>, { columns }: Fa
   // What the swing is free to do that the prior had not said: columns that look alike count once.
   let freedom = -0.5 * (trend?.logDeterminant ?? 0);
   for (let a = TREND; a < places.length; a += 1) {
-    const ridge = (rest / columns[a - TREND].prior) ** 2;
+    const { at, prior } = columns[a - TREND];
+    const order = (((at - TREND) >> 1) + 1) / 2;
+    const ridge = ((rest * heard(order, step)) / prior) ** 2;
     freedom -= 0.5 * Math.log(ridge);
     matrix[a][a] += ridge;
   }
@@ -193,8 +207,63 @@ const SETTLED = 0.03;
 const FIRST_REST = 0.01;
 const columnsOf = ({ columns }: Family): number[] => [...trendColumns, ...columns.map(({ at }) => at)];
 
+/** Places of an engine's first top on the wheel that are tried, over a cycle. */
+const PLACES = 144;
+/** What the place, the height and the choice of the swing cost. */
+const ENGINE_PRICE = 5;
+/** Heights against the swing that was computed. */
+const [LOWEST, HIGHEST] = [0.4, 2];
+
+/** A swing turned so that its first top is at an angle. */
+function turned(swing: Swing, degrees: number): number[] {
+  const out = new Array<number>(swing.length).fill(0);
+  for (let k = 0; 2 * k < swing.length; k += 1) {
+    const angle = ((k + 1) / 2) * degrees * RADIAN;
+    const [a, b] = [swing[2 * k], swing[2 * k + 1]];
+    out[2 * k] = a * cos(angle) - b * sin(angle);
+    out[2 * k + 1] = a * sin(angle) + b * cos(angle);
+  }
+  return out;
+}
+
+/** The swing of a known engine: only its height and its place on the wheel are free. */
+function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine: Swing): RippleFit | null {
+  const { flat, right, size } = all;
+  const at = (a: number, b: number) => (a <= b ? flat[a * size + b] : flat[b * size + a]);
+  let best: { swing: number[]; gain: number } | null = null;
+  for (let place = 0; place < PLACES; place += 1) {
+    const swing = turned(engine, (720 * place) / PLACES);
+    // The trend and one column: its products with the others are sums over the orders.
+    const cross = Array.from({ length: TREND }, (_, a) => swing.reduce((sum, one, k) => sum + one * at(a, TREND + k), 0));
+    let square = 0;
+    for (let k = 0; k < swing.length; k += 1) {
+      if (swing[k] === 0) continue;
+      for (let l = 0; l < swing.length; l += 1) square += swing[k] * swing[l] * at(TREND + k, TREND + l);
+    }
+    const matrix = Array.from({ length: TREND + 1 }, (_, a) =>
+      Array.from({ length: TREND + 1 }, (__, b) =>
+        a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[Math.min(a, b)],
+      ),
+    );
+    const sides = [...right.slice(0, TREND), swing.reduce((sum, one, k) => sum + one * right[TREND + k], 0)];
+    const solved = solveWhole(matrix, [...sides]);
+    if (!solved) continue;
+    const height = Math.min(HIGHEST, Math.max(LOWEST, solved.values[TREND]));
+    const gain = solved.values.reduce((sum, value, k) => sum + value * sides[k], 0);
+    if (solved.values[TREND] > 0 && (!best || gain > best.gain)) best = { swing: swing.map((one) => height * one), gain };
+  }
+  if (!best) return null;
+  const { swing } = best;
+  const { slow, design } = equations;
+  const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * ALL + TREND + k], one));
+  const trend = solve(normal({ ...equations, slow: less }, null, trendColumns), FAMILIES[0], trendColumns, FIRST_REST);
+  if (!trend) return null;
+  const { cost, rest } = weighed({ ...equations, slow: less }, FAMILIES[0], trend, trendColumns);
+  return { cost: cost + ENGINE_PRICE, order: 0.5, amplitude: 0, rest, price: ENGINE_PRICE, swing };
+}
+
 /** The best family for some intervals; null with too few. */
-function fitSwing(equations: Equations): RippleFit | null {
+function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | null {
   const { count } = equations;
   if (count < TREND + 4) return null;
   const all = normal(equations, null, allColumns);
@@ -228,6 +297,10 @@ function fitSwing(equations: Equations): RippleFit | null {
       if (settled) break;
     }
   }
+  for (const engine of engines) {
+    const own = fitEngine(equations, all, engine);
+    if (own && (!best || own.cost < best.cost)) best = own;
+  }
   if (!best) return null;
   const amplitude = heightOf(best.swing);
   const steep = Math.max(0, amplitude - STEEP) / STEEP_MORE;
@@ -237,12 +310,14 @@ function fitSwing(equations: Equations): RippleFit | null {
 /**
  * @param seconds Pulse times; `degrees` their crank angles, NaN where a pulse belongs to no tooth.
  * @param broken Whether the angle starts anew at a pulse: the interval before it says nothing.
+ * @param engines Swings the build's own engine may have, their first top at 0: their height and place on the wheel are sought.
  * @returns The best order; null with too few intervals.
  */
 export function fitRipple(
   seconds: ArrayLike<number>,
   degrees: Float64Array,
   broken: (pulse: number) => boolean = () => false,
+  engines: readonly Swing[] = [],
 ): RippleFit | null {
   const steps: Step[] = [];
   let before = -1;
@@ -258,7 +333,7 @@ export function fitRipple(
   const spare = Math.max(0, steps.length - STEPS_MOST);
   steps.splice(0, spare >> 1);
   steps.length = Math.min(steps.length, STEPS_MOST);
-  return fitSwing(equationsOf(steps));
+  return fitSwing(equationsOf(steps), engines);
 }
 
 interface Step {
@@ -288,5 +363,6 @@ function equationsOf(steps: readonly Step[]): Equations {
       [cb, sb] = [cb * cosB - sb * sinB, sb * cosB + cb * sinB];
     }
   });
-  return { count, slow, design };
+  const widths = steps.map(({ from, to }) => to - from).sort((one, other) => one - other);
+  return { count, slow, design, step: widths[count >> 1] ?? 1 };
 }

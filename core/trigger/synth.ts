@@ -1,4 +1,5 @@
 import { evenTime, type Capture, type Channel } from './capture/capture';
+import { accelerationOf, type Cranking } from './cranking';
 import { trackOf, type Wheel } from './wheel';
 
 /** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
@@ -31,6 +32,14 @@ export type Speed =
       readonly ripple: number;
       readonly events: number;
       /** Seconds from standstill to speed, and back to standstill at the end. */
+      readonly startSeconds?: number;
+      readonly stopSeconds?: number;
+    }
+  /** As a starter turns an engine (cranking.ts): from rest where `startSeconds` are given; let go `stopSeconds` before the end, when the last compression may turn it back. */
+  | {
+      readonly type: 'engine';
+      readonly cranking: Cranking;
+      readonly rpm: number;
       readonly startSeconds?: number;
       readonly stopSeconds?: number;
     };
@@ -123,6 +132,8 @@ function rpmAt(speed: Speed, seconds: number, degrees: number, span: number): nu
       return speed.rpm;
     case 'rising':
       return speed.fromRpm + ((speed.toRpm - speed.fromRpm) * seconds) / span;
+    case 'engine':
+      return speed.rpm;
     case 'cranking': {
       const { startSeconds = 0, stopSeconds = 0 } = speed;
       const up = startSeconds > 0 ? Math.min(1, seconds / startSeconds) : 1;
@@ -192,14 +203,19 @@ export function synth(spec: SynthSpec): Synthesis {
   const count = Math.max(2, Math.round(seconds * sampleRate));
   const degrees = new Float64Array(count);
   const rpm = new Float32Array(count);
-  let angle = spec.startDegrees ?? 0;
-  for (let i = 0; i < count; i += 1) {
-    degrees[i] = angle;
-    const speed = rpmAt(spec.speed, i / sampleRate, angle, seconds);
-    rpm[i] = speed;
-    angle += (6 * speed) / sampleRate;
+  const start = spec.startDegrees ?? 0;
+  if (spec.speed.type === 'engine') turnEngine(spec.speed, start, seconds, sampleRate, degrees, rpm);
+  else {
+    let angle = start;
+    for (let i = 0; i < count; i += 1) {
+      degrees[i] = angle;
+      const speed = rpmAt(spec.speed, i / sampleRate, angle, seconds);
+      rpm[i] = speed;
+      angle += (6 * speed) / sampleRate;
+    }
   }
-  const [from, to] = [degrees[0], angle];
+  const from = degrees.reduce((least, one) => Math.min(least, one), degrees[0]);
+  const to = degrees.reduce((most, one) => Math.max(most, one), degrees[0]) + 1e-9;
   const found: { degrees: number; fault: Injected['fault']; tooth: number | null }[] = [];
   const signal = (wheel: Wheel, at: number, sensor: Sensor, own: Faults, log: typeof found): Float32Array => {
     const marks = marksOf(wheel, at, from - 60, to + 60, own, random, log as never);
@@ -239,6 +255,38 @@ export function synth(spec: SynthSpec): Synthesis {
   };
 }
 
+/** Steps of the engine's motion for one sample, at the least, and their length at the most, seconds. */
+const ENGINE_STEPS = 4;
+const ENGINE_STEP = 5e-5;
+/** Seconds the starter takes to engage. */
+const ENGAGES = 0.05;
+
+/** The motion of an engine under a starter, by small steps. */
+function turnEngine(
+  { cranking, rpm: mean, startSeconds = 0, stopSeconds = 0 }: Extract<Speed, { type: 'engine' }>,
+  start: number,
+  seconds: number,
+  sampleRate: number,
+  degrees: Float64Array,
+  rpm: Float32Array,
+): void {
+  const steps = Math.max(ENGINE_STEPS, Math.ceil(1 / sampleRate / ENGINE_STEP));
+  const step = 1 / sampleRate / steps;
+  let [angle, speed] = [start, startSeconds > 0 ? 0 : 6 * mean];
+  for (let i = 0; i < degrees.length; i += 1) {
+    degrees[i] = angle;
+    rpm[i] = speed / 6;
+    const time = i / sampleRate;
+    const driven = (startSeconds <= 0 || time >= ENGAGES) && (stopSeconds <= 0 || time < seconds - stopSeconds);
+    for (let part = 0; part < steps; part += 1) {
+      const next = speed + step * accelerationOf(cranking, speed, angle, driven);
+      // Friction stops a crank, it does not turn it.
+      speed = speed !== 0 && next * speed < 0 && Math.abs(speed) < 1 ? 0 : next;
+      angle += step * speed;
+    }
+  }
+}
+
 /** First sample at or past an angle. */
 function firstFrom(degrees: Float64Array, angle: number): number {
   let [low, high] = [0, degrees.length - 1];
@@ -272,6 +320,9 @@ function vrSignal(
     const angle = degrees[i];
     while (low < marks.length && marks[low].degrees < angle - reach) low += 1;
     while (high < marks.length && marks[high].degrees < angle + reach) high += 1;
+    // A crank that is turned back comes by the same edges again.
+    while (low > 0 && marks[low - 1].degrees >= angle - reach) low -= 1;
+    while (high > 0 && marks[high - 1].degrees >= angle + reach) high -= 1;
     let sum = 0;
     for (let k = low; k < high; k += 1) {
       const off = (angle - marks[k].degrees) / spread;
@@ -317,6 +368,10 @@ function squareSignal(
     while (at < marks.length && marks[at].degrees <= degrees[i]) {
       tooth = marks[at].level === 1;
       at += 1;
+    }
+    while (at > 0 && marks[at - 1].degrees > degrees[i]) {
+      at -= 1;
+      tooth = marks[at].level === 0;
     }
     const goal = tooth !== Boolean(sensor.inverted) ? high : LOW_VOLTS;
     value = Number.isNaN(value) || goal < value ? goal : value + (goal - value) * step;

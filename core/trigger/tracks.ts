@@ -101,6 +101,7 @@ function lobesOf({ at, level, height }: Edges): { period: number; height: number
   return { period: middle(steps), height: middle([...height.subarray(0, LOBES_LOOKED)]) };
 }
 const LOBES_LOOKED = 2000;
+const LOBE_SAMPLES = 12;
 
 export const trackOf = (capture: Capture, index: number): Track => {
   const channel = capture.channels[index];
@@ -118,7 +119,8 @@ export const trackOf = (capture: Capture, index: number): Track => {
   const lobes = lobesOf(edges);
   const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
   const quality = qualityOf(shape, edges);
-  if (shape.kind === 'vr' && lobesApart(edges, channel.values, shape.low))
+  // With few samples a lobe nothing can be said of what lies between two of them.
+  if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, channel.values, shape.low))
     return { channel, index, shape, edges: lobesAsEdges(edges), quality, reads: 'lobes' };
   return { channel, index, shape, edges, quality, reads: shape.kind === 'square' ? 'levels' : 'crossings' };
 };

@@ -1,5 +1,6 @@
 import type { PulseEvent } from './align';
 import { costOf } from './judge-row';
+import { sameShape } from './pattern';
 import { isEven, spanOf, type Judged } from './trials';
 import type { Wheel } from './wheel';
 
@@ -24,6 +25,7 @@ export interface Verdict {
 
 /** Differences of cost that make one power of e. */
 const TEMPERATURE = 3;
+const TEMPERATURE_SHAPE = 12;
 /** Odds from which an answer is said without another beside it, and share of all that is listed. */
 const SURE = 0.9;
 const LISTED = 0.97;
@@ -115,10 +117,15 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
     if (Number.isFinite(cost)) costs.set(trial.wheel, Math.min(cost, costs.get(trial.wheel) ?? cost));
   }
   const least = Math.min(unknown, ...costs.values());
-  const weight = (cost: number) => Math.exp(-(cost - least) / TEMPERATURE);
-  const all = [...costs.values()].reduce((sum, cost) => sum + weight(cost), weight(unknown));
+  const weight = (cost: number, temperature = TEMPERATURE) => Math.exp(-(cost - least) / temperature);
+  // Wheels of one shape give the same pulses: only the scale of a swing, and what engines do, speaks for the one or the other.
+  const shapes = new Set(
+    near.filter((trial) => trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern)).map(({ wheel }) => wheel),
+  );
+  const weightOf = (wheel: Wheel, cost: number) => weight(cost, shapes.has(wheel) ? TEMPERATURE_SHAPE : TEMPERATURE);
+  const all = [...costs].reduce((sum, [wheel, cost]) => sum + weightOf(wheel, cost), weight(unknown));
   const odds = [...costs]
-    .map(([wheel, cost]) => ({ wheel, odds: weight(cost) / all }))
+    .map(([wheel, cost]) => ({ wheel, odds: weightOf(wheel, cost) / all }))
     .sort((one, other) => other.odds - one.odds);
   const noneOdds = weight(unknown) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
