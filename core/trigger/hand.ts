@@ -39,13 +39,14 @@ export interface HandCandidate {
   readonly score: number;
 }
 
-/** Two frequencies told apart: crank pulses a turn and cam pulses a cycle that make their ratio. */
-export interface RatioGuess {
-  readonly crankPerTurn: number;
-  readonly camPerCycle: number;
-  /** Ratio these two would have. */
-  readonly ratio: number;
-  /** How far the measured ratio is off, a share. */
+/** What two of three readings stand for: pulses of the crank's sensor a turn, of the cam's a cycle, and the speed. */
+export interface PulseGuess {
+  /** Null where the crank's frequency was not read; and the cam's. */
+  readonly crankPerTurn: number | null;
+  readonly camPerCycle: number | null;
+  /** Ratio of the two frequencies these would have; null without both. */
+  readonly ratio: number | null;
+  /** How far the readings are from it, a share: the ratio, or a speed against the other. */
   readonly off: number;
   readonly rpm: number;
 }
@@ -54,7 +55,8 @@ export interface HandAnswer {
   readonly candidates: readonly HandCandidate[];
   /** Crank hertz over cam hertz; null without both. */
   readonly ratio: number | null;
-  readonly guesses: readonly RatioGuess[];
+  /** From any two of crank hertz, cam hertz and a speed. */
+  readonly guesses: readonly PulseGuess[];
   readonly sensor: string | null;
   /** What to look at next, when it would narrow the list; null when nothing would. */
   readonly next: string | null;
@@ -83,7 +85,7 @@ export const longestGap = (wheel: Wheel): number | null => {
 export function byHand(wheels: readonly Wheel[], found: HandFindings): HandAnswer {
   const { crankHertz, camHertz } = found;
   const ratio = crankHertz !== null && camHertz !== null && camHertz > 0 ? crankHertz / camHertz : null;
-  const guesses = ratio === null ? [] : guessRatio(wheels, ratio, crankHertz!, found.teeth);
+  const guesses = guessPulses(wheels, found);
   const candidates = wheels
     .filter(primary)
     .map((wheel) => held(wheel, found, guesses))
@@ -115,7 +117,7 @@ const away = (wheel: Wheel, { teeth }: HandFindings): number =>
 const rarity = ({ family }: Wheel): number =>
   family === 'missing-tooth' ? 0 : family === 'even' ? 1 : family === 'multi-gap' ? 2 : 3;
 
-function held(wheel: Wheel, found: HandFindings, guesses: readonly RatioGuess[]): HandCandidate {
+function held(wheel: Wheel, found: HandFindings, guesses: readonly PulseGuess[]): HandCandidate {
   const fits: string[] = [];
   const against: string[] = [];
   let score = 0;
@@ -169,13 +171,15 @@ function held(wheel: Wheel, found: HandFindings, guesses: readonly RatioGuess[])
     against.push(`would turn at ${Math.round(rpm)} rpm`);
     score -= 4;
   }
-  if (guesses.length > 0) {
+  const crankRead = found.crankHertz !== null;
+  if (guesses.length > 0 && crankRead) {
     const guess = guesses.find(({ crankPerTurn }) => crankPerTurn === perCrankTurn);
     if (guess) {
-      fits.push(`with ${guess.camPerCycle} cam ${guess.camPerCycle === 1 ? 'pulse' : 'pulses'} a cycle the ratio fits`);
+      if (guess.camPerCycle !== null)
+        fits.push(`with ${guess.camPerCycle} cam ${guess.camPerCycle === 1 ? 'pulse' : 'pulses'} a cycle the ratio fits`);
       // The likelier guess first: they are in that order.
       score += 2 - 0.2 * guesses.indexOf(guess);
-    } else {
+    } else if (crankRead && found.camHertz !== null) {
       against.push('no small number of cam pulses gives this ratio');
       score -= 3;
     }
@@ -183,37 +187,50 @@ function held(wheel: Wheel, found: HandFindings, guesses: readonly RatioGuess[])
   return { wheel, fits, against, rpm, score };
 }
 
+/** Cam pulses a cycle that are tried. */
+const CAM_MOST = 12;
+/** Against each further cam pulse: few are commoner (from memory). */
+const EACH_CAM = 0.35;
+
 /**
- * Crank pulses a turn and cam pulses a cycle behind a ratio of frequencies: ratio = 2 n / m. Small numbers of cam pulses and
- * tooth counts that wheels have come first; 2.6 is 4 with 3 (2.67, a meter's error away) and not 13 with 10.
+ * What any two of crank hertz, cam hertz and a rev counter's speed stand for: crank pulses a turn are 60 hertz / rpm, cam pulses
+ * a cycle 120 hertz / rpm, and the two frequencies stand as 2 n / m. Small numbers of cam pulses and tooth counts that wheels
+ * have come first; a ratio of 2.6 is 4 with 3 (2.67, a meter's error away) and not 13 with 10. With all three read, each must
+ * agree with the others.
  */
-export function guessRatio(
+export function guessPulses(
   wheels: readonly Wheel[],
-  ratio: number,
-  crankHertz: number,
-  teeth: number | null,
-): RatioGuess[] {
+  { crankHertz, camHertz, rpm, teeth }: Pick<HandFindings, 'crankHertz' | 'camHertz' | 'rpm' | 'teeth'>,
+): PulseGuess[] {
+  const read = [crankHertz, camHertz, rpm].filter((one) => one !== null && one > 0).length;
+  if (read < 2 || crankHertz === 0 || camHertz === 0 || rpm === 0) return [];
   const known = new Set(wheels.filter(primary).map((wheel) => teethPerCycle(wheel) / 2));
-  const counts = new Set([...known, ...(teeth === null ? [] : [teeth, teeth / 2])]);
-  const guesses: (RatioGuess & { price: number })[] = [];
-  for (const crankPerTurn of counts) {
-    if (teeth !== null && crankPerTurn !== teeth && crankPerTurn !== teeth / 2) continue;
-    for (let camPerCycle = 1; camPerCycle <= 12; camPerCycle += 1) {
-      const own = (2 * crankPerTurn) / camPerCycle;
-      const off = ratio / own - 1;
-      const rpm = (crankHertz * 60) / crankPerTurn;
-      if (Math.abs(off) > OFF_MOST || rpm < SPEEDS[0] || rpm > SPEEDS[1]) continue;
+  const counts = teeth === null ? [...known] : [teeth, teeth / 2];
+  const guesses: (PulseGuess & { price: number })[] = [];
+  for (const crankPerTurn of crankHertz === null ? [null] : counts)
+    for (const camPerCycle of camHertz === null ? [null] : Array.from({ length: CAM_MOST }, (_, i) => i + 1)) {
+      const speeds = [
+        ...(crankPerTurn === null ? [] : [(60 * crankHertz!) / crankPerTurn]),
+        ...(camPerCycle === null ? [] : [(120 * camHertz!) / camPerCycle]),
+        ...(rpm === null ? [] : [rpm]),
+      ];
+      const off = Math.max(...speeds.map((speed) => Math.max(...speeds.map((other) => speed / other)))) - 1;
+      // The crank's frequency counts the most pulses: its speed is the exactest that is not a rev counter's.
+      const speed = rpm ?? speeds[0];
+      if (off > OFF_MOST || speed < SPEEDS[0] || speed > SPEEDS[1]) continue;
       guesses.push({
         crankPerTurn,
         camPerCycle,
-        ratio: own,
-        off,
-        rpm,
-        // Half the count is a wheel that turns with the cam: rarer.
-        price: 0.5 * (off / METER) ** 2 + 0.35 * camPerCycle + (teeth !== null && crankPerTurn !== teeth ? HALVED : 0),
+        ratio: crankPerTurn === null || camPerCycle === null ? null : (2 * crankPerTurn) / camPerCycle,
+        off: crankPerTurn !== null && camPerCycle !== null && rpm === null ? speeds[1] / speeds[0] - 1 : off,
+        rpm: speed,
+        price:
+          0.5 * (off / METER) ** 2 +
+          EACH_CAM * (camPerCycle ?? 0) +
+          // Half the count is a wheel that turns with the cam: rarer.
+          (teeth !== null && crankPerTurn !== null && crankPerTurn !== teeth ? HALVED : 0),
       });
     }
-  }
   return guesses
     .sort((one, other) => one.price - other.price)
     .slice(0, GUESSES)

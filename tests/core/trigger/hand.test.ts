@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { byHand, guessRatio, longestGap, nothingFound } from '~/core/trigger/hand';
+import { byHand, guessPulses, longestGap, nothingFound } from '~/core/trigger/hand';
 import { gapsOf } from '~/core/trigger/pattern';
 import { pulseHertz, teethPerCycle, teethPerTurn } from '~/core/trigger/wheel';
 import { wheel } from '../../helpers';
@@ -73,14 +73,35 @@ describe('two frequencies', () => {
   });
 
   test('counted teeth leave only the cam to guess', () => {
-    const guesses = guessRatio(wheels, 58 * 2, 242, 58);
+    const guesses = guessPulses(wheels, { crankHertz: 242, camHertz: 242 / 116, rpm: null, teeth: 58 });
     expect(guesses[0]).toMatchObject({ crankPerTurn: 58, camPerCycle: 1 });
     expect(guesses.every(({ crankPerTurn }) => crankPerTurn === 58 || crankPerTurn === 29)).toBe(true);
   });
 
   test.each([1, 2, 3, 4, 5])('a meter two per cent off still finds 36-1 with %i cam pulses', (cam) => {
     const ratio = ((2 * 35) / cam) * 1.02;
-    expect(guessRatio(wheels, ratio, 150, 35)[0]).toMatchObject({ crankPerTurn: 35, camPerCycle: cam });
+    expect(guessPulses(wheels, { crankHertz: 150, camHertz: 150 / ratio, rpm: null, teeth: 35 })[0]).toMatchObject({
+      crankPerTurn: 35,
+      camPerCycle: cam,
+    });
+  });
+
+  // f = pulses a turn x rpm / 60; a cam turns at half speed (domain facts): hand-worked.
+  test('crank hertz beside a rev counter: 65 Hz at 975 rpm are four pulses a turn', () => {
+    const { guesses } = byHand(wheels, { ...nothingFound, crankHertz: 65, rpm: 975 });
+    expect(guesses[0]).toMatchObject({ crankPerTurn: 4, camPerCycle: null, rpm: 975 });
+  });
+  test('cam hertz beside a rev counter: 25 Hz at 1000 rpm are three pulses a cycle', () => {
+    const { guesses, candidates } = byHand(wheels, { ...nothingFound, camHertz: 25, rpm: 1000 });
+    expect(guesses[0]).toMatchObject({ crankPerTurn: null, camPerCycle: 3 });
+    expect(candidates.every(({ against }) => against.length === 0)).toBe(true);
+  });
+  test('all three must agree', () => {
+    expect(guessPulses(wheels, { crankHertz: 65, camHertz: 25, rpm: 985, teeth: null })[0]).toMatchObject({
+      crankPerTurn: 4,
+      camPerCycle: 3,
+    });
+    expect(guessPulses(wheels, { crankHertz: 65, camHertz: 25, rpm: 1400, teeth: null })).toEqual([]);
   });
 
   test('a cam that stands still gives no ratio', () => {

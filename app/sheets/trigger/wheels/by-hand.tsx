@@ -39,6 +39,7 @@ export function ByHand({
       onChange={(value) => set({ [key]: value })}
     />
   );
+  const two = [found.crankHertz, found.camHertz, found.rpm].filter((one) => one !== null).length >= 2;
   const empty = Object.values(found).every((one) => one === null);
   return (
     <Stack $gap={3}>
@@ -75,19 +76,19 @@ export function ByHand({
           <span>{answer.next}</span>
         </Callout>
       )}
-      {answer.ratio !== null && (
+      {two && (
         <Stack $gap={2}>
-          <Heading>Crank to cam, {answer.ratio.toFixed(2)} to 1</Heading>
+          <Heading>{answer.ratio === null ? 'What the readings stand for' : `Crank to cam, ${answer.ratio.toFixed(2)} to 1`}</Heading>
           {answer.guesses.length === 0 ? (
-            <p>No count of teeth with up to twelve cam pulses gives this ratio: read both at the same speed.</p>
+            <p>No count of teeth with up to twelve cam pulses gives these readings: read them at the same speed.</p>
           ) : (
-            <Table aria-label="What the ratio may be">
+            <Table aria-label="What the readings may be">
               <thead>
                 <tr>
                   <th scope="col">crank</th>
                   <th scope="col">cam</th>
                   <th scope="col" className="figure">
-                    ratio
+                    off by
                   </th>
                   <th scope="col" className="figure">
                     at
@@ -97,10 +98,11 @@ export function ByHand({
               <tbody>
                 {answer.guesses.map((guess) => (
                   <tr key={`${guess.crankPerTurn} ${guess.camPerCycle}`}>
-                    <td>{guess.crankPerTurn} a turn</td>
-                    <td>{plural(guess.camPerCycle, 'pulse')} a cycle</td>
+                    <td>{guess.crankPerTurn === null ? 'not read' : `${guess.crankPerTurn} a turn`}</td>
+                    <td>{guess.camPerCycle === null ? 'not read' : `${plural(guess.camPerCycle, 'pulse')} a cycle`}</td>
                     <td className="figure">
-                      {guess.ratio.toFixed(2)} <Off>{(guess.off * 100).toFixed(1)} %</Off>
+                      {guess.ratio !== null && `${guess.ratio.toFixed(2)} `}
+                      <Off>{(guess.off * 100).toFixed(1)} %</Off>
                     </td>
                     <td className="figure">{Math.round(guess.rpm)} rpm</td>
                   </tr>
