@@ -61,4 +61,11 @@ export const demoCaptures: readonly DemoCapture[] = [
     seed: 14,
     spec: { ...base, crank: wheel('36-1'), faults: { noiseVolts: 0.015 } },
   },
+  {
+    id: 'broken-tooth',
+    name: 'One of two wheels',
+    about: 'A tooth is missing in every turn: broken off, or a wheel with another gap. Only a look at it tells.',
+    seed: 15,
+    spec: { ...base, faults: { noiseVolts: 0.015, missingTooth: 23 } },
+  },
 ];

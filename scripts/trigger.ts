@@ -81,10 +81,10 @@ function bench(words: readonly string[], withBuild: WithBuild, full: boolean): R
     );
     if (!read.ok)
       return { ok: false, problem: { ...read.problem, sentence: `${positionals[0]}: ${read.problem.sentence}` } };
-    const { match, decoding, suspicions, ecu, wrongWheel } = read.value;
+    const { match, decoding, suspicions, ecu, disagreements } = read.value;
     const answer = matchAnswer(match, sampleRate(capture.value));
-    const notes = [...capture.value.notes, ...answer.notes, ...(wrongWheel ? [wrongWheel] : [])];
-    if (!full) return ok({ output: { ...answer, notes }, exit: match.best.score < 0.1 ? 1 : 0 });
+    const notes = [...capture.value.notes, ...answer.notes, ...disagreements.map(({ sentence }) => sentence)];
+    if (!full) return ok({ output: { ...answer, disagreements: disagreements.map(({ wheel: _, ...said }) => said), notes }, exit: match.verdict.kind === 'this' ? 0 : 1 });
     return ok({
       output: {
         patternId: match.best.wheel.id,

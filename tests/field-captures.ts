@@ -46,6 +46,10 @@ export function fieldCases(count: number, wheels: readonly Wheel[], first = 1): 
       bits: pick([0, 8, 8, 12]) || undefined,
       reversed: sensor.startsWith('vr') && random() < 0.3,
     };
-    return { class: sensor.startsWith('hall') ? 'hall' : 'vr', name: `${seed}: ${id}, ${engine}, ${sensor}, ${samples.toFixed(1)} a place, swing ${(100 * swing).toFixed(0)} %, ${spec.cam ? 'cam' : 'no cam'}`, spec };
+    return {
+      class: sensor.startsWith('hall') ? 'hall' : 'vr',
+      name: `${seed}: ${id}, ${engine}, ${sensor}, ${samples.toFixed(1)} a place, swing ${(100 * swing).toFixed(0)} %, ${spec.cam ? 'cam' : 'no cam'}`,
+      spec,
+    };
   });
 }

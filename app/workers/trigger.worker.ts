@@ -12,7 +12,7 @@ import type { Wheel } from '~/core/trigger/wheel';
 
 export interface BenchRequest {
   readonly wheels: readonly Wheel[];
-  readonly build: Pick<Build, 'ecu' | 'engine' | 'trigger'>;
+  readonly build: Pick<Build, 'ecu' | 'engine' | 'trigger' | 'devices' | 'kinds'>;
   /** Channels by number from 1, as the person chose them; undefined: by name or look. */
   readonly crank?: string;
   readonly cam?: string | null;

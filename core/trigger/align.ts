@@ -13,6 +13,9 @@ import {
   type Pace,
 } from './pace';
 
+// Hot loops look these up once.
+const { ceil, floor, log, max, min, round, sqrt } = Math;
+
 /**
  * Which tooth gave which pulse: the cheapest path through a wheel's teeth for a row of pulse times.
  *
@@ -97,7 +100,7 @@ export function align(
   pace: Pace = USUAL_PACE,
   how: { readonly limit?: Float64Array; readonly start?: number } = {},
 ): Alignment {
-  const times = Math.max(1, Math.ceil(STATES_LEAST / intervals.length));
+  const times = max(1, ceil(STATES_LEAST / intervals.length));
   const many = times === 1 ? intervals : Array.from({ length: times }, () => intervals).flat();
   const found = pass(many, seconds, from, to, intervals.length, pace, how);
   return times === 1 ? found : folded(found, intervals.length);
@@ -106,7 +109,7 @@ export function align(
 const noPath = (count: number): Alignment => ({
   cost: INFINITE,
   misfit: INFINITE,
-  teeth: new Int32Array(Math.max(0, count)).fill(-1),
+  teeth: new Int32Array(max(0, count)).fill(-1),
   events: [],
   trail: new Float64Array(0),
 });
@@ -124,15 +127,13 @@ function pass(
   const teeth = intervals.length;
   const count = to - from;
   // A pattern that was not seen once and a half round proves nothing.
-  if (count < (start === undefined ? Math.max(3, 1.5 * starts) : 3))
-    return noPath(count);
+  if (count < (start === undefined ? max(3, 1.5 * starts) : 3)) return noPath(count);
   const table = paceTable(intervals, pace);
   const { figures } = table;
-  const { log } = Math;
   const [logUsual, logTeeth] = [log(table.usual), log(teeth)];
   // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
-  const anewAbove = BREAK + logTeeth + Math.max(0, log((2.5 * BREAK_SPEED * table.usual) / Math.sqrt(table.playSquare)));
-  const worthless = Math.min(BEAM, anewAbove);
+  const anewAbove = BREAK + logTeeth + max(0, log((2.5 * BREAK_SPEED * table.usual) / sqrt(table.playSquare)));
+  const worthless = min(BEAM, anewAbove);
   const size = 2 * teeth;
   let [last, now] = [new Float64Array(size * STATE), new Float64Array(size * STATE)];
   // Paths that are followed, by their tooth and survivor; teeth reached by a pulse, and the two best ways to each.
@@ -146,10 +147,10 @@ function pass(
   const trail = new Float64Array(count);
   let [cheapest, cheapestAt] = [INFINITE, 0];
   // Troubles within about a repeat of the pattern: one is a lost pulse, several are a place that was lost.
-  const easing = 1 - 1 / Math.max(STATES_LEAST, teeth);
+  const easing = 1 - 1 / max(STATES_LEAST, teeth);
   let trouble = 0;
   for (let i = 1; i < count; i += 1) {
-    const step = Math.max(1e-12, seconds[from + i] - seconds[from + i - 1]);
+    const step = max(1e-12, seconds[from + i] - seconds[from + i - 1]);
     const row = i * size;
     anew[i] = cheapestAt;
     if (i === 1) {
@@ -193,7 +194,7 @@ function pass(
         if (price1[tooth] === INFINITE) reached[touched++] = tooth;
         const code = source * WAYS + way;
         // Two pasts are kept, not one past twice.
-        const same = price1[tooth] !== INFINITE && Math.floor(way1[tooth] / WAYS) === source;
+        const same = price1[tooth] !== INFINITE && floor(way1[tooth] / WAYS) === source;
         if (price < price1[tooth]) {
           if (!same) {
             price2[tooth] = price1[tooth];
@@ -221,10 +222,12 @@ function pass(
         }
       }
     }
-    let cheapestNowAt = 2 * Math.max(0, cheapestTooth);
+    let cheapestNowAt = 2 * max(0, cheapestTooth);
     // While the cheapest path keeps its place, none is begun anew; so few are followed through a long capture.
     const troubled =
-      cheapestTooth < 0 || (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL || now[cheapestNowAt * STATE + HALF] > TROUBLE;
+      cheapestTooth < 0 ||
+      (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL ||
+      now[cheapestNowAt * STATE + HALF] > TROUBLE;
     trouble = trouble * easing + (troubled ? 1 : 0);
     if (cheapestTooth < 0 || (troubled && trouble > TROUBLES)) {
       trouble = 0;
@@ -253,7 +256,7 @@ function pass(
   /** A path comes to a tooth. */
   function reach(at: number, code: number, price: number, step: number, row: number): void {
     const target = at * STATE;
-    const [source, way] = [Math.floor(code / WAYS), code % WAYS];
+    const [source, way] = [floor(code / WAYS), code % WAYS];
     const own = source * STATE;
     if (way === TOO_MANY) {
       for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n];
@@ -284,14 +287,15 @@ function pass(
       const coded = i === 1 ? NORMAL : moves[i * size + state];
       const [move, survivor] = [coded & ~SECOND, coded & SECOND ? 1 : 0];
       if (move === TOO_MANY) {
-        events.push({ pulse: from + Math.min(i + 1, count - 1), kind: 'added', tooth: next < 0 ? at : next });
+        events.push({ pulse: from + min(i + 1, count - 1), kind: 'added', tooth: next < 0 ? at : next });
         state = 2 * at + survivor;
         continue;
       }
       path[i] = at;
       next = at;
       const lost = move === AFTER_LOST ? 1 : move === AFTER_TWO_LOST ? 2 : 0;
-      for (let gone = 0; gone < lost; gone += 1) events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
+      for (let gone = 0; gone < lost; gone += 1)
+        events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
       if (move === ANEW) events.push({ pulse: from + i, kind: 'break', tooth: at });
       if (move === OFF_PLACE) events.push({ pulse: from + i, kind: 'bent', tooth: at });
       state = move === ANEW ? anew[i] : 2 * before(at, 1 + lost) + survivor;
@@ -343,7 +347,7 @@ export function weighPath(
   pace: Pace,
 ): Weighed {
   const table = paceTable(intervals, pace);
-  const [logUsual, logTeeth] = [Math.log(table.usual), Math.log(intervals.length)];
+  const [logUsual, logTeeth] = [log(table.usual), log(intervals.length)];
   const squares = new Float64Array(path.length).fill(Number.NaN);
   const state = new Float64Array(STATE);
   const kinds = happenings(events, from);
@@ -351,11 +355,11 @@ export function weighPath(
   let before = -1;
   for (let i = 0; i < path.length; i += 1) {
     const tooth = path[i];
-    const step = i === 0 ? 0 : Math.max(1e-12, seconds[from + i] - seconds[from + i - 1]);
+    const step = i === 0 ? 0 : max(1e-12, seconds[from + i] - seconds[from + i - 1]);
     if (before < 0) {
       if (i === 0) continue;
       begin(state, 0, table, tooth < 0 ? 0 : tooth, step);
-      cost += Math.log(step);
+      cost += log(step);
       before = i;
       continue;
     }
@@ -366,14 +370,15 @@ export function weighPath(
     }
     const { lost, broken, bent } = kinds.get(i) ?? PLAIN;
     if (broken) {
-      const change = (Math.log(step / intervals[(tooth + intervals.length - 1) % intervals.length]) - state[SLOW]) / BREAK_SPEED;
-      cost += BREAK + logTeeth + Math.log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
+      const change =
+        (log(step / intervals[(tooth + intervals.length - 1) % intervals.length]) - state[SLOW]) / BREAK_SPEED;
+      cost += BREAK + logTeeth + log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
       begin(state, 0, table, tooth, step);
     } else if (bent) {
       cost += BENT + logUsual + state[SLOW];
       advance(state, 0, state, 0, table, tooth * 3 * STRIDE, step, false);
     } else {
-      const f = (tooth * 3 + Math.min(2, lost)) * STRIDE;
+      const f = (tooth * 3 + min(2, lost)) * STRIDE;
       cost += lost * LOST + priceOfPulse(state, 0, table, f, step);
       advance(state, 0, state, 0, table, f, step, true);
       squares[i] = 2 * state[HALF];
@@ -405,12 +410,12 @@ export function anglesOf(
   const kinds = happenings(alignment.events, from);
   const placed: number[] = [];
   const overBreak = (tooth: number, i: number): number => {
-    const [last, first] = [placed[placed.length - 1], placed[Math.max(0, placed.length - 1 - SPEED_OVER)]];
+    const [last, first] = [placed[placed.length - 1], placed[max(0, placed.length - 1 - SPEED_OVER)]];
     const turned = (((place[tooth] - out[last]) % whole) + whole) % whole;
     if (first === last) return turned > 0 ? turned : whole;
     const speed = (out[last] - out[first]) / (seconds[from + last] - seconds[from + first]);
     const expected = speed * (seconds[from + i] - seconds[from + last]);
-    return turned + whole * Math.round((expected - turned) / whole);
+    return turned + whole * round((expected - turned) / whole);
   };
   alignment.teeth.forEach((tooth, i) => {
     if (tooth < 0) return;

@@ -3,6 +3,7 @@ import { ok, type Result } from '../problem';
 import type { Capture } from './capture/capture';
 import { decode, type Decoding, type Loss } from './decoder';
 import { diagnose, placed, type Suspicion } from './diagnose';
+import { disagreements, type Disagreement } from './disagree';
 import { match, type Match, type MatchOptions } from './match';
 import { signalFaults, type SignalFault } from './named';
 import { clearFaults, pulseFaults } from './pulse-faults';
@@ -18,11 +19,11 @@ export interface BenchReading {
   readonly signalFaults: readonly SignalFault[];
   /** What the build's ECU makes of it; null without a build. */
   readonly ecu: CaptureFit | null;
-  /** The build's own crank wheel is another than the one seen. */
-  readonly wrongWheel: string | null;
+  /** Where the build's choices and the capture say different things, with both. */
+  readonly disagreements: readonly Disagreement[];
 }
 
-type BenchBuild = Pick<Build, 'ecu' | 'engine' | 'trigger'>;
+type BenchBuild = Pick<Build, 'ecu' | 'engine' | 'trigger'> & Partial<Pick<Build, 'devices' | 'kinds'>>;
 
 /** Top speed filters are set for when no engine is known. */
 const USUAL_MOST_RPM = 7000;
@@ -37,20 +38,13 @@ export function readBench(capture: Capture, options: MatchOptions, build: BenchB
   const decoding: Decoding = { ...raw, losses: placed(raw.losses, found) };
   const cylinders = build?.engine.cylinders ?? 4;
   const cycle = build && build.engine.kind !== 'four-stroke' ? 360 : 720;
-  const chosen = build?.trigger.crankWheel ?? null;
   return ok({
     match: found,
     decoding,
     signalFaults: signalFaults(found),
     suspicions: diagnose(decoding, cycle / cylinders, clearFaults(found)),
     ecu: build ? ecuFit(found, build.ecu, build.engine) : null,
-    wrongWheel:
-      chosen &&
-      found.best.score > 0.3 &&
-      chosen.id !== found.best.wheel.id &&
-      teethPerTurn(chosen) !== teethPerTurn(found.best.wheel)
-        ? `The build says ${chosen.name}; the capture shows ${found.best.wheel.name}.`
-        : null,
+    disagreements: build ? disagreements(found, build) : [],
   });
 }
 
@@ -72,6 +66,13 @@ export function matchAnswer(found: Match, sampleRate: number) {
       duty: quality.duty === null ? null : figures(quality.duty, 3),
       clipped: quality.clipped,
     })),
+    verdict: {
+      kind: found.verdict.kind,
+      odds: found.verdict.odds.map(({ wheel, odds }) => ({ patternId: wheel.id, odds: figures(odds, 3) })),
+      noneOdds: figures(found.verdict.noneOdds, 3),
+      reason: found.verdict.reason,
+      repeats: found.verdict.repeats,
+    },
     candidates: found.candidates.map((one) => ({
       patternId: one.wheel.id,
       name: one.wheel.name,

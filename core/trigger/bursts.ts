@@ -1,5 +1,8 @@
 import type { PulseEvent } from './align';
 
+// Hot loops look these up once.
+const { floor, max } = Math;
+
 /**
  * Pulses that no tooth can have given: a coil's ringing crosses zero several times within a fraction of a tooth. They are
  * set aside before wheels are aligned, and put back as pulses too many.
@@ -22,9 +25,9 @@ export function thin(pulses: Float64Array): Thinned {
   for (let i = 0; i < pulses.length; i += 1) {
     const last = kept[kept.length - 1];
     if (last !== undefined) {
-      const near = steps.slice(Math.max(0, i - NEARBY), i + NEARBY).sort();
+      const near = steps.slice(max(0, i - NEARBY), i + NEARBY).sort();
       // Of a burst the upper quarter is still a tooth.
-      if (pulses[i] - pulses[last] < TOO_CLOSE * near[Math.floor(0.6 * near.length)]) continue;
+      if (pulses[i] - pulses[last] < TOO_CLOSE * near[floor(0.6 * near.length)]) continue;
     }
     kept.push(i);
   }

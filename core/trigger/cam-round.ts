@@ -1,6 +1,9 @@
 import { anglesAt } from './cam';
 import { showsSides, type Track } from './tracks';
 
+// Hot loops look these up once.
+const { abs, max, min, round } = Math;
+
 /** After how many repeats of the crank's pattern the cam's signal comes round. */
 export interface CamRound {
   readonly rounds: number;
@@ -48,8 +51,8 @@ export function camRound(
     return places.slice(0, EDGES_MOST).map((angle) => angle / span);
   });
   // Between two teeth the angle is only as good as the speed is even.
-  const near = Math.min(OFF_TEETH, Math.max(OFF_TEETH / teeth, OFF_DEGREES / span));
-  const wide = (rounds: number) => (teeth === 1 ? Math.max(near, Math.min(OFF_COUNT, OFF_SHARE * rounds)) : near);
+  const near = min(OFF_TEETH, max(OFF_TEETH / teeth, OFF_DEGREES / span));
+  const wide = (rounds: number) => (teeth === 1 ? max(near, min(OFF_COUNT, OFF_SHARE * rounds)) : near);
   const pairs = rows.flatMap((row) => row.flatMap((from, i) => row.slice(i + 1).map((to) => to - from)));
   /** Of the edges that have room for it, the share that find one of their kind so much later. */
   const agreement = (rounds: number, off = wide(rounds)): number => {
@@ -66,13 +69,13 @@ export function camRound(
     }
     return (found + 1) / (room + 2);
   };
-  const tried = [...new Set(pairs.map(Math.round))].filter((rounds) => rounds >= 1).sort((one, other) => one - other);
+  const tried = [...new Set(pairs.map(round))].filter((rounds) => rounds >= 1).sort((one, other) => one - other);
   const shares = tried.map((rounds) => agreement(rounds));
-  const most = Math.max(0, ...shares);
+  const most = max(0, ...shares);
   if (most < AGREE) return null;
   const first = tried[shares.findIndex((share) => share >= most - AS_GOOD)];
-  const like = pairs.filter((pair) => Math.abs(pair - first) <= wide(first)).sort((one, other) => one - other);
-  const rounds = Math.max(1, Math.round(like[like.length >> 1]));
+  const like = pairs.filter((pair) => abs(pair - first) <= wide(first)).sort((one, other) => one - other);
+  const rounds = max(1, round(like[like.length >> 1]));
   const evenly = Array.from({ length: WINDOWS_MOST - 1 }, (_, i) => i + 2).some(
     (windows) => agreement(rounds / windows) >= most - AS_GOOD,
   );

@@ -1,6 +1,9 @@
 import { cycleDegrees, firingAngleByCylinder, type Engine } from '../engine/engine';
 import type { Swing } from './ripple';
 
+// Hot loops look these up once.
+const { PI, abs, cos, exp, floor, log, max, min, sign, sin, sqrt } = Math;
+
 /**
  * How a starter turns an engine: the torque of each cylinder's compression and expansion on a crank with inertia, against
  * friction, driven by a motor whose torque falls with its speed.
@@ -33,15 +36,15 @@ const FRICTION = 0.08;
 /** The motor runs free at so many times the speed at which it cranks. */
 const FREE = 2.2;
 
-const RADIAN = Math.PI / 180;
+const RADIAN = PI / 180;
 
 /** Volume over the displacement of a chamber at degrees from its top. */
 function volumeAt(degrees: number, kind: Engine['kind']): number {
   const clearance = 1 / (RATIO - 1);
   // A rotor's chamber has its next least volume three half turns on.
-  if (kind === 'rotary') return clearance + 0.5 * (1 - Math.cos((2 / 3) * degrees * RADIAN));
+  if (kind === 'rotary') return clearance + 0.5 * (1 - cos((2 / 3) * degrees * RADIAN));
   const angle = degrees * RADIAN;
-  return clearance + 0.5 * (1 - Math.cos(angle) + (1 - Math.sqrt(1 - (ROD * Math.sin(angle)) ** 2)) / ROD);
+  return clearance + 0.5 * (1 - cos(angle) + (1 - sqrt(1 - (ROD * sin(angle)) ** 2)) / ROD);
 }
 
 /** Pressure above the barometer, in barometers. */
@@ -71,8 +74,8 @@ export function gasTorque(engine: Engine): number[] {
       for (let i = 0; i < 720; i += 1) {
         const from = (((i - turn + 360) % 720) + 720) % 720;
         // A chamber that fires each turn has its own torque on both sides of the top within that turn only.
-        if (cycle === 360 && engine.kind !== 'rotary' && Math.abs(from - 360) > 180) continue;
-        out[i] += one[Math.floor(from)];
+        if (cycle === 360 && engine.kind !== 'rotary' && abs(from - 360) > 180) continue;
+        out[i] += one[floor(from)];
       }
   return out;
 }
@@ -85,16 +88,16 @@ export function accelerationOf(
   driven: boolean,
 ): number {
   const at = ((degrees % 720) + 720) % 720;
-  const low = Math.floor(at);
+  const low = floor(at);
   const torque = gas[low] + (at - low) * (gas[(low + 1) % 720] - gas[low]);
-  const motor = driven ? stall * Math.max(0, 1 - Math.max(0, speed) / free) : 0;
+  const motor = driven ? stall * max(0, 1 - max(0, speed) / free) : 0;
   const turning = torque + motor;
   // Standing, friction only holds.
-  if (Math.abs(speed) < 1) {
-    if (Math.abs(turning) <= friction) return speed === 0 ? 0 : (-Math.sign(speed) * friction) / inertia;
-    return (turning - Math.sign(turning) * friction) / inertia;
+  if (abs(speed) < 1) {
+    if (abs(turning) <= friction) return speed === 0 ? 0 : (-sign(speed) * friction) / inertia;
+    return (turning - sign(turning) * friction) / inertia;
   }
-  return (turning - Math.sign(speed) * friction) / inertia;
+  return (turning - sign(speed) * friction) / inertia;
 }
 
 /** Turns until the speed repeats itself. */
@@ -110,7 +113,7 @@ function settled(cranking: Cranking, start: number): Float64Array | null {
       // Work over an angle changes the square of the speed.
       const square = speed * speed + 2 * STEP * accelerationOf(cranking, speed, i + 0.5 * STEP, true);
       if (square < 100) return null;
-      speed = Math.sqrt(square);
+      speed = sqrt(square);
       out[i] = speed;
     }
   return out;
@@ -119,8 +122,8 @@ function settled(cranking: Cranking, start: number): Float64Array | null {
 const spread = (speeds: Float64Array) => {
   let [least, most, time] = [Number.POSITIVE_INFINITY, 0, 0];
   for (const speed of speeds) {
-    least = Math.min(least, speed);
-    most = Math.max(most, speed);
+    least = min(least, speed);
+    most = max(most, speed);
     time += 1 / speed;
   }
   const mean = speeds.length / time;
@@ -134,7 +137,7 @@ const spread = (speeds: Float64Array) => {
  */
 export function crankingOf(engine: Engine, rpm: number, ripple: number): Cranking {
   const gas = gasTorque(engine);
-  const top = chamberTorque(engine.kind).reduce((most, one) => Math.max(most, one), 0);
+  const top = chamberTorque(engine.kind).reduce((most, one) => max(most, one), 0);
   const friction = FRICTION * top * engine.cylinders;
   const lost = -gas.reduce((sum, one) => sum + one, 0) / gas.length;
   const free = FREE * 6 * rpm;
@@ -155,15 +158,15 @@ export function crankingOf(engine: Engine, rpm: number, ripple: number): Crankin
   };
   // Torque over inertia is an acceleration: a quarter turn of one compression against the square of the speed.
   const scale = top / (6 * rpm) ** 2;
-  let [light, heavy] = [Math.log(scale), Math.log(scale * 3e4)];
-  let best = withSpeed(Math.exp(heavy));
+  let [light, heavy] = [log(scale), log(scale * 3e4)];
+  let best = withSpeed(exp(heavy));
   for (let round = 0; round < 14; round += 1) {
     const middle = (light + heavy) / 2;
-    const found = withSpeed(Math.exp(middle));
+    const found = withSpeed(exp(middle));
     if (!found || spread(found.speeds).ripple > ripple) light = middle;
     else [heavy, best] = [middle, found];
   }
-  return best?.cranking ?? made(Math.exp(heavy), stallFor(1));
+  return best?.cranking ?? made(exp(heavy), stallFor(1));
 }
 
 /** Orders of the crank a swing is told by, in halves. */
@@ -177,8 +180,8 @@ export function swingOfEngine(engine: Engine, rpm: number, ripple: number): Swin
   for (let k = 0; k < ORDERS; k += 1)
     for (let i = 0; i < 720; i += 1) {
       const angle = ((k + 1) / 2) * i * RADIAN;
-      swing[2 * k] -= (Math.log(speeds[i]) * Math.cos(angle)) / 360;
-      swing[2 * k + 1] -= (Math.log(speeds[i]) * Math.sin(angle)) / 360;
+      swing[2 * k] -= (log(speeds[i]) * cos(angle)) / 360;
+      swing[2 * k + 1] -= (log(speeds[i]) * sin(angle)) / 360;
     }
   return swing;
 }

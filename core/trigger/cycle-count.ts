@@ -4,6 +4,9 @@ import { judge, refine } from './judge';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 
+// Hot loops look these up once.
+const { max, round } = Math;
+
 /** Pulses over which those of a cycle are counted: many cycles of the finest disc. */
 const COUNTED = 6000;
 /** Neighbours on each side that tell how long one tooth takes. */
@@ -34,7 +37,7 @@ function countedBy(
   pulses: Float64Array,
   placesOf: (pulses: Float64Array) => Float64Array | null,
 ): CamRound | null {
-  const spare = Math.max(0, pulses.length - COUNTED) >> 1;
+  const spare = max(0, pulses.length - COUNTED) >> 1;
   const many = pulses.subarray(spare, spare + COUNTED);
   const places = placesOf(many);
   return places && camRound(cam, many, places, 1, 1);
@@ -45,16 +48,15 @@ function evenPlaces(seconds: Float64Array): Float64Array {
   const steps = seconds.subarray(1).map((time, i) => time - seconds[i]);
   const places = new Float64Array(seconds.length);
   for (let i = 0; i < steps.length; i += 1) {
-    const around = steps.slice(Math.max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1).sort();
-    places[i + 1] = places[i] + Math.round(steps[i] / around[around.length >> 1]);
+    const around = steps.slice(max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1).sort();
+    places[i + 1] = places[i] + round(steps[i] / around[around.length >> 1]);
   }
   return places;
 }
 
 /** Degrees of a tooth taken for even ones whose number is not known: the swing's orders need a scale. */
 const STEP = 30;
-const pathPlaces = (seconds: Float64Array): Float64Array =>
-  anglesOf(align([STEP], seconds), [1], seconds);
+const pathPlaces = (seconds: Float64Array): Float64Array => anglesOf(align([STEP], seconds), [1], seconds);
 
 /** Finer teeth than these are counted well without it. */
 const FEW = 600;

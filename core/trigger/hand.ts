@@ -176,7 +176,9 @@ function held(wheel: Wheel, found: HandFindings, guesses: readonly PulseGuess[])
     const guess = guesses.find(({ crankPerTurn }) => crankPerTurn === perCrankTurn);
     if (guess) {
       if (guess.camPerCycle !== null)
-        fits.push(`with ${guess.camPerCycle} cam ${guess.camPerCycle === 1 ? 'pulse' : 'pulses'} a cycle the ratio fits`);
+        fits.push(
+          `with ${guess.camPerCycle} cam ${guess.camPerCycle === 1 ? 'pulse' : 'pulses'} a cycle the ratio fits`,
+        );
       // The likelier guess first: they are in that order.
       score += 2 - 0.2 * guesses.indexOf(guess);
     } else if (crankRead && found.camHertz !== null) {

@@ -2,6 +2,9 @@ import { align, anglesOf, folded, weighPath, type Alignment } from './align';
 import type { Pace } from './pace';
 import { fitRipple, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
 
+// Hot loops look these up once.
+const { PI, abs, ceil, cos, exp, max, min, round, sin } = Math;
+
 /**
  * A wheel judged over whole turns: the path of its teeth, how evenly the crank turns, how much play its teeth have, and
  * compression's swing, found together.
@@ -58,8 +61,8 @@ const CLEARLY_OFF = 6;
 /** The pattern over two turns, so that a swing of half orders has its place; null where it does not divide them. */
 function overCycle(pattern: readonly number[]): number[] | null {
   const span = pattern.reduce((sum, one) => sum + one, 0);
-  const times = Math.round(CYCLE / span);
-  if (times < 1 || Math.abs(times * span - CYCLE) > 1e-6) return null;
+  const times = round(CYCLE / span);
+  if (times < 1 || abs(times * span - CYCLE) > 1e-6) return null;
   return Array.from({ length: times }, () => pattern).flat();
 }
 
@@ -70,11 +73,11 @@ const BEND_STEP = 6;
 function bent(pattern: readonly number[], swing: Swing): number[] {
   let at = 0;
   return pattern.map((interval) => {
-    const parts = Math.max(1, Math.ceil(interval / BEND_STEP));
+    const parts = max(1, ceil(interval / BEND_STEP));
     let shown = 0;
     for (let part = 0; part < parts; part += 1) {
       const from = at + (interval * part) / parts;
-      shown += (interval / parts) * Math.exp(swingOver(swing, from, from + interval / parts));
+      shown += (interval / parts) * exp(swingOver(swing, from, from + interval / parts));
     }
     at += interval;
     return shown;
@@ -91,7 +94,7 @@ export function alignWhole(
   const clock = pace.clock;
   if (ripple && cycle !== null) {
     // A swing that was found over a part of the capture need not hold for all of it.
-    const slope = Math.max(pace.slope, EXACT.slope / 2);
+    const slope = max(pace.slope, EXACT.slope / 2);
     const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, { ...pace, slope });
     const plain = align(pattern, seconds, 0, seconds.length, { ...LOOSE, clock });
     if (alignment.cost < plain.cost)
@@ -181,7 +184,7 @@ function weigh(
     if (Number.isNaN(square)) continue;
     sum += square;
     count += 1;
-    excess += Math.max(0, 0.5 * (square - CLEARLY_OFF));
+    excess += max(0, 0.5 * (square - CLEARLY_OFF));
   }
   return {
     cost: cost + price,
@@ -279,14 +282,14 @@ export function refine(
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
     : [];
   if (cycle.length <= COARSE) {
-    const end = Math.min(to, from + GRID_PULSES);
+    const end = min(to, from + GRID_PULSES);
     const limit = new Float64Array(end - from).fill(INFINITE);
     const grid = GRID_ORDERS.flatMap((order) =>
       Array.from({ length: GRID_PHASES }, (_, k) => {
-        const phase = (2 * Math.PI * k) / GRID_PHASES;
-        const swing = swingOf(order, GRID_SWING * Math.cos(phase), GRID_SWING * Math.sin(phase));
+        const phase = (2 * PI * k) / GRID_PHASES;
+        const swing = swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
         const { cost, trail } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock }, { limit });
-        for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + GRID_BEHIND);
+        for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i], trail[i] + GRID_BEHIND);
         return { swing: { swing, price: GRID_PRICE }, cost };
       }),
     );

@@ -106,7 +106,13 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   const library = options.wheels.filter(primary);
   const rows = rowsOf(crank, polarity);
   const engines = options.engine ? SWINGS.map((swing) => swingOfEngine(options.engine!, CRANKING_RPM, swing)) : [];
-  const judged = judgeRows(rows, { library, square, cam, engines, onProgress: (done) => options.onProgress?.(0.9 * done) });
+  const judged = judgeRows(rows, {
+    library,
+    square,
+    cam,
+    engines,
+    onProgress: (done) => options.onProgress?.(0.9 * done),
+  });
   if (judged.length === 0)
     return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
   // What an engine can do tells wheels of one shape apart.

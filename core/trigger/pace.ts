@@ -1,3 +1,6 @@
+// Hot loops look these up once.
+const { PI, exp, expm1, log, min } = Math;
+
 /**
  * How a crank turns from tooth to tooth, and how exactly its teeth are seen: the model every wheel is held against.
  *
@@ -43,17 +46,17 @@ export interface PaceTable {
 
 /** Figures of an interval for a slope of deviation 1. */
 function intervalFigures(degrees: number): number[] {
-  const end = (s: number) => MEMORY_DEGREES * -Math.expm1(-s / MEMORY_DEGREES);
+  const end = (s: number) => MEMORY_DEGREES * -expm1(-s / MEMORY_DEGREES);
   const whole = (s: number) => MEMORY_DEGREES * (s - end(s));
   const noise = [0, 0, 0, 0, 0, 0];
   for (let i = 0; i <= STEPS; i += 1) {
     const s = (degrees * i) / STEPS;
     const weight = ((i === 0 || i === STEPS ? 1 : i % 2 === 1 ? 4 : 2) * degrees) / STEPS / 3;
-    const [p, l, g] = [whole(s), end(s), Math.exp(-s / MEMORY_DEGREES)];
+    const [p, l, g] = [whole(s), end(s), exp(-s / MEMORY_DEGREES)];
     const scale = (weight * 2) / MEMORY_DEGREES;
     [p * p, p * l, p * g, l * l, l * g, g * g].forEach((product, at) => (noise[at] += scale * product));
   }
-  return [degrees, end(degrees), whole(degrees) / degrees, Math.exp(-degrees / MEMORY_DEGREES), ...noise];
+  return [degrees, end(degrees), whole(degrees) / degrees, exp(-degrees / MEMORY_DEGREES), ...noise];
 }
 
 const median = (values: readonly number[]): number => [...values].sort((x, y) => x - y)[values.length >> 1];
@@ -78,7 +81,7 @@ export function paceTable(intervals: readonly number[], { slope, play, clock }: 
   return {
     teeth,
     figures,
-    playSquare: (play * Math.min(PLAY_MOST_DEGREES, usual)) ** 2,
+    playSquare: (play * min(PLAY_MOST_DEGREES, usual)) ** 2,
     clockSquare: clock * clock,
     slopeSquare: slope * slope,
     usual,
@@ -94,7 +97,7 @@ export const STATE = 12;
 export const [COST, TAU, SLOW, UNIT, SLOPE, P00, P01, P02, P11, P12, P22, HALF] = [
   0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
 ];
-const HALF_LOG_TURN = 0.5 * Math.log(2 * Math.PI);
+const HALF_LOG_TURN = 0.5 * log(2 * PI);
 
 /** A path begins with one interval, seconds long and ending at a tooth: its speed is all that is known. */
 export function begin(states: Float64Array, at: number, table: PaceTable, tooth: number, step: number): void {
@@ -105,7 +108,7 @@ export function begin(states: Float64Array, at: number, table: PaceTable, tooth:
   const spread = playSquare + clockSquare / (unit * unit);
   const bend = figures[f + END] - figures[f + MEAN];
   states[at + TAU] = 0;
-  states[at + SLOW] = Math.log(unit);
+  states[at + SLOW] = log(unit);
   states[at + UNIT] = unit;
   states[at + SLOPE] = 0;
   states[at + P00] = spread;
@@ -128,8 +131,8 @@ export function priceOfPulse(
   const degrees = figures[f + DEGREES];
   const slope = states[own + SLOPE];
   const slowEnd = states[own + SLOW] + slope * figures[f + END];
-  const unitEnd = Math.exp(slowEnd);
-  const unitMean = Math.exp(states[own + SLOW] + slope * figures[f + MEAN]);
+  const unitEnd = exp(slowEnd);
+  const unitMean = exp(states[own + SLOW] + slope * figures[f + MEAN]);
   const off = (step - states[own + TAU] - unitMean * degrees) / unitEnd;
   const rho = states[own + UNIT] / unitEnd;
   const kappa = unitMean / unitEnd;
@@ -145,7 +148,7 @@ export function priceOfPulse(
         figures[f + Q00]) +
     playSquare +
     clockSquare / (unitEnd * unitEnd);
-  return (0.5 * off * off) / spread + 0.5 * Math.log(spread) + slowEnd + HALF_LOG_TURN;
+  return (0.5 * off * off) / spread + 0.5 * log(spread) + slowEnd + HALF_LOG_TURN;
 }
 
 /** Brings a path to its next tooth (Kalman's filter, 1960); `seen` false: the pulse is not believed, the tooth stands where it was expected. */
@@ -163,8 +166,8 @@ export function advance(
   const [end, left] = [figures[f + END], figures[f + LEFT]];
   const slope = from[own + SLOPE];
   const slowEnd = from[own + SLOW] + slope * end;
-  const unitEnd = Math.exp(slowEnd);
-  const unitMean = Math.exp(from[own + SLOW] + slope * figures[f + MEAN]);
+  const unitEnd = exp(slowEnd);
+  const unitMean = exp(from[own + SLOW] + slope * figures[f + MEAN]);
   const late = step - from[own + TAU] - unitMean * degrees;
   const rho = from[own + UNIT] / unitEnd;
   const kappa = unitMean / unitEnd;
@@ -200,7 +203,7 @@ export function advance(
   const slow = slowEnd + k1 * off;
   to[at + TAU] = -(1 - k0) * late;
   to[at + SLOW] = slow;
-  to[at + UNIT] = Math.exp(slow);
+  to[at + UNIT] = exp(slow);
   to[at + SLOPE] = slope * left + k2 * off;
   to[at + P00] = n00 - k0 * n00;
   to[at + P01] = n01 - k0 * n01;

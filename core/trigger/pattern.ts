@@ -1,5 +1,8 @@
 import { repeats, toothIntervals, type Wheel } from './wheel';
 
+// Hot loops look these up once.
+const { abs, round } = Math;
+
 /** Which spot of a tooth a signal is read at: its leading edge, its trailing edge, or its middle. */
 export type Spot = 'rise' | 'fall' | 'centre';
 
@@ -24,14 +27,14 @@ export function gapsOf(wheel: Wheel): number[] {
   if (wheel.places === null) return [];
   const pitch = 360 / wheel.places;
   return toothIntervals(wheel)
-    .map((interval) => Math.round(interval / pitch))
+    .map((interval) => round(interval / pitch))
     .filter((count) => count > 1);
 }
 
 /** Whether two patterns are one, begun at different teeth. */
 export const samePattern = (one: readonly number[], other: readonly number[]): boolean =>
   one.length === other.length &&
-  one.some((_, shift) => one.every((value, i) => Math.abs(value - other[(i + shift) % other.length]) < 0.01));
+  one.some((_, shift) => one.every((value, i) => abs(value - other[(i + shift) % other.length]) < 0.01));
 
 /** Whether two patterns are one but for their scale: only the speed tells them apart. */
 export const sameShape = (one: readonly number[], other: readonly number[]): boolean => {

@@ -1,5 +1,8 @@
 import { solveWhole } from './least-squares';
 
+// Hot loops look these up once.
+const { PI, SQRT2, abs, cos, log, max, min, sin, sqrt } = Math;
+
 /**
  * How well a smooth speed with compression's swing explains the intervals of an aligned pattern.
  *
@@ -53,8 +56,7 @@ export interface RippleFit {
   readonly swing: Swing;
 }
 
-const RADIAN = Math.PI / 180;
-const { cos, sin } = Math;
+const RADIAN = PI / 180;
 const meanCos = (order: number, from: number, to: number): number =>
   (sin(order * to * RADIAN) - sin(order * from * RADIAN)) / (order * (to - from) * RADIAN);
 const meanSin = (order: number, from: number, to: number): number =>
@@ -83,8 +85,8 @@ function heightOf(swing: Swing): number {
   let [least, most] = [0, 0];
   for (let at = 0; at < 720; at += 10) {
     const value = swingOver(swing, at, at + 1);
-    least = Math.min(least, value);
-    most = Math.max(most, value);
+    least = min(least, value);
+    most = max(most, value);
   }
   return (most - least) / 2;
 }
@@ -109,18 +111,21 @@ interface Family {
 
 function familyOf(base: number, multiples: number): Family {
   const columns: { at: number; prior: number }[] = [];
-  const most = Math.min(ORDERS / 2, Math.max(ORDER_MOST, MULTIPLES * base));
+  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base));
   for (let order = base; base > 0 && order <= most; order += base) {
     const prior =
       order === base
-        ? USUAL * Math.sqrt(multiples)
-        : (multiples * USUAL_MULTIPLE) / (1 + (order / Math.max(FALLS_AT, base)) ** 2);
+        ? USUAL * sqrt(multiples)
+        : (multiples * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
     const at = 4 * order - 2;
     columns.push({ at: TREND + at, prior }, { at: TREND + at + 1, prior });
   }
   return { base, columns };
 }
-const FAMILIES = [familyOf(0, 1), ...BASES.flatMap((base) => (base <= 1 ? HEIGHTS : [1]).map((one) => familyOf(base, one)))];
+const FAMILIES = [
+  familyOf(0, 1),
+  ...BASES.flatMap((base) => (base <= 1 ? HEIGHTS : [1]).map((one) => familyOf(base, one))),
+];
 
 /** The normal equations of all columns at once: those of a family are a part of them. */
 function normal({ count, slow, design, step }: Equations, weights: Float64Array | null, columns: readonly number[]) {
@@ -148,7 +153,7 @@ const HEARD_LEAST = 0.2;
  * noise of intervals is all in the high orders: twice the sine's square of half the phase from one to the next.
  */
 const heard = (order: number, step: number): number =>
-  Math.max(HEARD_LEAST, Math.SQRT2 * sin(Math.min(Math.PI / 4, (Math.PI * order * step) / 360)));
+  max(HEARD_LEAST, SQRT2 * sin(min(PI / 4, (PI * order * step) / 360)));
 
 interface Solved {
   readonly values: readonly number[];
@@ -156,8 +161,15 @@ interface Solved {
 }
 
 /** @param places Of the family's columns within the normal equations. */
-function solve({ flat, right, size, step }: ReturnType<typeof normal>, { columns }: Family, places: readonly number[], rest: number): Solved | null {
-  const matrix = places.map((one) => places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])));
+function solve(
+  { flat, right, size, step }: ReturnType<typeof normal>,
+  { columns }: Family,
+  places: readonly number[],
+  rest: number,
+): Solved | null {
+  const matrix = places.map((one) =>
+    places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])),
+  );
   const trend = solveWhole(
     matrix.slice(0, TREND).map((row) => row.slice(0, TREND)),
     new Array<number>(TREND).fill(0),
@@ -168,10 +180,13 @@ function solve({ flat, right, size, step }: ReturnType<typeof normal>, { columns
     const { at, prior } = columns[a - TREND];
     const order = (((at - TREND) >> 1) + 1) / 2;
     const ridge = ((rest * heard(order, step)) / prior) ** 2;
-    freedom -= 0.5 * Math.log(ridge);
+    freedom -= 0.5 * log(ridge);
     matrix[a][a] += ridge;
   }
-  const solved = solveWhole(matrix, places.map((place) => right[place]));
+  const solved = solveWhole(
+    matrix,
+    places.map((place) => right[place]),
+  );
   return solved && { values: solved.values, freedom: freedom + 0.5 * solved.logDeterminant };
 }
 
@@ -185,7 +200,7 @@ function leftOver({ count, slow, design }: Equations, values: readonly number[],
     residuals[i] = slow[i] - fit;
     away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
   }
-  const rest = Math.max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
+  const rest = max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
   return { residuals, away, rest };
 }
 
@@ -194,8 +209,8 @@ function weighed(equations: Equations, family: Family, solved: Solved, columns: 
   const { residuals, away, rest } = leftOver(equations, solved.values, columns);
   let price = family.base === 0 ? 0 : BASE_PRICE + solved.freedom;
   family.columns.forEach(({ prior }, k) => (price += 0.5 * (solved.values[TREND + k] / prior) ** 2));
-  const misfit = residuals.reduce((sum, residual) => sum + Math.min(8, 0.5 * (residual / rest) ** 2), 0);
-  return { cost: equations.count * Math.log(rest) + misfit + price, price, rest, away };
+  const misfit = residuals.reduce((sum, residual) => sum + min(8, 0.5 * (residual / rest) ** 2), 0);
+  return { cost: equations.count * log(rest) + misfit + price, price, rest, away };
 }
 
 /** Families followed up with outliers weighed down, and how often. */
@@ -234,7 +249,9 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
   for (let place = 0; place < PLACES; place += 1) {
     const swing = turned(engine, (720 * place) / PLACES);
     // The trend and one column: its products with the others are sums over the orders.
-    const cross = Array.from({ length: TREND }, (_, a) => swing.reduce((sum, one, k) => sum + one * at(a, TREND + k), 0));
+    const cross = Array.from({ length: TREND }, (_, a) =>
+      swing.reduce((sum, one, k) => sum + one * at(a, TREND + k), 0),
+    );
     let square = 0;
     for (let k = 0; k < swing.length; k += 1) {
       if (swing[k] === 0) continue;
@@ -242,15 +259,16 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
     }
     const matrix = Array.from({ length: TREND + 1 }, (_, a) =>
       Array.from({ length: TREND + 1 }, (__, b) =>
-        a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[Math.min(a, b)],
+        a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[min(a, b)],
       ),
     );
     const sides = [...right.slice(0, TREND), swing.reduce((sum, one, k) => sum + one * right[TREND + k], 0)];
     const solved = solveWhole(matrix, [...sides]);
     if (!solved) continue;
-    const height = Math.min(HIGHEST, Math.max(LOWEST, solved.values[TREND]));
+    const height = min(HIGHEST, max(LOWEST, solved.values[TREND]));
     const gain = solved.values.reduce((sum, value, k) => sum + value * sides[k], 0);
-    if (solved.values[TREND] > 0 && (!best || gain > best.gain)) best = { swing: swing.map((one) => height * one), gain };
+    if (solved.values[TREND] > 0 && (!best || gain > best.gain))
+      best = { swing: swing.map((one) => height * one), gain };
   }
   if (!best) return null;
   const { swing } = best;
@@ -285,7 +303,7 @@ function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | 
       const solved = solve(normal(equations, weights, columns), family, own, rest);
       if (!solved) break;
       const found = weighed(equations, family, solved, columns);
-      const settled = Math.abs(found.rest - rest) < SETTLED * rest;
+      const settled = abs(found.rest - rest) < SETTLED * rest;
       ({ away, rest } = found);
       if (best && found.cost >= best.cost) {
         if (settled) break;
@@ -303,7 +321,7 @@ function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | 
   }
   if (!best) return null;
   const amplitude = heightOf(best.swing);
-  const steep = Math.max(0, amplitude - STEEP) / STEEP_MORE;
+  const steep = max(0, amplitude - STEEP) / STEEP_MORE;
   return { ...best, amplitude, price: best.price + 0.5 * steep * steep };
 }
 
@@ -324,15 +342,15 @@ export function fitRipple(
   for (let i = 0; i < degrees.length; i += 1) {
     if (Number.isNaN(degrees[i])) continue;
     if (before >= 0 && degrees[i] > degrees[before] && !broken(i)) {
-      const slow = Math.log(Math.max(1e-12, seconds[i] - seconds[before]) / (degrees[i] - degrees[before]));
+      const slow = log(max(1e-12, seconds[i] - seconds[before]) / (degrees[i] - degrees[before]));
       steps.push({ from: degrees[before], to: degrees[i], slow });
     }
     before = i;
   }
   // Enough turns to tell, from the middle of what is there.
-  const spare = Math.max(0, steps.length - STEPS_MOST);
+  const spare = max(0, steps.length - STEPS_MOST);
   steps.splice(0, spare >> 1);
-  steps.length = Math.min(steps.length, STEPS_MOST);
+  steps.length = min(steps.length, STEPS_MOST);
   return fitSwing(equationsOf(steps), engines);
 }
 

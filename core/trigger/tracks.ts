@@ -1,7 +1,15 @@
 import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
 import { lobesApart, lobesAsEdges } from './lobes';
-import { edgesOf, hissOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
+import {
+  edgesOf,
+  hissOf,
+  qualityOf,
+  shapeOf,
+  type Edges,
+  type SignalQuality,
+  type SignalShape,
+} from './capture/signal';
 
 /** One channel with all that was measured of it. */
 export interface Track {

@@ -120,7 +120,9 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const weight = (cost: number, temperature = TEMPERATURE) => Math.exp(-(cost - least) / temperature);
   // Wheels of one shape give the same pulses: only the scale of a swing, and what engines do, speaks for the one or the other.
   const shapes = new Set(
-    near.filter((trial) => trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern)).map(({ wheel }) => wheel),
+    near
+      .filter((trial) => trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern))
+      .map(({ wheel }) => wheel),
   );
   const weightOf = (wheel: Wheel, cost: number) => weight(cost, shapes.has(wheel) ? TEMPERATURE_SHAPE : TEMPERATURE);
   const all = [...costs].reduce((sum, [wheel, cost]) => sum + weightOf(wheel, cost), weight(unknown));
@@ -170,7 +172,11 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   };
 }
 
-function sayRepeats({ pattern, wheel, direction }: Judged, again: readonly Recurring[], coded: string | null): string | null {
+function sayRepeats(
+  { pattern, wheel, direction }: Judged,
+  again: readonly Recurring[],
+  coded: string | null,
+): string | null {
   if (coded) return coded;
   if (pattern.length < 2) return null;
   const lost = again.filter(({ kind }) => kind === 'lost').length;
@@ -179,7 +185,10 @@ function sayRepeats({ pattern, wheel, direction }: Judged, again: readonly Recur
   if (again.length === 0) return null;
   const where = again
     .slice(0, 4)
-    .map(({ tooth, kind }) => `${kind === 'lost' ? 'none before' : kind === 'added' ? 'one more before' : 'another place at'} tooth ${tooth + 1}`)
+    .map(
+      ({ tooth, kind }) =>
+        `${kind === 'lost' ? 'none before' : kind === 'added' ? 'one more before' : 'another place at'} tooth ${tooth + 1}`,
+    )
     .join(', ');
   return `${pulses} pulses come back every ${Math.round(spanOf({ pattern } as Judged))}°, counted as ${wheel.name}${direction === 'reverse' ? ' turned round' : ''}: ${where}.`;
 }

@@ -2,6 +2,9 @@ import { patternOf } from './pattern';
 import { showsSides, type Track } from './tracks';
 import type { Wheel } from './wheel';
 
+// Hot loops look these up once.
+const { floor, max, min } = Math;
+
 /** Pulses looked at. */
 const LOOKED = 2000;
 /** Teeth of two kinds: the wide ones so many times as wide as the narrow ones, each kind at least this share of all. */
@@ -19,7 +22,7 @@ const median = (values: readonly number[]): number => [...values].sort((one, oth
 const isEven = (wheel: Wheel): boolean =>
   (['rise', 'fall'] as const).every((spot) => {
     const steps = patternOf(wheel, spot);
-    return Math.max(...steps) < OWN * Math.min(...steps);
+    return max(...steps) < OWN * min(...steps);
   });
 
 /**
@@ -36,7 +39,7 @@ export function codedWidths(track: Track, wheel: Wheel): string | null {
     if (shares.length < 12) continue;
     const sorted = [...shares].sort((one, other) => one - other);
     // The widest step between neighbours, away from the ends, parts the narrow from the wide.
-    const ends = Math.max(1, Math.floor(SHARE * sorted.length));
+    const ends = max(1, floor(SHARE * sorted.length));
     let [cut, step] = [0, 0];
     for (let i = ends; i < sorted.length - ends; i += 1) {
       const ratio = sorted[i] / sorted[i - 1];
@@ -45,7 +48,7 @@ export function codedWidths(track: Track, wheel: Wheel): string | null {
     const [narrow, wide] = [shares.filter((one) => one < cut), shares.filter((one) => one >= cut)];
     if (narrow.length === 0 || wide.length === 0 || median(wide) < APART * median(narrow)) continue;
     const kinds = shares.map((one) => one >= cut);
-    for (let period = 2; period <= Math.min(PERIOD_MOST, kinds.length / 2); period += 1) {
+    for (let period = 2; period <= min(PERIOD_MOST, kinds.length / 2); period += 1) {
       let same = 0;
       for (let i = period; i < kinds.length; i += 1) if (kinds[i] === kinds[i - period]) same += 1;
       if (same < COMES_BACK * (kinds.length - period)) continue;

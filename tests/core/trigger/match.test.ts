@@ -259,7 +259,12 @@ describe('the bench', () => {
     const { capture } = simulate(wheel('36-1'), 2, 'vr');
     const read = readBench(capture, { wheels }, demoBuild());
     if (!read.ok) throw new Error(read.problem.sentence);
-    expect(read.value.wrongWheel).toBe('The build says 60 places, 2 missing; the capture shows 36 places, 1 missing.');
+    expect(read.value.disagreements).toContainEqual(
+      expect.objectContaining({
+        what: 'crank wheel',
+        sentence: 'The build says 60 places, 2 missing; the capture shows 36 places, 1 missing.',
+      }),
+    );
     const { ecu } = read.value;
     expect(ecu?.fit.decodes).toBe(true);
     expect(ecu?.settings).toContainEqual(

@@ -34,7 +34,13 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
   const { build, edit } = useBuild();
   const request = (more: Partial<BenchRequest> = {}): BenchRequest => ({
     wheels,
-    build: { ecu: build.ecu, engine: build.engine, trigger: build.trigger },
+    build: {
+      ecu: build.ecu,
+      engine: build.engine,
+      trigger: build.trigger,
+      devices: build.devices,
+      kinds: build.kinds,
+    },
     ...more,
   });
   const { view, busy, progress, problem, notKept, run, cancel } = useBench(build.id, request());
@@ -70,7 +76,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
             `Reading, ${Math.round(progress * 100)} %.`
           ) : match ? (
             <>
-              Seen: {match.best.wheel.name.toLowerCase()}
+              {seenWords(match)}
               {match.polarity === 'square' ? ', square.' : match.polarity === 'normal' ? ', leads right.' : '.'}
               <br />
               {match.polarity === 'reversed' ? (
@@ -163,19 +169,21 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   {view.capture.count.toLocaleString('en')} samples
                 </Small>
               </Row>
-              {view.reading.wrongWheel && (
-                <Callout $tone="stop">
+              {view.reading.disagreements.map(({ what, sentence, wheel }) => (
+                <Callout $tone="stop" key={what}>
                   <Row $gap={3}>
-                    <span>{view.reading.wrongWheel}</span>
-                    <Button
-                      weight="pencil"
-                      onPress={() => edit(call('setWheel', { shaft: 'crank', wheel: match.best.wheel }))}
-                    >
-                      Take the wheel of the capture
-                    </Button>
+                    <span>{sentence}</span>
+                    {wheel && (
+                      <Button
+                        weight="pencil"
+                        onPress={() => edit(call('setWheel', { shaft: what === 'cam wheel' ? 'cam' : 'crank', wheel }))}
+                      >
+                        Take the wheel of the capture
+                      </Button>
+                    )}
                   </Row>
                 </Callout>
-              )}
+              ))}
               <Scope view={view} losses={view.reading.decoding.losses} overlays={overlays} />
               {match.camFit?.tellsPhase && cycleDegrees(build.engine) === 720 && (
                 <ScreenOnly>
@@ -249,6 +257,14 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
     </TriggerFrame>
   );
 }
+
+/** What can be said of the wheel, in a few words. */
+const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>): string =>
+  verdict.kind === 'this'
+    ? `Seen: ${best.wheel.name.toLowerCase()}`
+    : verdict.kind === 'one-of'
+      ? `Not sure: nearest ${best.wheel.name.toLowerCase()}`
+      : 'No wheel of the library';
 
 /** Which channel is which, and how good each is; changed by hand when names mislead. */
 function Channels({ view, onChoose }: { view: BenchView; onChoose: (crank: string, cam: string | null) => void }) {

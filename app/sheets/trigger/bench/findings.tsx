@@ -14,11 +14,51 @@ const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** The wheels in question, the best first, each with why it stands where it does. */
 export function WheelRanking({ view }: { view: BenchView }) {
-  const { candidates, best, teeth, camFit } = view.reading.match;
+  const { candidates, best, verdict, teeth, camFit } = view.reading.match;
   const first = teeth.find((tooth) => tooth >= 0);
+  const odds = new Map(verdict.odds.map((one) => [one.wheel.id, one.odds]));
+  const shown = candidates.filter(({ wheel }, at) => at < 4 || odds.has(wheel.id)).slice(0, 5);
   return (
     <Stack $gap={2}>
       <Heading>Which wheel is it?</Heading>
+      <Said $kind={verdict.kind}>
+        <strong>
+          {verdict.kind === 'this'
+            ? `✓ ${best.wheel.name}`
+            : verdict.kind === 'one-of'
+              ? `? One of ${Math.max(2, verdict.odds.length)}`
+              : '✗ None that I know'}
+        </strong>
+        <Small>{verdict.reason}</Small>
+        {verdict.repeats && verdict.repeats !== verdict.reason && <Small>{verdict.repeats}</Small>}
+      </Said>
+      <Ranking aria-label="Wheels by their odds">
+        {shown.map(({ wheel, reason }, at) => {
+          const own = odds.get(wheel.id) ?? 0;
+          return (
+            <li key={wheel.id} data-best={at === 0 && verdict.kind !== 'none'}>
+              <span>{wheel.name}</span>
+              <Bar aria-hidden>
+                <i style={{ width: `${Math.round(own * 100)}%` }} />
+              </Bar>
+              <Small>
+                <b>{oddsWords(own)}</b> {reason}
+              </Small>
+            </li>
+          );
+        })}
+        {verdict.noneOdds >= 0.02 && (
+          <li data-best={verdict.kind === 'none'}>
+            <span>A wheel that is not in the library</span>
+            <Bar aria-hidden>
+              <i style={{ width: `${Math.round(verdict.noneOdds * 100)}%` }} />
+            </Bar>
+            <Small>
+              <b>{oddsWords(verdict.noneOdds)}</b> draw it on the board, or learn it from this capture
+            </Small>
+          </li>
+        )}
+      </Ranking>
       <Small>
         {best.direction === null
           ? 'It looks the same both ways round.'
@@ -29,22 +69,13 @@ export function WheelRanking({ view }: { view: BenchView }) {
         {camFit?.edges[0] &&
           `First cam edge ${Math.round(camFit.edges[0].degrees)}° after tooth 1${camFit.tellsPhase ? '; it tells the two turns apart.' : '; it does not tell the two turns apart.'}`}
       </Small>
-      <Ranking aria-label="Wheels by score">
-        {candidates.slice(0, 4).map(({ wheel, score, reason }, at) => (
-          <li key={wheel.id} data-best={at === 0}>
-            <span>{wheel.name}</span>
-            <Bar aria-hidden>
-              <i style={{ width: `${Math.round(score * 100)}%` }} />
-            </Bar>
-            <Small>
-              <b>{score.toFixed(2)}</b> {reason}
-            </Small>
-          </li>
-        ))}
-      </Ranking>
     </Stack>
   );
 }
+
+/** Odds in words that do not promise more than they hold. */
+const oddsWords = (odds: number): string =>
+  odds > 0.99 ? 'over 99 %' : odds < 0.01 ? 'under 1 %' : `${Math.round(odds * 100)} %`;
 
 function FigureRow({ figure }: { figure: Figure }) {
   return (
@@ -236,6 +267,13 @@ const Ranking = styled.ol`
   li[data-best='true'] i {
     background: ${color.proved};
   }
+`;
+const Said = styled.div<{ $kind: 'this' | 'one-of' | 'none' }>`
+  display: grid;
+  gap: ${space[1]};
+  padding: ${space[2]} ${space[3]};
+  border-left: 3px solid
+    ${({ $kind }) => ($kind === 'this' ? color.proved : $kind === 'one-of' ? color.fix : color.stop)};
 `;
 const Bar = styled.span`
   display: block;

@@ -2,7 +2,15 @@ import { useState } from 'react';
 import type { Build } from '~/core/build/schema';
 import { cycleDegrees } from '~/core/engine/engine';
 import { CRANKING_RPM } from '~/core/trigger/speed';
-import { faultPresets, faultsOf, RISES_TO, SIMULATED_RATE, speedAs, type FaultPreset, type Pace } from '~/core/trigger/presets';
+import {
+  faultPresets,
+  faultsOf,
+  RISES_TO,
+  SIMULATED_RATE,
+  speedAs,
+  type FaultPreset,
+  type Pace,
+} from '~/core/trigger/presets';
 import type { Sensor, SynthSpec } from '~/core/trigger/synth';
 import { primary } from '~/core/trigger/trials';
 import type { Wheel } from '~/core/trigger/wheel';

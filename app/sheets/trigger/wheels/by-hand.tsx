@@ -78,7 +78,9 @@ export function ByHand({
       )}
       {two && (
         <Stack $gap={2}>
-          <Heading>{answer.ratio === null ? 'What the readings stand for' : `Crank to cam, ${answer.ratio.toFixed(2)} to 1`}</Heading>
+          <Heading>
+            {answer.ratio === null ? 'What the readings stand for' : `Crank to cam, ${answer.ratio.toFixed(2)} to 1`}
+          </Heading>
           {answer.guesses.length === 0 ? (
             <p>No count of teeth with up to twelve cam pulses gives these readings: read them at the same speed.</p>
           ) : (
