@@ -84,7 +84,7 @@ export const folded = (alignment: Alignment, teeth: number): Alignment => ({
  */
 const STATES_LEAST = 12;
 /** What is reckoned with where nothing is known: a starter's swing, teeth of a common wheel. */
-export const USUAL_PACE: Pace = { slope: 0.003, play: 0.015, clock: 0 };
+export const USUAL_PACE: Pace = { slope: 0.01, play: 0.035, clock: 0 };
 
 /**
  * @param intervals Crank degrees from each tooth to the next, one repeat of the pattern.

@@ -20,7 +20,7 @@ const ALIKE_BEHIND = 40;
 /** Judged wheels whose shape is looked for among the others. */
 const SHAPES = 3;
 /** Price of a cam that does not come round with the crank's pattern: never, or after another number of turns. */
-const CAM_STRAY = 15;
+const CAM_STRAY = 30;
 const CAM_WRONG = 45;
 /** And of one that also comes round within: its windows would all be alike, which is rarer than one. */
 const CAM_EVENLY = 1.5;
@@ -177,12 +177,12 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   near.sort(byCost);
   // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide; else only rivals.
   let even: Judged | null = null;
-  const plain = costOf(near[0]);
+  const plain = near.length > 0 ? costOf(near[0]) : 0;
   for (const [at, trial] of near.entries()) {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
     onProgress(0.8 + (0.2 * at) / near.length);
     // Each was judged without its swing so far: that is what is compared while nothing explains the pulses.
-    if (explains(leader, row) ? costOf(trial) > costOf(leader) + RIVAL : costOf(trial) > plain + reach) continue;
+    if (explains(leader, row) ? costOf(trial) > plain + RIVAL : costOf(trial) > plain + reach) continue;
     // Even teeth whose number is not known are one pattern: refined once for all.
     if (isEven(trial) && even && even.degrees === trial.degrees) near[at] = { ...even, ...asTrial(trial) };
     else {

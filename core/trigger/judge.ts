@@ -55,6 +55,8 @@ const SLOPES = [0.00001, 0.0001, 0.0004, 0.0015, 0.004, 0.008, 0.016];
 const PLAYS = [0.0002, 0.001, 0.003, 0.008, 0.016, 0.03, 0.05];
 const SLOPE_PRICES = [1.5, 1, 0.5, 0, 0, 0.3, 1];
 const PLAY_PRICES = [0.5, 0.3, 0, 0, 0.3, 1, 3];
+/** What it costs that anything at all goes wrong on the line: on most nothing does. */
+const BAD_LINE = 4;
 /** A squared deviation above this speaks against the wheel. */
 const CLEARLY_OFF = 6;
 
@@ -187,7 +189,7 @@ function weigh(
     excess += max(0, 0.5 * (square - CLEARLY_OFF));
   }
   return {
-    cost: cost + price,
+    cost: cost + price + (alignment.events.length > 0 ? BAD_LINE : 0),
     misfit: alignment.misfit + excess,
     alignment,
     degrees,

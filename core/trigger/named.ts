@@ -132,7 +132,7 @@ function toothFaults(found: Match, say: (fault: Omit<SignalFault, 'tooth'> & { t
     say({
       id: lost ? 'missing-tooth' : 'bent-tooth',
       title: lost ? `Tooth ${tooth + 1} is missing` : `Tooth ${tooth + 1} stands off its place`,
-      evidence: `in ${same.length} of ${Math.round(turns)} turns${
+      evidence: `in ${same.length} of ${Math.max(same.length, Math.round(turns))} turns${
         lost && found.gaps.length === 1 && found.gaps[0] === 2
           ? "; it looks like the wheel's own gap, one of the two is it"
           : ''

@@ -28,8 +28,8 @@ const USUAL_MULTIPLE = 0.1;
 const FALLS_AT = 2.5;
 /** Heights tried where many multiples would be paid for that are not there. */
 const HEIGHTS = [1, 0.25];
-/** What it costs to say which base it is: one of nine. */
-const BASE_PRICE = 2.2;
+/** What it costs to say which base it is: fours are by far the commonest, odd-fire engines and singles rare (common practice). */
+const BASE_PRICES: Readonly<Record<number, number>> = { 0.5: 7, 1: 4, 1.5: 2.5, 2: 1, 2.5: 3, 3: 2, 4: 2, 5: 4, 6: 3.5 };
 /** Half-height a starter hardly ever shows, logarithmic, and by how much more is out of question (common practice: 80 % on a single). */
 const STEEP = 0.4;
 const STEEP_MORE = 0.06;
@@ -207,7 +207,7 @@ function leftOver({ count, slow, design }: Equations, values: readonly number[],
 /** A family weighed: its values, what is left, and what it costs. */
 function weighed(equations: Equations, family: Family, solved: Solved, columns: readonly number[]) {
   const { residuals, away, rest } = leftOver(equations, solved.values, columns);
-  let price = family.base === 0 ? 0 : BASE_PRICE + solved.freedom;
+  let price = family.base === 0 ? 0 : BASE_PRICES[family.base] + solved.freedom;
   family.columns.forEach(({ prior }, k) => (price += 0.5 * (solved.values[TREND + k] / prior) ** 2));
   const misfit = residuals.reduce((sum, residual) => sum + min(8, 0.5 * (residual / rest) ** 2), 0);
   return { cost: equations.count * log(rest) + misfit + price, price, rest, away };

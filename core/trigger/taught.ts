@@ -131,7 +131,7 @@ function stepsInPlaces(intervals: readonly number[]): number[] | null {
     return interval / pitch;
   });
   const whole = steps.map((step) => Math.max(1, Math.round(step)));
-  return steps.some((step, k) => Math.abs(step - whole[k]) > 0.35) ? null : whole;
+  return steps.some((step, k) => Math.abs(step - whole[k]) > 0.3) ? null : whole;
 }
 
 /** A wheel that was recognised, by its cam too, tells whether a turn is one period or several of them. */

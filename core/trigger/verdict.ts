@@ -33,6 +33,8 @@ const LISTED_MOST = 5;
 /** What a wheel that is not in the library costs, and each place at which it differs from one that is. */
 const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
+/** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
+const BROKEN = 4;
 /** Share of the repeats in which something must come back to be the wheel's own. */
 const MOSTLY = 0.5;
 /** Events a pulse that a bad line still gives (common practice: one in twenty), and what each beyond costs. */
@@ -49,6 +51,17 @@ export function speedPrice(rpm: number, swing: number): number {
   const allowed = 0.5 * Math.min(1, (450 / Math.max(1, rpm)) ** 2) + 0.02;
   const excess = Math.max(0, Math.log(Math.max(1e-6, swing) / allowed));
   return speed + 8 * Math.min(2, excess);
+}
+
+/** Teeth a repeat up to which a swing that keeps step with them could as well be their own angles. */
+const FEW_TEETH = 2;
+const STEADY = 0.02;
+/** A swing that keeps step with few teeth. */
+function swingsWithIt(trial: Judged): boolean {
+  const { pattern, ripple } = trial;
+  if (isEven(trial) || pattern.length > FEW_TEETH || !ripple || ripple.amplitude < STEADY) return false;
+  const steps = (ripple.order * spanOf(trial)) / 360;
+  return Math.abs(steps - Math.round(steps)) < 0.01;
 }
 
 interface Recurring {
@@ -105,6 +118,8 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const again = recurring(best, repeats);
   const { events } = best.alignment;
   const chance = events.length - again.reduce((sum, { times }) => sum + times, 0);
+  // One tooth gone in every turn is as likely broken off as a gap nobody has drawn.
+  const broken = again.length === 1 && again[0].kind === 'lost' && best.pattern.length > 3;
   const own = fullCost(best, row);
   const saved = again.reduce((sum, { times }) => sum + BEYOND * times, 0);
   const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
@@ -116,6 +131,7 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
     const cost = fullCost(trial, row);
     if (Number.isFinite(cost)) costs.set(trial.wheel, Math.min(cost, costs.get(trial.wheel) ?? cost));
   }
+  if (broken) costs.set(best.wheel, Math.min(costs.get(best.wheel)!, unknown - BROKEN));
   const least = Math.min(unknown, ...costs.values());
   const weight = (cost: number, temperature = TEMPERATURE) => Math.exp(-(cost - least) / temperature);
   // Wheels of one shape give the same pulses: only the scale of a swing, and what engines do, speaks for the one or the other.
@@ -132,29 +148,35 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const noneOdds = weight(unknown) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
   const base = { odds: odds.slice(0, LISTED_MOST), noneOdds, repeats: repeatsSaid };
+  if (coded && noneOdds > 0.5) return { ...base, kind: 'none', reason: coded };
   if (isEven(best) && best.round === null)
     return {
       ...base,
       kind: 'one-of',
       reason: 'The teeth are even: how many there are is told only by a cam or a known speed.',
     };
+  if (broken)
+    return {
+      ...base,
+      kind: 'one-of',
+      reason: `A tooth is missing in every turn: ${best.wheel.name} with a broken tooth and a wheel with another gap there give the same pulses. Look at the wheel.`,
+    };
   if (noneOdds > 0.5)
     return {
       ...base,
       kind: 'none',
-      reason: coded
-        ? coded
-        : again.length > 0
+      reason:
+        again.length > 0
           ? `${best.wheel.name} is nearest, but ${again.length === 1 ? 'one tooth' : `${again.length} teeth`} of it would be wrong in every turn.`
           : `${best.wheel.name} is nearest, but ${chance} of ${count} pulses do not fit it, at no one place.`,
     };
   if (repeats < FEW_REPEATS && !isEven(best))
     return { ...base, kind: 'one-of', reason: 'Less than one and a half turns of the pattern were seen.' };
-  if (again.length === 1 && again[0].kind === 'lost' && best.pattern.length > 3)
+  if (swingsWithIt(best))
     return {
       ...base,
       kind: 'one-of',
-      reason: `A tooth is missing in every turn: ${best.wheel.name} with a broken tooth and a wheel with another gap there give the same pulses. Look at the wheel.`,
+      reason: `With ${best.pattern.length} teeth a turn a swing of the speed and other angles between them look alike: crank with the plugs out, or measure the angles.`,
     };
   if (odds[0].odds >= SURE)
     return { ...base, odds: odds.slice(0, 1), kind: 'this', reason: 'No other wheel explains the pulses as well.' };

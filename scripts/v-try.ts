@@ -1,0 +1,10 @@
+import { catalog } from '~/catalog';
+import { match } from '~/core/trigger/match';
+import { listedWheel } from '~/core/trigger/wheel';
+import { engines, fieldCapture } from '../tests/other-engine';
+const usual = { cam: null, sensor: 'hall', seed: 5, rpm: 220, seconds: 2.4, samples: 25, tops: engines.four, swing: 0.25, jitter: 0.005 } as const;
+const w = (id: string) => catalog.wheels.find((x) => x.id === id)!;
+const show = (spec: any) => { const r = match(fieldCapture({ ...usual, ...spec }), { wheels: catalog.wheels }); if (!r.ok) return console.log(r.problem); const v = r.value.verdict; console.log(r.value.best.wheel.id, v.kind, v.odds.map((o) => o.wheel.id + ' ' + o.odds.toFixed(3)).join(', '), 'none', v.noneOdds.toFixed(3), v.reason, r.value.rpm.mean.toFixed(0)); };
+show({ wheel: w('30-2'), swing: 0.3, tops: engines.single });
+show({ wheel: w('30-2'), swing: 0.3, tops: engines.four });
+show({ wheel: listedWheel('own', 'own', 'crank', 'uneven', [{ at: 0, width: 20 }, { at: 110, width: 20 }]), seconds: 5, samples: 60, swing: 0.1 });
