@@ -1,4 +1,4 @@
-import { align, anglesOf, folded, weighPath, type Alignment } from './align';
+import { align, anglesOf, folded, priceOf, weighPath, type Alignment, type PulseEvent } from './align';
 import type { Pace } from './pace';
 import { fitRipple, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
 
@@ -86,26 +86,112 @@ function bent(pattern: readonly number[], swing: Swing): number[] {
   });
 }
 
-/** The path through all pulses of a capture, the swing that was found taken for known where the wheel is coarse. */
+/** Teeth a repeat from which a step tells how many were lost. */
+const TELLS_STEPS = 6;
+
+/** What goes wrong along a path, told by its teeth: a pulse between two teeth that one lies between is that one, off its place. */
+function told(path: Int32Array, count: number, off: ReadonlySet<number>): { teeth: Int32Array; events: PulseEvent[] } {
+  const teeth = path.slice();
+  const events: PulseEvent[] = [];
+  let before = -1;
+  for (let i = 0; i < teeth.length; i += 1) {
+    if (teeth[i] < 0) continue;
+    if (before >= 0) {
+      const step = (((teeth[i] - teeth[before]) % count) + count) % count;
+      const strays = i - before - 1;
+      if (step === 2 && strays === 1) {
+        teeth[i - 1] = (teeth[before] + 1) % count;
+        events.push({ pulse: i - 1, kind: 'bent', tooth: teeth[i - 1] });
+      } else {
+        for (let stray = before + 1; stray < i; stray += 1)
+          events.push({ pulse: stray + 1, kind: 'added', tooth: teeth[i] });
+        if (step === 2 || step === 3)
+          for (let gone = 0; gone < step - 1; gone += 1)
+            events.push({ pulse: i, kind: 'lost', tooth: (teeth[i] - gone + count) % count });
+        else if (step !== 1) events.push({ pulse: i, kind: 'break', tooth: teeth[i] });
+      }
+    }
+    if (off.has(i)) events.push({ pulse: i, kind: 'bent', tooth: teeth[i] });
+    before = i;
+  }
+  return { teeth, events };
+}
+
+/** Backwards from a tooth that is known to the first pulse: spinning up is followed from where the crank is at speed. */
+function backwards(
+  pattern: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  tooth: number,
+  pace: Pace,
+): { teeth: Int32Array; off: number[] } {
+  const count = pattern.length;
+  const turned = pattern.map((_, j) => pattern[(2 * count - j - 1) % count]);
+  const times = Float64Array.from({ length: from + 1 }, (_, i) => -seconds[from - i]);
+  const found = align(turned, times, 0, times.length, pace, { start: (count - tooth) % count });
+  const teeth = new Int32Array(from).fill(-1);
+  for (let i = 1; i <= from; i += 1) if (found.teeth[i] >= 0) teeth[from - i] = (count - found.teeth[i]) % count;
+  const off = found.events.filter(({ kind }) => kind === 'bent').map(({ pulse }) => from - pulse);
+  return { teeth, off };
+}
+
+/**
+ * The path through all pulses of a capture: from the stretch it was judged on, forwards and backwards.
+ *
+ * @param from Number of the first pulse of that stretch.
+ */
 export function alignWhole(
   pattern: readonly number[],
   seconds: Float64Array,
-  { ripple, pace }: Pick<Judgement, 'ripple' | 'pace'>,
+  { ripple, pace, alignment: judged }: Pick<Judgement, 'ripple' | 'pace' | 'alignment'>,
+  from: number,
 ): { alignment: Alignment; degrees: Float64Array } {
   const cycle = overCycle(pattern);
-  const clock = pace.clock;
-  if (ripple && cycle !== null) {
-    // A swing that was found over a part of the capture need not hold for all of it.
-    const slope = max(pace.slope, EXACT.slope / 2);
-    const alignment = align(bent(cycle, ripple.swing), seconds, 0, seconds.length, { ...pace, slope });
-    const plain = align(pattern, seconds, 0, seconds.length, { ...LOOSE, clock });
-    if (alignment.cost < plain.cost)
-      return { alignment: folded(alignment, pattern.length), degrees: anglesOf(alignment, cycle, seconds) };
-    return { alignment: plain, degrees: anglesOf(plain, pattern, seconds) };
+  const { clock, play } = pace;
+  const keen = { ...KEEN, play: max(KEEN.play, play), clock };
+  const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth) => tooth >= 0) : -1;
+  if (at >= 0 && judged.events.every(({ kind }) => kind !== 'break')) {
+    const start = from + at;
+    const tooth = judged.teeth[at];
+    const shape = ripple && cycle ? bent(cycle, ripple.swing) : pattern;
+    const ahead = [keen, { ...LOOSE, clock }].map((one) => {
+      const found = align(shape, seconds, start, seconds.length, one, { start: tooth });
+      return { found, cost: bestPace(found, shape, seconds, start, clock).cost };
+    });
+    const { found } = ahead.reduce((best, one) => (one.cost < best.cost ? one : best));
+    const path = new Int32Array(seconds.length).fill(-1);
+    found.teeth.forEach((one, i) => (path[start + i] = one < 0 ? one : one % pattern.length));
+    const off = new Set(found.events.filter(({ kind }) => kind === 'bent').map(({ pulse }) => pulse));
+    if (start > 1) {
+      const back = backwards(pattern, seconds, start, tooth, { ...keen, slope: SPINNING });
+      path.set(back.teeth);
+      back.off.forEach((pulse) => off.add(pulse));
+    }
+    const { teeth, events } = told(path, pattern.length, off);
+    const alignment = { cost: found.cost, misfit: priceOf(events), teeth, events, trail: found.trail };
+    return { alignment, degrees: anglesOf(alignment, pattern, seconds) };
   }
-  const alignment = align(pattern, seconds, 0, seconds.length, pace);
-  return { alignment, degrees: anglesOf(alignment, pattern, seconds) };
+  const paces: Pace[] = [{ ...LOOSE, clock }, keen, { slope: SPINNING, play: LOOSE.play, clock }];
+  const ways = paces.map((one) => {
+    const alignment = align(pattern, seconds, 0, seconds.length, one);
+    const { cost } = bestPace(alignment, pattern, seconds, 0, clock);
+    return { cost, alignment, degrees: () => anglesOf(alignment, pattern, seconds) };
+  });
+  if (ripple && cycle !== null) {
+    const shown = bent(cycle, ripple.swing);
+    const alignment = align(shown, seconds, 0, seconds.length, keen);
+    const { cost } = bestPace(alignment, shown, seconds, 0, clock);
+    ways.push({
+      cost,
+      alignment: folded(alignment, pattern.length),
+      degrees: () => anglesOf(alignment, cycle, seconds),
+    });
+  }
+  const best = ways.reduce((one, other) => (other.cost < one.cost ? other : one));
+  return { alignment: best.alignment, degrees: best.degrees() };
 }
+/** Slope of the speed while a starter engages, per degree. */
+const SPINNING = 0.03;
 
 /** What a pattern costs at a first look: the path sought loosely, weighed as it deserves. */
 export function look(
@@ -118,8 +204,20 @@ export function look(
 ): { cost: number; trail: Float64Array } {
   const found = align(pattern, seconds, from, to, { ...LOOSE, clock }, { limit });
   if (!Number.isFinite(found.cost)) return found;
-  return { cost: bestPace(found, pattern, seconds, from, clock).cost, trail: found.trail };
+  const loose = bestPace(found, pattern, seconds, from, clock);
+  if (excessOf(loose.squares) <= CLEAN) return { cost: loose.cost, trail: found.trail };
+  const keen = align(pattern, seconds, from, to, { ...KEEN, clock });
+  return { cost: min(loose.cost, bestPace(keen, pattern, seconds, from, clock).cost), trail: found.trail };
 }
+
+/** What the squared deviations of a path are too large by. */
+function excessOf(squares: Float64Array): number {
+  let excess = 0;
+  for (const square of squares) if (square > CLEARLY_OFF) excess += 0.5 * (square - CLEARLY_OFF);
+  return excess;
+}
+/** Excess up to which nothing stands off its place. */
+const CLEAN = 4;
 
 /** The pace under which a path costs least: first the slope, then the play, then the slope again. */
 function bestPace(
@@ -204,6 +302,8 @@ const INFINITE = Number.POSITIVE_INFINITY;
 /** What a path is sought with: loosely first, which loses its place least; then as for exact teeth on a crank that hardly swings. */
 const LOOSE = { slope: 0.01, play: 0.035 } as const;
 const EXACT = { slope: 0.003, play: 0.012 } as const;
+/** And for exact teeth on a crank that swings hard: a tooth off its place is told from play. */
+const KEEN = { slope: 0.01, play: 0.006 } as const;
 
 /** Path, pace, and the path anew with the pace that was found. */
 function settle(
@@ -219,8 +319,11 @@ function settle(
   const weighed = (found: Alignment) => weigh(found, shown, pattern, seconds, from, clock, price);
   const loose = align(shown, seconds, from, to, { ...LOOSE, clock }, how);
   let best = weighed(loose);
-  if (loose.events.length === 0 || !Number.isFinite(best.cost)) return { ...best, trail: loose.trail };
-  for (const pace of price > 0 ? [best.pace] : [{ ...EXACT, clock }, best.pace]) {
+  if (!Number.isFinite(best.cost) || (loose.events.length === 0 && best.misfit <= CLEAN))
+    return { ...best, trail: loose.trail };
+  for (const pace of price > 0
+    ? [best.pace, { ...KEEN, clock }]
+    : [{ ...EXACT, clock }, { ...KEEN, clock }, best.pace]) {
     const other = weighed(align(shown, seconds, from, to, pace, { start: how.start }));
     if (other.cost < best.cost) best = other;
     if (other.alignment.events.length === 0) break;

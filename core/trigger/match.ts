@@ -150,7 +150,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   });
   const row = rowOf(best);
   const { all, thinned, pulses, from, to } = row;
-  const whole = alignWhole(best.pattern, pulses, best);
+  const whole = alignWhole(best.pattern, pulses, best, from);
   const { teeth, degrees, events } = putBack(all, thinned, {
     degrees: whole.degrees,
     teeth: whole.alignment.teeth,

@@ -29,7 +29,17 @@ const FALLS_AT = 2.5;
 /** Heights tried where many multiples would be paid for that are not there. */
 const HEIGHTS = [1, 0.25];
 /** What it costs to say which base it is: fours are by far the commonest, odd-fire engines and singles rare (common practice). */
-const BASE_PRICES: Readonly<Record<number, number>> = { 0.5: 7, 1: 4, 1.5: 2.5, 2: 1, 2.5: 3, 3: 2, 4: 2, 5: 4, 6: 3.5 };
+const BASE_PRICES: Readonly<Record<number, number>> = {
+  0.5: 7,
+  1: 4,
+  1.5: 2.5,
+  2: 1,
+  2.5: 3,
+  3: 2,
+  4: 2,
+  5: 4,
+  6: 3.5,
+};
 /** Half-height a starter hardly ever shows, logarithmic, and by how much more is out of question (common practice: 80 % on a single). */
 const STEEP = 0.4;
 const STEEP_MORE = 0.06;

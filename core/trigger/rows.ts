@@ -23,6 +23,23 @@ const WINDOW = 500;
 const MORE = 5;
 const MORE_SHARE = 0.05;
 
+/** Intervals whose median is a speed; by how much they may be longer than usual at speed; pulses that must be left. */
+const [SPEED_OVER, SLOWER, LEFT_LEAST] = [9, 1.25, 60];
+
+/** The stretch between spinning up and running down, by the pulses: there the speed changes by more than compression lets it. */
+function atSpeed(pulses: Float64Array): [number, number] {
+  const steps = pulses.subarray(1).map((time, i) => time - pulses[i]);
+  const usual = [...steps].sort((one, other) => one - other)[steps.length >> 1];
+  const slow = (at: number) =>
+    [...steps.subarray(at, at + SPEED_OVER)].sort((one, other) => one - other)[SPEED_OVER >> 1] > SLOWER * usual;
+  let [first, last] = [0, pulses.length];
+  while (last - first > LEFT_LEAST && slow(first)) first += 1;
+  while (last - first > LEFT_LEAST && slow(last - 1 - SPEED_OVER)) last -= 1;
+  // A starter still gains speed when it has come near to it.
+  if (first > 0 && last - first > LEFT_LEAST + SPEED_OVER) first += SPEED_OVER;
+  return [first, last];
+}
+
 /** Degrees of a tooth when a row is held against even ones. */
 const EVEN = 10;
 
@@ -30,14 +47,15 @@ const rowOf = (crank: Track, level: 0 | 1): Row => {
   const all = pulsesOf(crank, level);
   const thinned = thin(all);
   const { pulses } = thinned;
-  const spare = Math.max(0, pulses.length - WINDOW);
+  const [first, last] = atSpeed(pulses);
+  const spare = Math.max(0, last - first - WINDOW);
   return {
     level,
     all,
     thinned,
     pulses,
-    from: spare >> 1,
-    to: pulses.length - spare + (spare >> 1),
+    from: first + (spare >> 1),
+    to: last - spare + (spare >> 1),
     clock: clockOf(crank),
   };
 };

@@ -35,6 +35,7 @@ const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
 /** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
 const BROKEN = 4;
+const KNOCKED = 12;
 /** Share of the repeats in which something must come back to be the wheel's own. */
 const MOSTLY = 0.5;
 /** Events a pulse that a bad line still gives (common practice: one in twenty), and what each beyond costs. */
@@ -119,7 +120,10 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const { events } = best.alignment;
   const chance = events.length - again.reduce((sum, { times }) => sum + times, 0);
   // One tooth gone in every turn is as likely broken off as a gap nobody has drawn.
-  const broken = again.length === 1 && again[0].kind === 'lost' && best.pattern.length > 3;
+  const [one] = again;
+  const broken = again.length === 1 && one.kind === 'lost' && best.pattern.length > 3;
+  // A tooth that was knocked off its place is a fault, hardly ever a wheel.
+  const knocked = again.length === 1 && one.kind === 'bent' && best.pattern.length > 3;
   const own = fullCost(best, row);
   const saved = again.reduce((sum, { times }) => sum + BEYOND * times, 0);
   const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
@@ -131,7 +135,8 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
     const cost = fullCost(trial, row);
     if (Number.isFinite(cost)) costs.set(trial.wheel, Math.min(cost, costs.get(trial.wheel) ?? cost));
   }
-  if (broken) costs.set(best.wheel, Math.min(costs.get(best.wheel)!, unknown - BROKEN));
+  if (broken || knocked)
+    costs.set(best.wheel, Math.min(costs.get(best.wheel)!, unknown - (knocked ? KNOCKED : BROKEN)));
   const least = Math.min(unknown, ...costs.values());
   const weight = (cost: number, temperature = TEMPERATURE) => Math.exp(-(cost - least) / temperature);
   // Wheels of one shape give the same pulses: only the scale of a swing, and what engines do, speaks for the one or the other.

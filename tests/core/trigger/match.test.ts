@@ -86,16 +86,20 @@ describe('made and matched: every wheel comes back', () => {
 describe('polarity, noise, ripple', () => {
   // Two missing of 120 leave both crossings nearly alike: there the polarity is not told.
   const gapped = wheels.filter(({ id, missing, shaft }) => missing > 0 && shaft === 'crank' && id !== '120-2');
-  test.each(gapped.map((one) => [one.id, one] as const))('%s: swapped leads are told', (_, one) => {
-    const { capture } = simulate(one, 3, 'vr', { faults: { swappedLeads: true, noiseVolts: 0.02 } });
-    const found = matched(capture);
-    expect(found.polarity).toBe('reversed');
-    expect(found.best.wheel.id).toBe(one.id);
-  });
-  const hard: Speed = { type: 'cranking', rpm: 230, ripple: 0.4, events: 2 };
-  const fine = wheels.filter(
-    ({ places, missing, shaft }) => shaft === 'crank' && missing > 0 && (places ?? 0) >= 18 && places !== 120,
+  test.each(gapped.filter((_, at) => at % 3 === 1).map((one) => [one.id, one] as const))(
+    '%s: swapped leads are told',
+    (_, one) => {
+      const { capture } = simulate(one, 3, 'vr', { faults: { swappedLeads: true, noiseVolts: 0.02 } });
+      const found = matched(capture);
+      expect(found.polarity).toBe('reversed');
+      expect(found.best.wheel.id).toBe(one.id);
+    },
   );
+  const hard: Speed = { type: 'cranking', rpm: 230, ripple: 0.4, events: 2 };
+  // Every third: the whole is in the bench.
+  const fine = wheels
+    .filter(({ places, missing, shaft }) => shaft === 'crank' && missing > 0 && (places ?? 0) >= 18 && places !== 120)
+    .filter((_, at) => at % 3 === 0);
   test.each(fine.map((one, at) => [one.id, 1 + (at % 3), one] as const))(
     '%s, seed %i: 40 % ripple, 3 % jitter, one pulse in fifty lost',
     (_, seed, one) => {
