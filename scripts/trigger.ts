@@ -84,7 +84,11 @@ function bench(words: readonly string[], withBuild: WithBuild, full: boolean): R
     const { match, decoding, suspicions, ecu, disagreements } = read.value;
     const answer = matchAnswer(match, sampleRate(capture.value));
     const notes = [...capture.value.notes, ...answer.notes, ...disagreements.map(({ sentence }) => sentence)];
-    if (!full) return ok({ output: { ...answer, disagreements: disagreements.map(({ wheel: _, ...said }) => said), notes }, exit: match.verdict.kind === 'this' ? 0 : 1 });
+    if (!full)
+      return ok({
+        output: { ...answer, disagreements: disagreements.map(({ wheel: _, ...said }) => said), notes },
+        exit: match.verdict.kind === 'this' ? 0 : 1,
+      });
     return ok({
       output: {
         patternId: match.best.wheel.id,

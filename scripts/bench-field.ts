@@ -1,0 +1,44 @@
+import { catalog } from '~/catalog';
+import { match } from '~/core/trigger/match';
+import { fieldCapture } from '../tests/other-engine';
+import { fieldCases } from '../tests/field-captures';
+
+/** Captures of the whole run: cranking drawn by other formulas than core's. */
+export const FIELD_COUNT = 1000;
+
+/** Right, honest (the true wheel among those named, or 'cannot tell') and wrong but sure, with how far the odds hold. */
+export function fieldReport(count = FIELD_COUNT): string {
+  let [right, honest, sure] = [0, 0, 0];
+  const said = { all: 0, right: 0 };
+  const wrong: string[] = [];
+  const milliseconds: number[] = [];
+  for (const { name, spec } of fieldCases(count, catalog.wheels)) {
+    const capture = fieldCapture(spec);
+    const start = performance.now();
+    const found = match(capture, { wheels: catalog.wheels });
+    milliseconds.push(performance.now() - start);
+    if (!found.ok) {
+      honest += 1;
+      continue;
+    }
+    const { best, verdict } = found.value;
+    const own = best.wheel.id === spec.wheel.id;
+    if (verdict.kind === 'this' && verdict.odds[0].odds >= 0.95) {
+      said.all += 1;
+      if (own) said.right += 1;
+    }
+    if (verdict.kind === 'this' && own) right += 1;
+    else if (verdict.kind === 'none' || verdict.odds.some(({ wheel }) => wheel.id === spec.wheel.id)) honest += 1;
+    else {
+      if (verdict.kind === 'this') sure += 1;
+      wrong.push(`  ${name}: told as ${best.wheel.id}${verdict.kind === 'this' ? ', and sure' : ''}`);
+    }
+  }
+  milliseconds.sort((one, other) => one - other);
+  const share = (part: number, whole = count) => `${((100 * part) / Math.max(1, whole)).toFixed(1)} %`;
+  return [
+    `cranking drawn by other formulas: right ${right} (${share(right)}), honest ${honest}, wrong but sure ${sure} of ${count}`,
+    `  said with 95 % and more: ${said.right} of ${said.all} right (${share(said.right, said.all)}); ${milliseconds[count >> 1].toFixed(0)} ms a capture`,
+    ...wrong,
+  ].join('\n');
+}
