@@ -30,6 +30,8 @@ const TEMPERATURE_SHAPE = 12;
 const SURE = 0.9;
 const LISTED = 0.97;
 const LISTED_MOST = 5;
+/** Odds below which a wheel is not named beside the first. */
+const WORTH = 0.01;
 /** What a wheel that is not in the library costs, and each place at which it differs from one that is. */
 const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
@@ -152,7 +154,8 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
     .sort((one, other) => other.odds - one.odds);
   const noneOdds = weight(unknown) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
-  const base = { odds: odds.slice(0, LISTED_MOST), noneOdds, repeats: repeatsSaid };
+  const worth = odds.filter(({ odds: own }, at) => at === 0 || own >= WORTH).slice(0, LISTED_MOST);
+  const base = { odds: worth, noneOdds, repeats: repeatsSaid };
   if (coded && noneOdds > 0.5) return { ...base, kind: 'none', reason: coded };
   if (isEven(best) && best.round === null)
     return {
@@ -212,10 +215,14 @@ function sayRepeats(
   if (again.length === 0) return null;
   const where = again
     .slice(0, 4)
-    .map(
-      ({ tooth, kind }) =>
-        `${kind === 'lost' ? 'none before' : kind === 'added' ? 'one more before' : 'another place at'} tooth ${tooth + 1}`,
-    )
+    .map(({ tooth, kind }) => {
+      const before = (tooth + pattern.length - 1) % pattern.length;
+      return kind === 'lost'
+        ? `tooth ${before + 1} not there`
+        : kind === 'added'
+          ? `one more before tooth ${tooth + 1}`
+          : `tooth ${tooth + 1} off its place`;
+    })
     .join(', ');
   return `${pulses} pulses come back every ${Math.round(spanOf({ pattern } as Judged))}°, counted as ${wheel.name}${direction === 'reverse' ? ' turned round' : ''}: ${where}.`;
 }

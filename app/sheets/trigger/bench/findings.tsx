@@ -26,7 +26,7 @@ export function WheelRanking({ view }: { view: BenchView }) {
           {verdict.kind === 'this'
             ? `✓ ${best.wheel.name}`
             : verdict.kind === 'one-of'
-              ? `? One of ${Math.max(2, verdict.odds.length)}`
+              ? `? One of ${Math.max(2, verdict.odds.length + (verdict.noneOdds >= NAMED ? 1 : 0))}`
               : '✗ None that I know'}
         </strong>
         <Small>{verdict.reason}</Small>
@@ -47,7 +47,7 @@ export function WheelRanking({ view }: { view: BenchView }) {
             </li>
           );
         })}
-        {verdict.noneOdds >= 0.02 && (
+        {verdict.noneOdds >= NAMED && (
           <li data-best={verdict.kind === 'none'}>
             <span>A wheel that is not in the library</span>
             <Bar aria-hidden>
@@ -72,6 +72,9 @@ export function WheelRanking({ view }: { view: BenchView }) {
     </Stack>
   );
 }
+
+/** Odds from which a wheel that is not in the library is named beside the others. */
+const NAMED = 0.02;
 
 /** Odds in words that do not promise more than they hold. */
 const oddsWords = (odds: number): string =>
