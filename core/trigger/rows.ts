@@ -40,6 +40,16 @@ function atSpeed(pulses: Float64Array): [number, number] {
   return [first, last];
 }
 
+/**
+ * Share of the usual interval by which a pulse is off in any case: a sensor's crossing moves by that much between a tooth beside a
+ * gap and one among others (common practice). In seconds, so that it is the same for every wheel.
+ */
+const EXACT_SHARE = 0.002;
+const usualStep = (pulses: Float64Array): number =>
+  [...pulses.subarray(1).map((time, i) => time - pulses[i])].sort((one, other) => one - other)[
+    Math.max(0, pulses.length - 1) >> 1
+  ] ?? 0;
+
 /** Degrees of a tooth when a row is held against even ones. */
 const EVEN = 10;
 
@@ -56,7 +66,7 @@ const rowOf = (crank: Track, level: 0 | 1): Row => {
     pulses,
     from: first + (spare >> 1),
     to: last - spare + (spare >> 1),
-    clock: clockOf(crank),
+    clock: Math.hypot(clockOf(crank), EXACT_SHARE * usualStep(pulses)),
   };
 };
 
