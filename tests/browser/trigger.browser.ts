@@ -37,7 +37,7 @@ test.describe('the wheel bench', () => {
 
   test('a capture through the picker: wheel, settings, scope by keyboard; a bad one leaves it', async ({ page }) => {
     await pick(page, 'start.csv', csv('60-2'));
-    await expect(page.getByRole('list', { name: 'Wheels by score' }).getByRole('listitem').first()).toContainText(
+    await expect(page.getByRole('list', { name: 'Wheels by their odds' }).getByRole('listitem').first()).toContainText(
       '60 places, 2 missing',
     );
     await expect(page.getByText('✓ decodes it, full cycle')).toBeVisible();
@@ -77,7 +77,7 @@ test.describe('the wheel bench', () => {
     await page.reload();
     await ready(page);
     await expect(page.getByText('kept.csv', { exact: true })).toBeVisible();
-    await expect(page.getByRole('list', { name: 'Wheels by score' })).toContainText('36 places, 2 missing');
+    await expect(page.getByRole('list', { name: 'Wheels by their odds' })).toContainText('36 places, 2 missing');
   });
 
   test('Cancel ends the reading and leaves the capture before it; the next one is read', async ({ page }) => {
@@ -105,7 +105,7 @@ test.describe('the wheel bench', () => {
     await expect(page.getByText('Wheel of the yellow engine kept in the library.')).toBeVisible();
     await page.getByRole('link', { name: 'Bench' }).click();
     await pick(page, 'again.csv', bytes);
-    await expect(page.getByRole('list', { name: 'Wheels by score' }).getByRole('listitem').first()).toContainText(
+    await expect(page.getByRole('list', { name: 'Wheels by their odds' }).getByRole('listitem').first()).toContainText(
       'Wheel of the yellow engine',
     );
   });
@@ -201,7 +201,7 @@ test.describe('wheels by hand', () => {
     await fill(page, 'Crank signal', '65');
     await fill(page, 'Cam signal', '25');
     await expect(page.getByRole('heading', { name: 'Crank to cam, 2.60 to 1' })).toBeVisible();
-    const guess = page.getByRole('table', { name: 'What the ratio may be' }).getByRole('row').nth(1);
+    const guess = page.getByRole('table', { name: 'What the readings may be' }).getByRole('row').nth(1);
     await expect(guess).toContainText('4 a turn');
     await expect(guess).toContainText('3 pulses a cycle');
     await expect(guess).toContainText('975 rpm');
@@ -298,7 +298,7 @@ test.describe('wheels by hand', () => {
     await dialog.getByText('optical', { exact: true }).first().click();
     await expect(dialog.getByLabel('Pull-up to')).toBeVisible();
     await dialog.getByRole('button', { name: 'Simulate' }).click();
-    await expect(page.getByRole('list', { name: 'Wheels by score' }).getByRole('listitem').first()).toContainText(
+    await expect(page.getByRole('list', { name: 'Wheels by their odds' }).getByRole('listitem').first()).toContainText(
       'Disc of the quarry engine',
     );
   });
