@@ -149,8 +149,11 @@ export function alignWhole(
   const cycle = overCycle(pattern);
   const { clock, play } = pace;
   const keen = { ...KEEN, play: max(KEEN.play, play), clock };
-  const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth) => tooth >= 0) : -1;
-  if (at >= 0 && judged.events.every(({ kind }) => kind !== 'break')) {
+  // Behind a break the place is found again: from there the rest is followed both ways.
+  const breaks = judged.events.filter(({ kind }) => kind === 'break').map(({ pulse }) => pulse - from);
+  const settled = max(0, ...breaks);
+  const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth, i) => i >= settled && tooth >= 0) : -1;
+  if (at >= 0 && breaks.length <= 1) {
     const start = from + at;
     const tooth = judged.teeth[at];
     const shape = ripple && cycle ? bent(cycle, ripple.swing) : pattern;
