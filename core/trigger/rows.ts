@@ -26,6 +26,9 @@ const MORE_SHARE = 0.05;
 /** Intervals whose median is a speed; by how much they may be longer than usual at speed; pulses that must be left. */
 const [SPEED_OVER, SLOWER, LEFT_LEAST] = [9, 1.25, 60];
 
+/** Pulses over which a starter that has come near to its speed still gains some. */
+const GAINS = 3 * SPEED_OVER;
+
 /** The stretch between spinning up and running down, by the pulses: there the speed changes by more than compression lets it. */
 function atSpeed(pulses: Float64Array): [number, number] {
   const steps = pulses.subarray(1).map((time, i) => time - pulses[i]);
@@ -36,7 +39,7 @@ function atSpeed(pulses: Float64Array): [number, number] {
   while (last - first > LEFT_LEAST && slow(first)) first += 1;
   while (last - first > LEFT_LEAST && slow(last - 1 - SPEED_OVER)) last -= 1;
   // A starter still gains speed when it has come near to it.
-  if (first > 0 && last - first > LEFT_LEAST + SPEED_OVER) first += SPEED_OVER;
+  if (first > 0 && last - first > LEFT_LEAST + GAINS) first += GAINS;
   return [first, last];
 }
 
