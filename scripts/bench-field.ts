@@ -6,13 +6,16 @@ import { fieldCases } from '../tests/field-captures';
 /** Captures of the whole run: cranking drawn by other formulas than core's. */
 export const FIELD_COUNT = 1000;
 
+/** The matching was mended on seeds below 2000: the bench keeps to others. */
+const FIRST_SEED = 5001;
+
 /** Right, honest (the true wheel among those named, or 'cannot tell') and wrong but sure, with how far the odds hold. */
 export function fieldReport(count = FIELD_COUNT): string {
   let [right, honest, sure] = [0, 0, 0];
   const said = { all: 0, right: 0 };
   const wrong: string[] = [];
   const milliseconds: number[] = [];
-  for (const { name, spec } of fieldCases(count, catalog.wheels)) {
+  for (const { name, spec } of fieldCases(count, catalog.wheels, FIRST_SEED)) {
     const capture = fieldCapture(spec);
     const start = performance.now();
     const found = match(capture, { wheels: catalog.wheels });

@@ -8,9 +8,9 @@ const { PI, abs, cos, exp, floor, log, max, min, sign, sin, sqrt } = Math;
  * How a starter turns an engine: the torque of each cylinder's compression and expansion on a crank with inertia, against
  * friction, driven by a motor whose torque falls with its speed.
  *
- * Sources: slider-crank geometry and torque p dV/dtheta (any engine textbook, e.g. Heywood 1988, sections 2.2 and 8.2);
- * polytropic compression with an exponent near 1.3 (Heywood 1988, section 4.3); a series motor's line of torque over speed and
- * the shares of friction are common practice. Everything is in units of the barometer times one cylinder's displacement, so
+ * Sources: slider-crank geometry and torque p dV/dtheta (any engine textbook; Heywood 1988, from memory);
+ * polytropic compression with an exponent near 1.3 (Heywood 1988, from memory); a series motor's line of torque over speed and
+ * the shares of friction are from memory. Everything is in units of the barometer times one cylinder's displacement, so
  * that no bore need be known: what is left open, inertia and the motor's torque, is set to give the speed and the swing wanted.
  */
 export interface Cranking {

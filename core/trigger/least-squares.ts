@@ -1,11 +1,7 @@
 /**
  * Solves a small system in place by Gauss's elimination with pivots of the column; null when it is singular to within
- * 1e-10 of its largest entry. Cost: size cubed.
+ * 1e-10 of its largest entry. With the logarithm of the determinant's size. Cost: size cubed.
  */
-export const solveSmall = (matrix: number[][], right: number[]): number[] | null =>
-  solveWhole(matrix, right)?.values ?? null;
-
-/** The same, with the logarithm of the determinant's size. */
 export function solveWhole(matrix: number[][], right: number[]): { values: number[]; logDeterminant: number } | null {
   const size = right.length;
   const largest = Math.max(...matrix.flat().map(Math.abs), 1e-300);

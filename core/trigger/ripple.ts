@@ -28,7 +28,7 @@ const USUAL_MULTIPLE = 0.1;
 const FALLS_AT = 2.5;
 /** Heights tried where many multiples would be paid for that are not there. */
 const HEIGHTS = [1, 0.25];
-/** What it costs to say which base it is: fours are by far the commonest, odd-fire engines and singles rare (common practice). */
+/** What it costs to say which base it is: fours are the commonest, odd-fire engines and singles rare; the figures are set by hand. */
 const BASE_PRICES: Readonly<Record<number, number>> = {
   0.5: 7,
   1: 4,

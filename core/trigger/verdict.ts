@@ -8,8 +8,8 @@ import type { Wheel } from './wheel';
  * What can be said at all: this wheel, one of these, or none of the library's.
  *
  * The costs of the wheels are logarithms of likelihoods, so their differences are odds; but a model is never quite the
- * engine, so the differences count for a part only (the temperature, found on captures drawn by other formulas: of the answers
- * said with 95 % more than 93 % are right). Beside the ranking stands an absolute question: what would a wheel
+ * engine, so the differences count for a part only (the temperature, set by hand; the odds are not calibrated on a whole run
+ * of the bench yet). Beside the ranking stands an absolute question: what would a wheel
  * explain that nobody has drawn yet? It costs the places at which it differs, and saves what goes wrong there every turn.
  */
 export interface Verdict {

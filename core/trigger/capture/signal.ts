@@ -84,7 +84,11 @@ export function shapeOf(values: Float32Array): SignalShape {
   const [lower, upper] = [meanOf(histogram, 0, BINS >> 1), meanOf(histogram, BINS >> 1, BINS)];
   const half = (lower + upper) / 2;
   const within = share(lower + 0.3 * (upper - lower), lower + 0.7 * (upper - lower));
-  const jumps = within < MIDDLE_MOST && share(0, half) > 0.02 && share(half, BINS) > 0.02 && edgeSamples(values, level(lower), level(upper)) < EDGE_MOST;
+  const jumps =
+    within < MIDDLE_MOST &&
+    share(0, half) > 0.02 &&
+    share(half, BINS) > 0.02 &&
+    edgeSamples(values, level(lower), level(upper)) < EDGE_MOST;
   const clipped = ends / Math.max(1, seen);
   const base = { least, most, clipped, missing };
   if (rests || jumps) {
@@ -172,7 +176,7 @@ export function hissOf(noise: number, period: number, height: number): number {
   const own = (CURVE * height * (2 * Math.sin(Math.PI / Math.max(4, period))) ** 4) / FOURTH;
   return Math.sqrt(Math.max(0, noise * noise - own * own));
 }
-/** Lobes are narrower than a sine's: their curve is so many times stronger (measured on bells of a fifth of a place). */
+/** Lobes are narrower than a sine's: their curve is so many times stronger (set by hand, not derived). */
 const CURVE = 2.2;
 
 /** Crossings of one channel in rising order of time. */

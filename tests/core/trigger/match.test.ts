@@ -96,7 +96,7 @@ describe('polarity, noise, ripple', () => {
     },
   );
   const hard: Speed = { type: 'cranking', rpm: 230, ripple: 0.4, events: 2 };
-  // Every third: the whole is in the bench.
+  // Every third, for time; the others are not run anywhere yet.
   const fine = wheels
     .filter(({ places, missing, shaft }) => shaft === 'crank' && missing > 0 && (places ?? 0) >= 18 && places !== 120)
     .filter((_, at) => at % 3 === 0);

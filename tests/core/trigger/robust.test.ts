@@ -38,7 +38,7 @@ function specOf(own: Wheel, at: number, more: Partial<OtherSpec>): OtherSpec {
 }
 
 const own = wheels.filter(primary);
-/** One wheel in four of each class here; all of them in `npm run bench`. */
+/** One wheel in four of each class, for time; the others are not run anywhere yet. */
 const some = (first: number) => own.map((one, at) => [one.id, at, one] as const).filter(([, at]) => at % 4 === first);
 /** Right, or not said with assurance: few teeth that swing hard may be told as another's. */
 const rightOrHonest = (found: Match, id: string) => {
