@@ -44,7 +44,7 @@ const BASE_PRICES: Readonly<Record<number, number>> = {
 const STEEP = 0.4;
 const STEEP_MORE = 0.06;
 /** Rest below which fits are equals, logarithmic: play of teeth and a recorder's step. */
-export const LEAST_REST = 0.004;
+export const LEAST_REST = 0.001;
 const STEPS_MOST = 500;
 const TREND = 4;
 /** Of the median of absolute values, for a bell curve (Rousseeuw and Croux 1993). */
@@ -119,22 +119,33 @@ interface Family {
   readonly columns: readonly { readonly at: number; readonly prior: number }[];
 }
 
-function familyOf(base: number, multiples: number): Family {
+/** @param height Of the multiples, against the usual ones. @param count How many orders there are at most. */
+function familyOf(base: number, height: number, count = Number.POSITIVE_INFINITY): Family {
   const columns: { at: number; prior: number }[] = [];
-  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base));
+  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base), count * base);
   for (let order = base; base > 0 && order <= most; order += base) {
     const prior =
-      order === base
-        ? USUAL * sqrt(multiples)
-        : (multiples * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
+      order === base ? USUAL * max(0.5, sqrt(height)) : (height * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
     const at = 4 * order - 2;
     columns.push({ at: TREND + at, prior }, { at: TREND + at + 1, prior });
   }
   return { base, columns };
 }
+/** Orders of a swing that is nearly a sine, and their height: what is not there is not paid for. */
+const FEW_ORDERS = [
+  [1, 2],
+  [1, 4],
+  [0.25, 4],
+  [0.06, 4],
+] as const;
 const FAMILIES = [
   familyOf(0, 1),
-  ...BASES.flatMap((base) => (base <= 1 ? HEIGHTS : [1]).map((one) => familyOf(base, one))),
+  ...BASES.flatMap((base) => [
+    ...(base <= 1 ? HEIGHTS : [1]).map((height) => familyOf(base, height)),
+    ...FEW_ORDERS.filter(([, count]) => (count + 1) * base <= ORDER_MOST).map(([height, count]) =>
+      familyOf(base, height, count),
+    ),
+  ]),
 ];
 
 /** The normal equations of all columns at once: those of a family are a part of them. */
