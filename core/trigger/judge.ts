@@ -385,7 +385,8 @@ export function refine(
     return { ripple, cost: found.cost };
   };
   const own = swingAlong(first, seconds, from, to, engines);
-  const [tooth] = first.alignment.teeth;
+  // A path that had to be begun anew was begun at the wrong tooth.
+  const [tooth] = first.alignment.events.some(({ kind }) => kind === 'break') ? [-1] : first.alignment.teeth;
   const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
     : [];

@@ -23,8 +23,6 @@ export interface Pace {
 export const MEMORY_DEGREES = 30;
 /** Places wider than this have no more play (degrees). */
 export const PLAY_MOST_DEGREES = 30;
-/** Steps of the quadrature of the noise (Simpson). */
-const STEPS = 12;
 
 /** Places of one interval's figures in the table. */
 export const STRIDE = 10;
@@ -44,19 +42,32 @@ export interface PaceTable {
   readonly usual: number;
 }
 
-/** Figures of an interval for a slope of deviation 1. */
-function intervalFigures(degrees: number): number[] {
-  const end = (s: number) => MEMORY_DEGREES * -expm1(-s / MEMORY_DEGREES);
-  const whole = (s: number) => MEMORY_DEGREES * (s - end(s));
-  const noise = [0, 0, 0, 0, 0, 0];
-  for (let i = 0; i <= STEPS; i += 1) {
-    const s = (degrees * i) / STEPS;
-    const weight = ((i === 0 || i === STEPS ? 1 : i % 2 === 1 ? 4 : 2) * degrees) / STEPS / 3;
-    const [p, l, g] = [whole(s), end(s), exp(-s / MEMORY_DEGREES)];
-    const scale = (weight * 2) / MEMORY_DEGREES;
-    [p * p, p * l, p * g, l * l, l * g, g * g].forEach((product, at) => (noise[at] += scale * product));
-  }
-  return [degrees, end(degrees), whole(degrees) / degrees, exp(-degrees / MEMORY_DEGREES), ...noise];
+/**
+ * Figures of an interval for a slope of deviation 1, written to `out` at `at`: what an Ornstein-Uhlenbeck process and its first and
+ * second integral become over it, and the covariance they gain, each integral in closed form.
+ */
+function intervalFigures(degrees: number, out: Float64Array, at: number, square: number): void {
+  const length = MEMORY_DEGREES;
+  const left = exp(-degrees / length);
+  const gone = -expm1(-degrees / length);
+  // Integrals of the decay, of its square, of the way times it.
+  const once = length * gone;
+  const twice = 0.5 * length * gone * (1 + left);
+  const along = length * (once - degrees * left);
+  const rising = 0.5 * degrees * degrees - along;
+  const settled = degrees - 2 * once + twice;
+  const scale = (2 / length) * square;
+  const [area, volume] = [length * length, length * length * length];
+  out[at + DEGREES] = degrees;
+  out[at + END] = once;
+  out[at + MEAN] = (length * (degrees - once)) / degrees;
+  out[at + LEFT] = left;
+  out[at + Q00] = scale * (area * ((degrees * degrees * degrees) / 3) - 2 * volume * rising + area * area * settled);
+  out[at + Q01] = scale * (area * rising - volume * (degrees - 2 * once + twice));
+  out[at + Q02] = scale * (length * along - area * (once - twice));
+  out[at + Q11] = scale * area * settled;
+  out[at + Q12] = scale * length * (once - twice);
+  out[at + Q22] = scale * twice;
 }
 
 const median = (values: readonly number[]): number => [...values].sort((x, y) => x - y)[values.length >> 1];
@@ -65,16 +76,13 @@ const median = (values: readonly number[]): number => [...values].sort((x, y) =>
 export function paceTable(intervals: readonly number[], { slope, play, clock }: Pace): PaceTable {
   const teeth = intervals.length;
   const figures = new Float64Array(teeth * 3 * STRIDE);
-  const known = new Map<string, number[]>();
   for (let tooth = 0; tooth < teeth; tooth += 1) {
     let degrees = 0;
+    let before = tooth;
     for (let lost = 0; lost < 3; lost += 1) {
-      degrees += intervals[(((tooth - 1 - lost) % teeth) + teeth) % teeth];
-      const key = degrees.toFixed(6);
-      let own = known.get(key);
-      if (!own) known.set(key, (own = intervalFigures(degrees)));
-      const at = (tooth * 3 + lost) * STRIDE;
-      for (let i = 0; i < STRIDE; i += 1) figures[at + i] = i < Q00 ? own[i] : own[i] * slope * slope;
+      before = before === 0 ? teeth - 1 : before - 1;
+      degrees += intervals[before];
+      intervalFigures(degrees, figures, (tooth * 3 + lost) * STRIDE, slope * slope);
     }
   }
   const usual = median(intervals);
@@ -120,6 +128,12 @@ export function begin(states: Float64Array, at: number, table: PaceTable, tooth:
   states[at + HALF] = 0;
 }
 
+/** Exponential of what is mostly small, to 1e-9 there: the inner loop spends most of its time on it. */
+function expOf(x: number): number {
+  if (x > 0.12 || x < -0.12) return exp(x);
+  return 1 + x * (1 + (x / 2) * (1 + (x / 3) * (1 + (x / 4) * (1 + (x / 5) * (1 + x / 6)))));
+}
+
 /** Price of a pulse as the next tooth, or the one after some lost ones: the negative logarithm of its density in time. */
 export function priceOfPulse(
   states: Float64Array,
@@ -130,11 +144,12 @@ export function priceOfPulse(
 ): number {
   const degrees = figures[f + DEGREES];
   const slope = states[own + SLOPE];
+  const unit = states[own + UNIT];
   const slowEnd = states[own + SLOW] + slope * figures[f + END];
-  const unitEnd = exp(slowEnd);
-  const unitMean = exp(states[own + SLOW] + slope * figures[f + MEAN]);
+  const unitEnd = unit * expOf(slope * figures[f + END]);
+  const unitMean = unit * expOf(slope * figures[f + MEAN]);
   const off = (step - states[own + TAU] - unitMean * degrees) / unitEnd;
-  const rho = states[own + UNIT] / unitEnd;
+  const rho = unit / unitEnd;
   const kappa = unitMean / unitEnd;
   const mean = figures[f + MEAN] * degrees;
   const spread =
@@ -165,11 +180,12 @@ export function advance(
   const degrees = figures[f + DEGREES];
   const [end, left] = [figures[f + END], figures[f + LEFT]];
   const slope = from[own + SLOPE];
+  const unit = from[own + UNIT];
   const slowEnd = from[own + SLOW] + slope * end;
-  const unitEnd = exp(slowEnd);
-  const unitMean = exp(from[own + SLOW] + slope * figures[f + MEAN]);
+  const unitEnd = unit * expOf(slope * end);
+  const unitMean = unit * expOf(slope * figures[f + MEAN]);
   const late = step - from[own + TAU] - unitMean * degrees;
-  const rho = from[own + UNIT] / unitEnd;
+  const rho = unit / unitEnd;
   const kappa = unitMean / unitEnd;
   const [a, b] = [kappa * degrees, kappa * figures[f + MEAN] * degrees];
   const [p00, p01, p02] = [from[own + P00], from[own + P01], from[own + P02]];
@@ -203,7 +219,7 @@ export function advance(
   const slow = slowEnd + k1 * off;
   to[at + TAU] = -(1 - k0) * late;
   to[at + SLOW] = slow;
-  to[at + UNIT] = exp(slow);
+  to[at + UNIT] = unitEnd * expOf(k1 * off);
   to[at + SLOPE] = slope * left + k2 * off;
   to[at + P00] = n00 - k0 * n00;
   to[at + P01] = n01 - k0 * n01;
