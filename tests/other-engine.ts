@@ -38,6 +38,8 @@ export interface FieldSpec {
   /** Seconds to come to speed. */
   readonly up?: number;
   readonly lost?: number;
+  /** A moment in which the crank is thrown back: when, for how long, and how fast against its speed at the most. */
+  readonly kick?: { readonly at: number; readonly seconds: number; readonly back: number };
 }
 
 /** Top dead centres of the engines tried: one to eight cylinders, even and odd. */
@@ -73,6 +75,12 @@ export function paceOf({ tops, swing, fall = 110, recover = 70 }: FieldSpec): Fl
   return pace.map((value) => 1 + value - mean);
 }
 
+/** Share of the speed while a spark too early throws the crank back: from 1 down to backwards, and up again as the starter pulls. */
+const thrown = (kick: FieldSpec['kick'], seconds: number): number => {
+  if (!kick || seconds < kick.at || seconds > kick.at + kick.seconds) return 1;
+  return 1 - (1 + kick.back) * Math.sin((Math.PI * (seconds - kick.at)) / kick.seconds) ** 2;
+};
+
 function teethOf(spec: FieldSpec, from: number, to: number, pitch: number, random: Random) {
   const { wheel, run = 0, jitter = 0, lost = 0 } = spec;
   const ratio = wheel.shaft === 'cam' ? 2 : 1;
@@ -104,7 +112,7 @@ export function fieldCapture(spec: FieldSpec): Capture {
   for (let i = 0; i < count; i += 1) {
     degrees[i] = angle;
     for (let part = 0; part < fine; part += 1) {
-      const rising = up > 0 ? Math.min(1, 0.15 + (0.85 * i) / rate / up) : 1;
+      const rising = up > 0 ? Math.min(1, 0.15 + (0.85 * i) / rate / up) : thrown(spec.kick, i / rate);
       angle += (6 * rpm * rising * pace[Math.floor(((angle % 720) + 720) % 720) * 10]) / rate / fine;
     }
   }
@@ -115,6 +123,8 @@ export function fieldCapture(spec: FieldSpec): Capture {
   for (let i = 0; i < count; i += 1) {
     const now = degrees[i];
     while (low < teeth.length && teeth[low].at + teeth[low].width + (square ? 0 : pitch) <= now) low += 1;
+    // A crank that is thrown back comes by the same teeth again.
+    while (low > 0 && teeth[low - 1].at + teeth[low - 1].width + (square ? 0 : pitch) > now) low -= 1;
     if (square) {
       const over = low < teeth.length && teeth[low].at <= now;
       values[i] = over === (sensor === 'hall') ? 4.8 : 0.3;

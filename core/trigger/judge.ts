@@ -1,6 +1,7 @@
 import { align, anglesOf, folded, priceOf, weighPath, type Alignment, type PulseEvent } from './align';
 import type { Pace } from './pace';
-import { fitRipple, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
+import { fitRipples, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
+import type { Standstill } from './standstill';
 
 // Hot loops look these up once.
 const { PI, abs, ceil, cos, exp, max, min, round, sin } = Math;
@@ -136,11 +137,54 @@ function backwards(
 }
 
 /**
- * The path through all pulses of a capture: from the stretch it was judged on, forwards and backwards.
+ * The path through all pulses of a capture: from the stretch it was judged on, forwards and backwards; where the crank all but
+ * stands it is interrupted and taken up anew behind.
  *
  * @param from Number of the first pulse of that stretch.
  */
 export function alignWhole(
+  pattern: readonly number[],
+  seconds: Float64Array,
+  judged: Pick<Judgement, 'ripple' | 'pace' | 'alignment'>,
+  from: number,
+  stops: readonly Standstill[] = [],
+): { alignment: Alignment; degrees: Float64Array } {
+  if (stops.length === 0) return alignTurning(pattern, seconds, judged, from);
+  const teeth = new Int32Array(seconds.length).fill(-1);
+  const events: PulseEvent[] = [];
+  const { clock, play } = judged.pace;
+  let cost = 0;
+  [...stops, { from: seconds.length, to: seconds.length }].forEach(({ from: end }, i) => {
+    const start = stops[i - 1]?.to ?? 0;
+    const own = seconds.subarray(start, end);
+    const shift = ({ pulse, ...rest }: PulseEvent): PulseEvent => ({ ...rest, pulse: pulse + start });
+    const found =
+      from >= start && from < end
+        ? alignTurning(
+            pattern,
+            own,
+            {
+              ...judged,
+              alignment: {
+                ...judged.alignment,
+                events: judged.alignment.events.map((one) => ({ ...one, pulse: one.pulse - start })),
+              },
+            },
+            from - start,
+          ).alignment
+        : align(pattern, own, 0, own.length, { ...KEEN, play: max(KEEN.play, play), clock });
+    teeth.set(found.teeth, start);
+    cost += Number.isFinite(found.cost) ? found.cost : 0;
+    const first = found.teeth.findIndex((tooth) => tooth >= 0);
+    if (i > 0 && first >= 0) events.push({ pulse: start + first, kind: 'break', tooth: found.teeth[first] });
+    events.push(...found.events.map(shift));
+  });
+  const alignment = { cost, misfit: priceOf(events), teeth, events, trail: new Float64Array(0) };
+  return { alignment, degrees: anglesOf(alignment, pattern, seconds) };
+}
+
+/** The same for pulses of a crank that turns one way. */
+function alignTurning(
   pattern: readonly number[],
   seconds: Float64Array,
   { ripple, pace, alignment: judged }: Pick<Judgement, 'ripple' | 'pace' | 'alignment'>,
@@ -349,20 +393,21 @@ export const judge = (
   limit?: Float64Array,
 ): Judgement => settle(pattern, pattern, seconds, from, to, clock, 0, { limit });
 
-/** Compression's swing along a path; null with too few pulses, or where it explains nothing. */
-function swingAlong(
+/** Compression's swing along a path, as it may be; none with too few pulses, or where none explains anything. */
+function swingsAlong(
   { alignment: { events }, degrees }: Judgement,
   seconds: Float64Array,
   from: number,
   to: number,
   engines: readonly Swing[],
-): RippleFit | null {
+): RippleFit[] {
   const breaks = new Set(events.flatMap(({ pulse, kind }) => (kind === 'break' ? [pulse - from] : [])));
   // A pulse off its place says nothing of the speed: the one interval over it does.
   const placed = degrees.slice();
   for (const { pulse, kind } of events) if (kind === 'bent') placed[pulse - from] = Number.NaN;
-  const ripple = fitRipple(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse), engines);
-  return ripple && ripple.order > 0 ? ripple : null;
+  const fits = fitRipples(seconds.subarray(from, to), placed, (pulse) => breaks.has(pulse), engines);
+  const none = fits.findIndex(({ order }) => order === 0);
+  return none < 0 ? fits : fits.slice(0, none);
 }
 
 /** The second: path and swing together. Never worse than the first. @param engines Swings the build's engine may have. */
@@ -380,16 +425,22 @@ export function refine(
   let best = first;
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
     const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
-    const ripple = swingAlong(found, seconds, from, to, engines);
-    if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
-    return { ripple, cost: found.cost };
+    const ripples = swingsAlong(found, seconds, from, to, engines);
+    if (found.cost < best.cost)
+      best = { ...found, ripple: ripples[0] ?? null, alignment: folded(found.alignment, pattern.length) };
+    return { ripple: ripples[0] ?? null, cost: found.cost };
   };
-  const own = swingAlong(first, seconds, from, to, engines);
-  // A path that had to be begun anew was begun at the wrong tooth.
-  const [tooth] = first.alignment.events.some(({ kind }) => kind === 'break') ? [-1] : first.alignment.teeth;
-  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
-    ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
-    : [];
+  // A path that had to be begun anew was begun at the wrong tooth; even teeth have but one.
+  const wrong = pattern.length > 1 && first.alignment.events.some(({ kind }) => kind === 'break');
+  const tooth = wrong ? -1 : first.alignment.teeth[0];
+  // Which orders a swing has is told by the times themselves, so the next best are tried too.
+  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = swingsAlong(
+    first,
+    seconds,
+    from,
+    to,
+    engines,
+  ).map((swing) => ({ swing, start: tooth >= 0 ? tooth : undefined }));
   if (cycle.length <= COARSE) {
     const end = min(to, from + GRID_PULSES);
     const limit = new Float64Array(end - from).fill(INFINITE);

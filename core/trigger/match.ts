@@ -12,9 +12,10 @@ import { gapsOf, patternOf, samePattern } from './pattern';
 import { alike, whyBest, whyNot } from './reasons';
 import { rowsOf } from './rows';
 import { CRANKING_RPM, speedOf } from './speed';
+import { ownStandstills, stopsOf, type Stop } from './standstill';
 import { chooseTracks, polarityOf, showsSides, type Polarity, type Track } from './tracks';
 import { isEven, primary, spanOf, type Judged } from './trials';
-import { fullCost, verdictOf, type Verdict } from './verdict';
+import { byLikelihood, verdictOf, type Verdict } from './verdict';
 import { teethPerTurn, trackOf, type Wheel } from './wheel';
 import { codedWidths } from './widths';
 
@@ -50,6 +51,8 @@ export interface Match {
   readonly teeth: Int32Array;
   readonly degrees: Float64Array;
   readonly events: readonly PulseEvent[];
+  /** Moments within the capture in which the crank all but stood, or was thrown back. */
+  readonly stops: readonly Stop[];
   readonly rpm: { readonly min: number; readonly mean: number; readonly max: number };
   /** Fastest less slowest within a turn, over the mean. */
   readonly ripple: number;
@@ -117,10 +120,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
   // What an engine can do tells wheels of one shape apart.
   const rowOf = ({ level }: Judged) => rows.find((row) => row.level === level) ?? rows[0];
-  const near = judged
-    .map((trial) => ({ trial, cost: fullCost(trial, rowOf(trial)) }))
-    .sort((one, other) => one.cost - other.cost)
-    .map(({ trial }) => trial);
+  const near = byLikelihood(judged, rowOf);
   let best = near[0];
   if (cam && best.round !== null) {
     const { round } = best;
@@ -150,7 +150,9 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   });
   const row = rowOf(best);
   const { all, thinned, pulses, from, to } = row;
-  const whole = alignWhole(best.pattern, pulses, best, from);
+  const stops = ownStandstills(pulses, best.pattern);
+  const whole = alignWhole(best.pattern, pulses, best, from, stops);
+  const stopped = stopsOf(pulses, whole.alignment.teeth, best.pattern, stops);
   const { teeth, degrees, events } = putBack(all, thinned, {
     degrees: whole.degrees,
     teeth: whole.alignment.teeth,
@@ -207,6 +209,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     teeth,
     degrees,
     events,
+    stops: stopped,
     ...speedOf(pulses, whole.degrees),
     gaps: gapsOf(best.wheel),
     notes: [`${Math.round(sampleRate(capture)).toLocaleString('en')} samples a second.`, ...notes],

@@ -2,6 +2,7 @@ import type { Suspicion } from './diagnose';
 import type { Match } from './match';
 import { pulseFaults } from './pulse-faults';
 import type { Track } from './tracks';
+import type { Stop } from './standstill';
 import { teethPerTurn } from './wheel';
 
 /** Something wrong with the signals themselves, whatever an ECU makes of them. */
@@ -16,7 +17,9 @@ export interface SignalFault {
     | 'missing-tooth'
     | 'bent-tooth'
     | 'lost-pulses'
-    | 'extra-pulses';
+    | 'extra-pulses'
+    | 'kick-back'
+    | 'all-but-stands';
   readonly title: string;
   readonly evidence: string;
   readonly remedy: string;
@@ -60,8 +63,32 @@ export function signalFaults(found: Match): SignalFault[] {
     });
   lineFaults(crank, 'crank', say);
   if (cam) lineFaults(cam, 'cam', say);
+  for (const stop of found.stops) standsStill(stop, say);
   toothFaults(found, say);
   return faults;
+}
+
+/** A crank that stops under way: thrown back by a spark too early, or about to stall. */
+function standsStill({ seconds: [from, to], backDegrees }: Stop, say: (fault: Omit<SignalFault, 'tooth'>) => void): void {
+  const when = `from ${from.toFixed(2)} s to ${to.toFixed(2)} s`;
+  if (backDegrees)
+    say({
+      id: 'kick-back',
+      title: `The crank is thrown back by about ${Math.round(backDegrees)}°`,
+      evidence: `${when} teeth pass three times: forwards, backwards and forwards again`,
+      remedy:
+        'A spark that comes too early does that: before the next try look at the offset and its sign with a timing light, injectors unplugged. It breaks starters and wrists.',
+      concerns: [],
+    });
+  else
+    say({
+      id: 'all-but-stands',
+      title: 'The crank all but stops on its way',
+      evidence: when,
+      remedy:
+        'Measure the battery while cranking (below 9.6 V it is weak), then its cables and the engine\'s ground; a spark too early, and a cylinder full of fuel, brake it too: injectors unplugged, plugs out, try again.',
+      concerns: [],
+    });
 }
 
 function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<SignalFault, 'tooth'>) => void): void {

@@ -16,7 +16,9 @@ export function pulseFaults(found: Match): Loss[] {
   return found.events.flatMap(({ pulse, kind, tooth }, i): Loss[] => {
     const step = found.pulses[pulse] - found.pulses[Math.max(0, pulse - 1)];
     const cause = kind === 'added' ? 'extra-pulse' : 'missing-pulse';
-    if (kind === 'break' && pulse < 3) return [];
+    // Where the crank stood the path is taken up anew: nothing was lost there.
+    const stood = found.stops.some(({ seconds: [from, to] }) => times[i] >= from && times[i] <= to);
+    if (kind === 'break' && (pulse < 3 || stood)) return [];
     // Several pulses too many between two teeth are one disturbance.
     const before = found.events[i - 1];
     if (

@@ -119,11 +119,10 @@ interface Family {
   readonly columns: readonly { readonly at: number; readonly prior: number }[];
 }
 
-/** @param height Of the multiples, against the usual ones. @param count How many orders there are at most. */
-function familyOf(base: number, height: number, count = Number.POSITIVE_INFINITY): Family {
+/** @param height Of the multiples, against the usual ones. @param most Order up to which there are any. */
+function familyOf(base: number, height: number, most = max(ORDER_MOST, MULTIPLES * base)): Family {
   const columns: { at: number; prior: number }[] = [];
-  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base), count * base);
-  for (let order = base; base > 0 && order <= most; order += base) {
+  for (let order = base; base > 0 && order <= min(most, ORDERS / 2); order += base) {
     const prior =
       order === base ? USUAL * max(0.5, sqrt(height)) : (height * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
     const at = 4 * order - 2;
@@ -143,7 +142,7 @@ const FAMILIES = [
   ...BASES.flatMap((base) => [
     ...(base <= 1 ? HEIGHTS : [1]).map((height) => familyOf(base, height)),
     ...FEW_ORDERS.filter(([, count]) => (count + 1) * base <= ORDER_MOST).map(([height, count]) =>
-      familyOf(base, height, count),
+      familyOf(base, height, count * base),
     ),
   ]),
 ];
@@ -235,7 +234,7 @@ function weighed(equations: Equations, family: Family, solved: Solved, columns: 
 }
 
 /** Families followed up with outliers weighed down, and how often. */
-const FOLLOWED = 2;
+const FOLLOWED = 3;
 const ROUNDS = 8;
 /** Share by which the rest may still change. */
 const SETTLED = 0.03;
@@ -301,10 +300,10 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
   return { cost: cost + ENGINE_PRICE, order: 0.5, amplitude: 0, rest, price: ENGINE_PRICE, swing };
 }
 
-/** The best family for some intervals; null with too few. */
-function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | null {
+/** The best families for some intervals, the cheapest first; none with too few. */
+function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[] {
   const { count } = equations;
-  if (count < TREND + 4) return null;
+  if (count < TREND + 4) return [];
   const all = normal(equations, null, allColumns);
   const first = FAMILIES.flatMap((family) => {
     const columns = columnsOf(family);
@@ -314,8 +313,8 @@ function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | 
     solved = solve(all, family, columns, rest) ?? solved;
     return [{ family, columns, ...weighed(equations, family, solved, columns) }];
   }).sort((one, other) => one.cost - other.cost);
-  let best: RippleFit | null = null;
-  for (const { family, columns, ...start } of first.slice(0, FOLLOWED)) {
+  const found = first.slice(0, FOLLOWED).flatMap(({ family, columns, ...start }) => {
+    let best: RippleFit | null = null;
     let { away, rest } = start;
     const own = columns.map((_, at) => at);
     for (let round = 0; round < ROUNDS; round += 1) {
@@ -323,41 +322,43 @@ function fitSwing(equations: Equations, engines: readonly Swing[]): RippleFit | 
       const weights = away.map((one) => (one <= cut ? 1 : cut / one));
       const solved = solve(normal(equations, weights, columns), family, own, rest);
       if (!solved) break;
-      const found = weighed(equations, family, solved, columns);
-      const settled = abs(found.rest - rest) < SETTLED * rest;
-      ({ away, rest } = found);
-      if (best && found.cost >= best.cost) {
-        if (settled) break;
-        continue;
+      const now = weighed(equations, family, solved, columns);
+      const settled = abs(now.rest - rest) < SETTLED * rest;
+      ({ away, rest } = now);
+      if (!best || now.cost < best.cost) {
+        const swing = new Array<number>(2 * ORDERS).fill(0);
+        family.columns.forEach(({ at }, k) => (swing[at - TREND] = solved.values[TREND + k]));
+        best = { cost: now.cost, order: family.base, amplitude: 0, rest, price: now.price, swing };
       }
-      const swing = new Array<number>(2 * ORDERS).fill(0);
-      family.columns.forEach(({ at }, k) => (swing[at - TREND] = solved.values[TREND + k]));
-      best = { cost: found.cost, order: family.base, amplitude: 0, rest, price: found.price, swing };
       if (settled) break;
     }
-  }
+    return best ? [best] : [];
+  });
   for (const engine of engines) {
     const own = fitEngine(equations, all, engine);
-    if (own && (!best || own.cost < best.cost)) best = own;
+    if (own) found.push(own);
   }
-  if (!best) return null;
-  const amplitude = heightOf(best.swing);
-  const steep = max(0, amplitude - STEEP) / STEEP_MORE;
-  return { ...best, amplitude, price: best.price + 0.5 * steep * steep };
+  return found
+    .sort((one, other) => one.cost - other.cost)
+    .map((one) => {
+      const amplitude = heightOf(one.swing);
+      const steep = max(0, amplitude - STEEP) / STEEP_MORE;
+      return { ...one, amplitude, price: one.price + 0.5 * steep * steep };
+    });
 }
 
 /**
  * @param seconds Pulse times; `degrees` their crank angles, NaN where a pulse belongs to no tooth.
  * @param broken Whether the angle starts anew at a pulse: the interval before it says nothing.
  * @param engines Swings the build's own engine may have, their first top at 0: their height and place on the wheel are sought.
- * @returns The best order; null with too few intervals.
+ * @returns What explains them best, and what comes next; none with too few intervals.
  */
-export function fitRipple(
+export function fitRipples(
   seconds: ArrayLike<number>,
   degrees: Float64Array,
   broken: (pulse: number) => boolean = () => false,
   engines: readonly Swing[] = [],
-): RippleFit | null {
+): RippleFit[] {
   const steps: Step[] = [];
   let before = -1;
   for (let i = 0; i < degrees.length; i += 1) {
@@ -372,7 +373,7 @@ export function fitRipple(
   const spare = max(0, steps.length - STEPS_MOST);
   steps.splice(0, spare >> 1);
   steps.length = min(steps.length, STEPS_MOST);
-  return fitSwing(equationsOf(steps), engines);
+  return fitSwings(equationsOf(steps), engines);
 }
 
 interface Step {

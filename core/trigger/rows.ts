@@ -1,6 +1,7 @@
 import { align } from './align';
 import { thin, type Thinned } from './bursts';
 import { clockOf } from './noise';
+import { turning } from './standstill';
 import { pulsesOf, showsSides, type Polarity, type Track } from './tracks';
 
 /** The pulses a decoder would read, at one edge. */
@@ -60,7 +61,8 @@ const rowOf = (crank: Track, level: 0 | 1): Row => {
   const all = pulsesOf(crank, level);
   const thinned = thin(all);
   const { pulses } = thinned;
-  const [first, last] = atSpeed(pulses);
+  const [start, end] = turning(pulses);
+  const [first, last] = atSpeed(pulses.subarray(start, end)).map((at) => at + start);
   const spare = Math.max(0, last - first - WINDOW);
   return {
     level,

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../problem';
 import { align, anglesOf } from './align';
 import type { Match } from './match';
-import { fitRipple } from './ripple';
+import { fitRipples } from './ripple';
 import { wheelOfTeeth, type Tooth } from './teeth';
 import { pulsesOf, showsSides } from './tracks';
 import { repeats, teethPerTurn, type Wheel } from './wheel';
@@ -216,7 +216,7 @@ export function teachCrank(
     const all = steps.reduce((sum, step) => sum + step, 0);
     const pattern = steps.map((step) => (step * 360) / all);
     const held = align(pattern, seconds);
-    const fit = fitRipple(seconds, anglesOf(held, pattern, seconds));
+    const [fit] = fitRipples(seconds, anglesOf(held, pattern, seconds));
     // Compression is smooth; what is left beside it must be no more than play of the teeth.
     if (fit && (fit.rest < PLACES_REST || even)) {
       // The turn starts behind its longest gap, as the library's wheels do.

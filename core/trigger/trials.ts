@@ -75,7 +75,7 @@ export const prior = (trial: Trial): number =>
   (trial.inverted ? 0.2 : 0) +
   // Plain wheels are by far the commonest.
   (trial.wheel.family === 'missing-tooth' || trial.wheel.family === 'even' ? 0 : 1.5) +
-  (repeats(trial.wheel) > 1 && trial.pattern.length > 1 ? 4 : 0);
+  (repeats(trial.wheel) > 1 && trial.pattern.length > 1 ? 0.5 : 0);
 
 /** Intervals that are clearly longer than both neighbours, as multiples of them. */
 function gapsSeen(seconds: Float64Array, from: number, to: number): { at: number; ratio: number }[] {

@@ -1,7 +1,6 @@
 import type { PulseEvent } from './align';
-import { costOf } from './judge-row';
 import { sameShape } from './pattern';
-import { isEven, spanOf, type Judged } from './trials';
+import { isEven, prior, spanOf, type Judged } from './trials';
 import type { Wheel } from './wheel';
 
 /**
@@ -25,7 +24,7 @@ export interface Verdict {
 
 /** Differences of cost that make one power of e. */
 const TEMPERATURE = 3;
-const TEMPERATURE_SHAPE = 12;
+const TEMPERATURE_SHAPE = 20;
 /** Odds from which an answer is said without another beside it, and share of all that is listed. */
 const SURE = 0.9;
 const LISTED = 0.97;
@@ -46,10 +45,24 @@ const BEYOND = 4.6;
 /** Pulses too few to tell a wheel by. */
 const FEW_REPEATS = 1.5;
 
-/** Price of a speed, by what engines do (common practice): cranking, running, overspeed. */
+/** What a starter turns an engine at, and by how much it differs, logarithmic (common practice: 150 to 300 rpm). */
+const [STARTER_RPM, STARTER_SPREAD] = [210, 0.45];
+/** Price of an engine that runs: few captures are taken so. */
+const RUNS = 2;
+
+/** Price of a speed and a swing, by what engines do (common practice): cranking, running, overspeed. */
 export function speedPrice(rpm: number, swing: number): number {
+  const starter = 0.5 * (Math.log(Math.max(1, rpm) / STARTER_RPM) / STARTER_SPREAD) ** 2;
   const speed =
-    rpm < 25 ? 10 : rpm < 60 ? 3 : rpm <= 500 ? 0 : rpm <= 7500 ? 1 : rpm <= 10_000 ? 5 : rpm <= 14_000 ? 9 : 15;
+    rpm < STARTER_RPM
+      ? Math.min(10, starter)
+      : rpm <= 7500
+        ? Math.min(RUNS, starter)
+        : rpm <= 10_000
+          ? 5
+          : rpm <= 14_000
+            ? 9
+            : 15;
   // Compression's swing falls with the square of the speed: a crank that runs hardly swings.
   const allowed = 0.5 * Math.min(1, (450 / Math.max(1, rpm)) ** 2) + 0.02;
   const excess = Math.max(0, Math.log(Math.max(1e-6, swing) / allowed));
@@ -103,11 +116,39 @@ export interface VerdictRow {
   readonly to: number;
 }
 
+/** What speaks for a wheel beforehand: how common it is, and the speed its pulses would mean. */
+const belief = (trial: Judged, { pulses, from }: VerdictRow): number =>
+  prior(trial) + (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
+/** And what the pulses say. */
+const evidence = ({ cost, stray }: Judged): number => cost + stray;
+
 /** Cost of a wheel with what its speed and swing say. */
-export const fullCost = (trial: Judged, { pulses, from }: VerdictRow): number =>
-  costOf(trial) + (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
+const fullCost = (trial: Judged, row: VerdictRow): number => evidence(trial) + belief(trial, row);
 
 const swingOf = ({ ripple }: Judged): number => ripple?.amplitude ?? 0;
+
+/**
+ * By how many powers of e a wheel is less likely than another. Wheels of one shape give the same pulses: only the scale of a swing,
+ * and what engines do, speaks for the one or the other. What is known beforehand counts in full.
+ */
+function behind(trial: Judged, best: Judged, row: VerdictRow): number {
+  const alike = trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern);
+  const said = (evidence(trial) - evidence(best)) / (alike ? TEMPERATURE_SHAPE : TEMPERATURE);
+  return said + belief(trial, row) - belief(best, row);
+}
+
+/** Judged wheels, the likeliest first. @param rowOf The pulses each was read from. */
+export function byLikelihood(judged: readonly Judged[], rowOf: (trial: Judged) => VerdictRow): Judged[] {
+  const near = judged
+    .map((trial) => ({ trial, cost: fullCost(trial, rowOf(trial)) }))
+    .sort((one, other) => one.cost - other.cost)
+    .map(({ trial }) => trial);
+  const [first] = near;
+  if (!first) return near;
+  const alike = near.filter(({ pattern }) => sameShape(pattern, first.pattern));
+  const best = alike.reduce((one, other) => (behind(other, one, rowOf(other)) < 0 ? other : one));
+  return [best, ...near.filter((trial) => trial !== best)];
+}
 
 /**
  * @param near Judged wheels, the cheapest first.
@@ -126,31 +167,27 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const broken = again.length === 1 && one.kind === 'lost' && best.pattern.length > 3;
   // A tooth that was knocked off its place is a fault, hardly ever a wheel.
   const knocked = again.length === 1 && one.kind === 'bent' && best.pattern.length > 3;
-  const own = fullCost(best, row);
   const saved = again.reduce((sum, { times }) => sum + BEYOND * times, 0);
   const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
   // A wheel nobody has drawn: this one, other at some places; or, where too much goes wrong at random, another altogether.
   const places = again.length * (UNKNOWN_PLACE + Math.log(Math.max(2, best.pattern.length)));
-  const unknown = own + UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0);
-  const costs = new Map<Wheel, number>();
+  const unknown = (UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0)) / TEMPERATURE;
+  const powers = new Map<Wheel, number>();
   for (const trial of near) {
-    const cost = fullCost(trial, row);
-    if (Number.isFinite(cost)) costs.set(trial.wheel, Math.min(cost, costs.get(trial.wheel) ?? cost));
+    if (!Number.isFinite(trial.cost)) continue;
+    const power = behind(trial, best, row);
+    powers.set(trial.wheel, Math.min(power, powers.get(trial.wheel) ?? power));
   }
   if (broken || knocked)
-    costs.set(best.wheel, Math.min(costs.get(best.wheel)!, unknown - (knocked ? KNOCKED : BROKEN)));
-  const least = Math.min(unknown, ...costs.values());
-  const weight = (cost: number, temperature = TEMPERATURE) => Math.exp(-(cost - least) / temperature);
-  // Wheels of one shape give the same pulses: only the scale of a swing, and what engines do, speaks for the one or the other.
-  const shapes = new Set(
-    near
-      .filter((trial) => trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern))
-      .map(({ wheel }) => wheel),
-  );
-  const weightOf = (wheel: Wheel, cost: number) => weight(cost, shapes.has(wheel) ? TEMPERATURE_SHAPE : TEMPERATURE);
-  const all = [...costs].reduce((sum, [wheel, cost]) => sum + weightOf(wheel, cost), weight(unknown));
-  const odds = [...costs]
-    .map(([wheel, cost]) => ({ wheel, odds: weightOf(wheel, cost) / all }))
+    powers.set(
+      best.wheel,
+      Math.min(powers.get(best.wheel)!, unknown - (knocked ? KNOCKED : BROKEN) / TEMPERATURE),
+    );
+  const least = Math.min(unknown, ...powers.values());
+  const weight = (power: number) => Math.exp(least - power);
+  const all = [...powers.values()].reduce((sum, power) => sum + weight(power), weight(unknown));
+  const odds = [...powers]
+    .map(([wheel, power]) => ({ wheel, odds: weight(power) / all }))
     .sort((one, other) => other.odds - one.odds);
   const noneOdds = weight(unknown) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
