@@ -143,6 +143,8 @@ const planFields = {
   trigger: z.object({
     crankWheel: wheelSchema.nullable(),
     camWheel: wheelSchema.nullable(),
+    /** Edge of the crank signal the ECU is set to; not said while none is. */
+    crankEdge: z.enum(['rising', 'falling']).nullable().optional(),
     /** Crank degrees from the first tooth after the gap to TDC 1, 0 to cycle. */
     offsetDegrees: z.number().min(0).lt(720),
     offsetConfirmed: z.boolean(),

@@ -7,7 +7,7 @@ import { camWheelOf, type Wheel } from './wheel';
 
 /** A choice of the build that a capture speaks against, with what both say. */
 export interface Disagreement {
-  readonly what: 'crank wheel' | 'cam wheel' | 'crank sensor' | 'cam sensor' | 'polarity';
+  readonly what: 'crank wheel' | 'cam wheel' | 'crank sensor' | 'cam sensor' | 'polarity' | 'edge';
   readonly build: string;
   readonly capture: string;
   /** Both in one sentence, with what to do. */
@@ -26,8 +26,14 @@ const seenKind = ({ shape }: Track): 'vr' | 'hall' | null =>
   shape.kind === 'square' ? 'hall' : shape.kind === 'vr' ? 'vr' : null;
 const kindWords = { vr: 'a VR sensor (two wires)', hall: 'a square signal (Hall or optical, three wires)' } as const;
 
+/** Whether the other edge would not do: a VR signal's is shallow and wanders; a square one's may not tell the wheel. */
+const edgeMatters = ({ crank, best }: Match): boolean =>
+  crank.shape.kind === 'vr'
+    ? crank.reads !== 'lobes'
+    : !samePattern(patternOf(best.wheel, 'rise'), patternOf(best.wheel, 'fall'));
+
 /**
- * Where a capture and the build say different things: wheel, cam, kind of sensor, and which way round the leads are. Only
+ * Where a capture and the build say different things: wheel, cam, kind of sensor, edge, and which way round the leads are. Only
  * what the capture is sure of speaks against a choice.
  */
 export function disagreements(found: Match, { trigger, devices, kinds }: Chosen): Disagreement[] {
@@ -70,7 +76,19 @@ export function disagreements(found: Match, { trigger, devices, kinds }: Chosen)
         wheel: null,
       });
     }
-  if (polarity === 'reversed' && crank.reads !== 'lobes')
+  const edge = trigger.crankEdge ?? null;
+  if (edge && edge !== found.edge && edgeMatters(found))
+    out.push({
+      what: 'edge',
+      build: `${edge} edge`,
+      capture: `${found.edge} edge`,
+      sentence: `The build says the ECU takes the ${edge} edge; the capture is told by the ${found.edge} one. Set the ECU to ${found.edge}${
+        crank.shape.kind === 'vr' ? ', or change the two leads at one end' : ''
+      }; then look at the offset again.`,
+      wheel: null,
+    });
+  // An ECU that is set to the other edge takes swapped leads as they are.
+  if (polarity === 'reversed' && crank.reads !== 'lobes' && edge !== found.edge)
     out.push({
       what: 'polarity',
       build: 'leads as the pins are named',

@@ -192,7 +192,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   }
   const runnerUp = candidates.slice(1).find(({ wheel }) => !alike(wheel, best.wheel)) ?? null;
   options.onProgress?.(1);
-  const verdict = verdictOf([best, ...near.filter((trial) => trial !== best)], row, codedWidths(crank, best.wheel));
+  const verdict = verdictOf([best, ...near.filter((trial) => trial !== best)], rowOf, codedWidths(crank, best.wheel));
   return ok({
     best: candidates[0],
     verdict,

@@ -69,7 +69,10 @@ export function signalFaults(found: Match): SignalFault[] {
 }
 
 /** A crank that stops under way: thrown back by a spark too early, or about to stall. */
-function standsStill({ seconds: [from, to], backDegrees }: Stop, say: (fault: Omit<SignalFault, 'tooth'>) => void): void {
+function standsStill(
+  { seconds: [from, to], backDegrees }: Stop,
+  say: (fault: Omit<SignalFault, 'tooth'>) => void,
+): void {
   const when = `from ${from.toFixed(2)} s to ${to.toFixed(2)} s`;
   if (backDegrees)
     say({
@@ -86,7 +89,7 @@ function standsStill({ seconds: [from, to], backDegrees }: Stop, say: (fault: Om
       title: 'The crank all but stops on its way',
       evidence: when,
       remedy:
-        'Measure the battery while cranking (below 9.6 V it is weak), then its cables and the engine\'s ground; a spark too early, and a cylinder full of fuel, brake it too: injectors unplugged, plugs out, try again.',
+        "Measure the battery while cranking (below 9.6 V it is weak), then its cables and the engine's ground; a spark too early, and a cylinder full of fuel, brake it too: injectors unplugged, plugs out, try again.",
       concerns: [],
     });
 }

@@ -1,7 +1,7 @@
-import { solveWhole } from './least-squares';
+import { factored, type Factored } from './least-squares';
 
 // Hot loops look these up once.
-const { PI, SQRT2, abs, cos, log, max, min, sin, sqrt } = Math;
+const { PI, SQRT2, abs, cos, floor, log, max, min, sin, sqrt } = Math;
 
 /**
  * How well a smooth speed with compression's swing explains the intervals of an aligned pattern.
@@ -27,7 +27,7 @@ const USUAL = 0.16;
 const USUAL_MULTIPLE = 0.1;
 const FALLS_AT = 2.5;
 /** Heights tried where many multiples would be paid for that are not there. */
-const HEIGHTS = [1, 0.25];
+const HEIGHTS = [1, 0.25, 0.06];
 /** What it costs to say which base it is: fours are the commonest, odd-fire engines and singles rare; the figures are set by hand. */
 const BASE_PRICES: Readonly<Record<number, number>> = {
   0.5: 7,
@@ -113,39 +113,36 @@ const ALL = TREND + 2 * ORDERS;
 const allColumns = Array.from({ length: ALL }, (_, at) => at);
 const trendColumns = allColumns.slice(0, TREND);
 
-/** One engine's orders among all columns, with the priors of each. */
+/** One engine's orders among all columns, the lowest first, with the priors of each. */
 interface Family {
   readonly base: number;
-  readonly columns: readonly { readonly at: number; readonly prior: number }[];
+  /** The trend's, then two of each order. */
+  readonly columns: readonly number[];
+  readonly priors: readonly number[];
+  /** How many of the orders may be there: a swing that is nearly a sine is not charged for others. */
+  readonly sizes: readonly number[];
 }
+const SIZES = [2, 4, 6, 8];
 
-/** @param height Of the multiples, against the usual ones. @param most Order up to which there are any. */
-function familyOf(base: number, height: number, most = max(ORDER_MOST, MULTIPLES * base)): Family {
-  const columns: { at: number; prior: number }[] = [];
-  for (let order = base; base > 0 && order <= min(most, ORDERS / 2); order += base) {
+/** @param height Of the multiples, against the usual ones. */
+function familyOf(base: number, height: number): Family {
+  const columns = [...trendColumns];
+  const priors: number[] = [];
+  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base));
+  for (let order = base; base > 0 && order <= most; order += base) {
     const prior =
-      order === base ? USUAL * max(0.5, sqrt(height)) : (height * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
-    const at = 4 * order - 2;
-    columns.push({ at: TREND + at, prior }, { at: TREND + at + 1, prior });
+      order === base
+        ? USUAL * max(0.5, sqrt(height))
+        : (height * USUAL_MULTIPLE) / (1 + (order / max(FALLS_AT, base)) ** 2);
+    const at = TREND + 4 * order - 2;
+    columns.push(at, at + 1);
+    priors.push(prior, prior);
   }
-  return { base, columns };
+  const whole = priors.length / 2;
+  return { base, columns, priors, sizes: [...SIZES.filter((size) => size < whole), whole] };
 }
-/** Orders of a swing that is nearly a sine, and their height: what is not there is not paid for. */
-const FEW_ORDERS = [
-  [1, 2],
-  [1, 4],
-  [0.25, 4],
-  [0.06, 4],
-] as const;
-const FAMILIES = [
-  familyOf(0, 1),
-  ...BASES.flatMap((base) => [
-    ...(base <= 1 ? HEIGHTS : [1]).map((height) => familyOf(base, height)),
-    ...FEW_ORDERS.filter(([, count]) => (count + 1) * base <= ORDER_MOST).map(([height, count]) =>
-      familyOf(base, height, count * base),
-    ),
-  ]),
-];
+const NOTHING: Family = { base: 0, columns: trendColumns, priors: [], sizes: [0] };
+const FAMILIES = BASES.flatMap((base) => HEIGHTS.map((height) => familyOf(base, height)));
 
 /** The normal equations of all columns at once: those of a family are a part of them. */
 function normal({ count, slow, design, step }: Equations, weights: Float64Array | null, columns: readonly number[]) {
@@ -175,48 +172,50 @@ const HEARD_LEAST = 0.2;
 const heard = (order: number, step: number): number =>
   max(HEARD_LEAST, SQRT2 * sin(min(PI / 4, (PI * order * step) / 360)));
 
-interface Solved {
-  readonly values: readonly number[];
-  readonly freedom: number;
+/** A family's part of the normal equations, with the priors; and what they let each of its orders do, added up. */
+interface Prepared extends Factored {
+  /** What a swing of so many orders is free to do that the prior had not said: columns that look alike count once. */
+  readonly freedom: (size: number) => number;
 }
 
 /** @param places Of the family's columns within the normal equations. */
-function solve(
+function prepare(
   { flat, right, size, step }: ReturnType<typeof normal>,
-  { columns }: Family,
+  { columns, priors }: Family,
   places: readonly number[],
   rest: number,
-): Solved | null {
-  const matrix = places.map((one) =>
-    places.map((other) => (one <= other ? flat[one * size + other] : flat[other * size + one])),
-  );
-  const trend = solveWhole(
-    matrix.slice(0, TREND).map((row) => row.slice(0, TREND)),
-    new Array<number>(TREND).fill(0),
-  );
-  // What the swing is free to do that the prior had not said: columns that look alike count once.
-  let freedom = -0.5 * (trend?.logDeterminant ?? 0);
-  for (let a = TREND; a < places.length; a += 1) {
-    const { at, prior } = columns[a - TREND];
-    const order = (((at - TREND) >> 1) + 1) / 2;
-    const ridge = ((rest * heard(order, step)) / prior) ** 2;
-    freedom -= 0.5 * log(ridge);
-    matrix[a][a] += ridge;
+): Prepared {
+  const count = places.length;
+  const matrix = new Float64Array(count * count);
+  const sides = new Float64Array(count);
+  const ridges = new Float64Array(count + 1);
+  for (let a = 0; a < count; a += 1) {
+    const place = places[a];
+    sides[a] = right[place];
+    for (let b = a; b < count; b += 1) matrix[a * count + b] = flat[place * size + places[b]];
+    if (a < TREND) continue;
+    const order = (((columns[a] - TREND) >> 1) + 1) / 2;
+    const ridge = ((rest * heard(order, step)) / priors[a - TREND]) ** 2;
+    matrix[a * count + a] += ridge;
+    ridges[a + 1] = ridges[a] + log(ridge);
   }
-  const solved = solveWhole(
-    matrix,
-    places.map((place) => right[place]),
-  );
-  return solved && { values: solved.values, freedom: freedom + 0.5 * solved.logDeterminant };
+  const solved = factored(matrix, sides, count);
+  return {
+    ...solved,
+    freedom: (orders) => {
+      const taken = TREND + 2 * orders;
+      return 0.5 * (solved.logDeterminant(taken) - solved.logDeterminant(TREND) - ridges[taken]);
+    },
+  };
 }
 
 /** What is left of each interval, and how much of it there is. */
-function leftOver({ count, slow, design }: Equations, values: readonly number[], columns: readonly number[]) {
+function leftOver({ count, slow, design }: Equations, values: Float64Array, columns: readonly number[]) {
   const residuals = new Float64Array(count);
   const away = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
     let fit = 0;
-    for (let a = 0; a < columns.length; a += 1) fit += design[i * ALL + columns[a]] * values[a];
+    for (let a = 0; a < values.length; a += 1) fit += design[i * ALL + columns[a]] * values[a];
     residuals[i] = slow[i] - fit;
     away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
   }
@@ -224,13 +223,15 @@ function leftOver({ count, slow, design }: Equations, values: readonly number[],
   return { residuals, away, rest };
 }
 
-/** A family weighed: its values, what is left, and what it costs. */
-function weighed(equations: Equations, family: Family, solved: Solved, columns: readonly number[]) {
-  const { residuals, away, rest } = leftOver(equations, solved.values, columns);
-  let price = family.base === 0 ? 0 : BASE_PRICES[family.base] + solved.freedom;
-  family.columns.forEach(({ prior }, k) => (price += 0.5 * (solved.values[TREND + k] / prior) ** 2));
-  const misfit = residuals.reduce((sum, residual) => sum + min(8, 0.5 * (residual / rest) ** 2), 0);
-  return { cost: equations.count * log(rest) + misfit + price, price, rest, away };
+/** A family weighed with some of its orders: its values, what is left, and what it costs. */
+function weighed(equations: Equations, family: Family, prepared: Prepared, orders: number) {
+  const values = prepared.solve(TREND + 2 * orders);
+  const { residuals, away, rest } = leftOver(equations, values, family.columns);
+  let price = orders === 0 ? 0 : BASE_PRICES[family.base] + prepared.freedom(orders);
+  for (let k = TREND; k < values.length; k += 1) price += 0.5 * (values[k] / family.priors[k - TREND]) ** 2;
+  let misfit = 0;
+  for (let i = 0; i < residuals.length; i += 1) misfit += min(8, 0.5 * (residuals[i] / rest) ** 2);
+  return { cost: equations.count * log(rest) + misfit + price, price, rest, away, values };
 }
 
 /** Families followed up with outliers weighed down, and how often. */
@@ -240,7 +241,6 @@ const ROUNDS = 8;
 const SETTLED = 0.03;
 /** Rest reckoned with at first. */
 const FIRST_REST = 0.01;
-const columnsOf = ({ columns }: Family): number[] => [...trendColumns, ...columns.map(({ at }) => at)];
 
 /** Places of an engine's first top on the wheel that are tried, over a cycle. */
 const PLACES = 144;
@@ -277,57 +277,69 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
       if (swing[k] === 0) continue;
       for (let l = 0; l < swing.length; l += 1) square += swing[k] * swing[l] * at(TREND + k, TREND + l);
     }
-    const matrix = Array.from({ length: TREND + 1 }, (_, a) =>
-      Array.from({ length: TREND + 1 }, (__, b) =>
-        a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[min(a, b)],
-      ),
-    );
-    const sides = [...right.slice(0, TREND), swing.reduce((sum, one, k) => sum + one * right[TREND + k], 0)];
-    const solved = solveWhole(matrix, [...sides]);
-    if (!solved) continue;
-    const height = min(HIGHEST, max(LOWEST, solved.values[TREND]));
-    const gain = solved.values.reduce((sum, value, k) => sum + value * sides[k], 0);
-    if (solved.values[TREND] > 0 && (!best || gain > best.gain))
-      best = { swing: swing.map((one) => height * one), gain };
+    const matrix = Float64Array.from({ length: (TREND + 1) ** 2 }, (_, i) => {
+      const [a, b] = [floor(i / (TREND + 1)), i % (TREND + 1)];
+      return a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[min(a, b)];
+    });
+    const sides = Float64Array.from([
+      ...right.slice(0, TREND),
+      swing.reduce((sum, one, k) => sum + one * right[TREND + k], 0),
+    ]);
+    const solved = factored(matrix, sides, TREND + 1);
+    if (solved.size <= TREND) continue;
+    const values = solved.solve(TREND + 1);
+    const height = min(HIGHEST, max(LOWEST, values[TREND]));
+    const gain = values.reduce((sum, value, k) => sum + value * sides[k], 0);
+    if (values[TREND] > 0 && (!best || gain > best.gain)) best = { swing: swing.map((one) => height * one), gain };
   }
   if (!best) return null;
   const { swing } = best;
   const { slow, design } = equations;
   const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * ALL + TREND + k], one));
-  const trend = solve(normal({ ...equations, slow: less }, null, trendColumns), FAMILIES[0], trendColumns, FIRST_REST);
-  if (!trend) return null;
-  const { cost, rest } = weighed({ ...equations, slow: less }, FAMILIES[0], trend, trendColumns);
+  const rests = { ...equations, slow: less };
+  const trend = prepare(normal(rests, null, trendColumns), NOTHING, trendColumns, FIRST_REST);
+  if (trend.size < TREND) return null;
+  const { cost, rest } = weighed(rests, NOTHING, trend, 0);
   return { cost: cost + ENGINE_PRICE, order: 0.5, amplitude: 0, rest, price: ENGINE_PRICE, swing };
 }
+
+const alike = (one: { family: Family; orders: number }, other: { family: Family; orders: number }): boolean =>
+  one.family.base === other.family.base && one.orders === other.orders;
 
 /** The best families for some intervals, the cheapest first; none with too few. */
 function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[] {
   const { count } = equations;
   if (count < TREND + 4) return [];
   const all = normal(equations, null, allColumns);
-  const first = FAMILIES.flatMap((family) => {
-    const columns = columnsOf(family);
-    let solved = solve(all, family, columns, FIRST_REST);
-    if (!solved) return [];
-    const { rest } = weighed(equations, family, solved, columns);
-    solved = solve(all, family, columns, rest) ?? solved;
-    return [{ family, columns, ...weighed(equations, family, solved, columns) }];
-  }).sort((one, other) => one.cost - other.cost);
-  const found = first.slice(0, FOLLOWED).flatMap(({ family, columns, ...start }) => {
+  const first = [NOTHING, ...FAMILIES].flatMap((family) => {
+    const { columns, sizes } = family;
+    const whole = sizes[sizes.length - 1];
+    let prepared = prepare(all, family, columns, FIRST_REST);
+    if (prepared.size < columns.length) return [];
+    const { rest } = weighed(equations, family, prepared, whole);
+    prepared = prepare(all, family, columns, rest);
+    return sizes.map((orders) => ({ family, orders, ...weighed(equations, family, prepared, orders) }));
+  });
+  first.sort((one, other) => one.cost - other.cost);
+  const followed: typeof first = [];
+  for (const one of first)
+    if (followed.length < FOLLOWED && !followed.some((other) => alike(one, other))) followed.push(one);
+  const found = followed.flatMap(({ family, orders, ...start }) => {
     let best: RippleFit | null = null;
     let { away, rest } = start;
+    const columns = family.columns.slice(0, TREND + 2 * orders);
     const own = columns.map((_, at) => at);
     for (let round = 0; round < ROUNDS; round += 1) {
       const cut = CUT * rest;
       const weights = away.map((one) => (one <= cut ? 1 : cut / one));
-      const solved = solve(normal(equations, weights, columns), family, own, rest);
-      if (!solved) break;
-      const now = weighed(equations, family, solved, columns);
+      const prepared = prepare(normal(equations, weights, columns), family, own, rest);
+      if (prepared.size < columns.length) break;
+      const now = weighed(equations, family, prepared, orders);
       const settled = abs(now.rest - rest) < SETTLED * rest;
       ({ away, rest } = now);
       if (!best || now.cost < best.cost) {
         const swing = new Array<number>(2 * ORDERS).fill(0);
-        family.columns.forEach(({ at }, k) => (swing[at - TREND] = solved.values[TREND + k]));
+        for (let k = TREND; k < columns.length; k += 1) swing[columns[k] - TREND] = now.values[k];
         best = { cost: now.cost, order: family.base, amplitude: 0, rest, price: now.price, swing };
       }
       if (settled) break;

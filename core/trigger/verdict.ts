@@ -131,33 +131,35 @@ const swingOf = ({ ripple }: Judged): number => ripple?.amplitude ?? 0;
  * By how many powers of e a wheel is less likely than another. Wheels of one shape give the same pulses: only the scale of a swing,
  * and what engines do, speaks for the one or the other. What is known beforehand counts in full.
  */
-function behind(trial: Judged, best: Judged, row: VerdictRow): number {
+function behind(trial: Judged, best: Judged, rowOf: RowOf): number {
   const alike = trial.wheel !== best.wheel && sameShape(trial.pattern, best.pattern);
   const said = (evidence(trial) - evidence(best)) / (alike ? TEMPERATURE_SHAPE : TEMPERATURE);
-  return said + belief(trial, row) - belief(best, row);
+  return said + belief(trial, rowOf(trial)) - belief(best, rowOf(best));
 }
 
-/** Judged wheels, the likeliest first. @param rowOf The pulses each was read from. */
-export function byLikelihood(judged: readonly Judged[], rowOf: (trial: Judged) => VerdictRow): Judged[] {
+/** The pulses a wheel was read from: square signals have two rows. */
+type RowOf = (trial: Judged) => VerdictRow;
+
+/** Judged wheels, the likeliest first. */
+export function byLikelihood(judged: readonly Judged[], rowOf: RowOf): Judged[] {
   const near = judged
     .map((trial) => ({ trial, cost: fullCost(trial, rowOf(trial)) }))
     .sort((one, other) => one.cost - other.cost)
     .map(({ trial }) => trial);
-  const [first] = near;
-  if (!first) return near;
-  const alike = near.filter(({ pattern }) => sameShape(pattern, first.pattern));
-  const best = alike.reduce((one, other) => (behind(other, one, rowOf(other)) < 0 ? other : one));
+  if (near.length === 0) return near;
+  const best = near.reduce((one, other) => (behind(other, one, rowOf) < 0 ? other : one));
   return [best, ...near.filter((trial) => trial !== best)];
 }
 
 /**
  * @param near Judged wheels, the cheapest first.
- * @param row The pulses they were read from.
+ * @param rowOf The pulses each was read from.
  * @param coded What the widths of the teeth say against a wheel whose teeth are all alike; null where nothing.
  */
-export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: string | null): Verdict {
+export function verdictOf(near: readonly Judged[], rowOf: RowOf, coded: string | null): Verdict {
   const [best] = near;
-  const count = row.to - row.from;
+  const { from, to } = rowOf(best);
+  const count = to - from;
   const repeats = repeatsOf(best, count);
   const again = recurring(best, repeats);
   const { events } = best.alignment;
@@ -175,14 +177,11 @@ export function verdictOf(near: readonly Judged[], row: VerdictRow, coded: strin
   const powers = new Map<Wheel, number>();
   for (const trial of near) {
     if (!Number.isFinite(trial.cost)) continue;
-    const power = behind(trial, best, row);
+    const power = behind(trial, best, rowOf);
     powers.set(trial.wheel, Math.min(power, powers.get(trial.wheel) ?? power));
   }
   if (broken || knocked)
-    powers.set(
-      best.wheel,
-      Math.min(powers.get(best.wheel)!, unknown - (knocked ? KNOCKED : BROKEN) / TEMPERATURE),
-    );
+    powers.set(best.wheel, Math.min(powers.get(best.wheel)!, unknown - (knocked ? KNOCKED : BROKEN) / TEMPERATURE));
   const least = Math.min(unknown, ...powers.values());
   const weight = (power: number) => Math.exp(least - power);
   const all = [...powers.values()].reduce((sum, power) => sum + weight(power), weight(unknown));

@@ -124,6 +124,7 @@ export const planEdits = {
     z.object({
       offsetDegrees: z.number().min(0).lt(720).optional(),
       lockDegrees: z.union([z.literal(0), z.literal(10)]).optional(),
+      crankEdge: z.enum(['rising', 'falling']).nullable().optional(),
       ripple: z.number().min(0).max(0.6).optional(),
       chartRpm: z.int().min(100).max(20000).optional(),
       dwellMilliseconds: z.number().positive().max(20).optional(),
