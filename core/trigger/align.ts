@@ -338,15 +338,16 @@ export interface Weighed {
   readonly squares: Float64Array;
 }
 
-/** Cost: one filter over the pulses. */
+/** Cost: one filter over the pulses. @param figures Of the intervals (pace.ts), where they are known. */
 export function weighPath(
   { teeth: path, events }: Pick<Alignment, 'teeth' | 'events'>,
   intervals: readonly number[],
   seconds: Float64Array,
   from: number,
   pace: Pace,
+  figures?: Float64Array,
 ): Weighed {
-  const table = paceTable(intervals, pace);
+  const table = paceTable(intervals, pace, figures);
   const [logUsual, logTeeth] = [log(table.usual), log(intervals.length)];
   const squares = new Float64Array(path.length).fill(Number.NaN);
   const state = new Float64Array(STATE);

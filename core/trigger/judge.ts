@@ -1,10 +1,10 @@
 import { align, anglesOf, folded, priceOf, weighPath, type Alignment, type PulseEvent } from './align';
-import type { Pace } from './pace';
+import { figuresOf, type Pace } from './pace';
 import { fitRipples, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
 import type { Standstill } from './standstill';
 
 // Hot loops look these up once.
-const { PI, abs, ceil, cos, exp, max, min, round, sin } = Math;
+const { PI, abs, ceil, cos, exp, floor, max, min, round, sin } = Math;
 
 /**
  * A wheel judged over whole turns: the path of its teeth, how evenly the crank turns, how much play its teeth have, and
@@ -266,28 +266,31 @@ function excessOf(squares: Float64Array): number {
 /** Excess up to which nothing stands off its place. */
 const CLEAN = 4;
 
-/** The pace under which a path costs least: first the slope, then the play, then the slope again. */
+/** The pace under which a path costs least, sought downhill. @param near A pace that is near it; without one it is sought from both ends. */
 function bestPace(
   alignment: Alignment,
   shown: readonly number[],
   seconds: Float64Array,
   from: number,
   clock: number,
+  near?: Pace,
 ): { cost: number; pace: Pace; squares: Float64Array } {
   const known = new Map<number, { cost: number; pace: Pace; squares: Float64Array }>();
+  const figures = figuresOf(shown);
   const weigh = (slope: number, play: number) => {
     const key = slope * PLAYS.length + play;
     let own = known.get(key);
     if (!own) {
       const pace = { slope: SLOPES[slope], play: PLAYS[play], clock };
-      const { cost, squares } = weighPath(alignment, shown, seconds, from, pace);
+      const { cost, squares } = weighPath(alignment, shown, seconds, from, pace, figures);
       own = { cost: cost + SLOPE_PRICES[slope] + PLAY_PRICES[play], pace, squares };
       known.set(key, own);
     }
     return own;
   };
   // From loose teeth on an even crank, and from exact ones on one that swings: what the one explains the other may too.
-  const ends = STARTS_AT.map((at) => {
+  const begun = near && [[SLOPES.indexOf(near.slope), PLAYS.indexOf(near.play)] as const];
+  const ends = (begun ?? STARTS_AT).map((at) => {
     let [slope, play]: [number, number] = [at[0], at[1]];
     for (;;) {
       let next: readonly [number, number] = [slope, play];
@@ -306,6 +309,8 @@ function bestPace(
   });
   return ends.reduce((best, one) => (one.cost < best.cost ? one : best));
 }
+/** A pace of the lists above with which a crank hardly swings any more. */
+const EVEN_PACE: Pace = { slope: SLOPES[1], play: PLAYS[3], clock: 0 };
 /** Places in the lists above from which the pace is sought downhill. */
 const STARTS_AT = [
   [1, 5],
@@ -321,11 +326,12 @@ function weigh(
   from: number,
   clock: number,
   price: number,
+  near?: Pace,
 ): Omit<Judgement, 'trail'> {
   const degrees = anglesOf(alignment, pattern, seconds, from);
   const nothing = { alignment, degrees, ripple: null, pace: { ...EXACT, clock }, fit: INFINITE };
   if (!Number.isFinite(alignment.cost)) return { cost: INFINITE, misfit: INFINITE, ...nothing };
-  const { cost, pace, squares } = bestPace(alignment, shown, seconds, from, clock);
+  const { cost, pace, squares } = bestPace(alignment, shown, seconds, from, clock, near);
   let [sum, count, excess] = [0, 0, 0];
   for (const square of squares) {
     if (Number.isNaN(square)) continue;
@@ -363,7 +369,7 @@ function settle(
   price = 0,
   how: { readonly start?: number; readonly limit?: Float64Array } = {},
 ): Judgement {
-  const weighed = (found: Alignment) => weigh(found, shown, pattern, seconds, from, clock, price);
+  const weighed = (found: Alignment, near?: Pace) => weigh(found, shown, pattern, seconds, from, clock, price, near);
   const loose = align(shown, seconds, from, to, { ...LOOSE, clock }, how);
   let best = weighed(loose);
   if (!Number.isFinite(best.cost) || (loose.events.length === 0 && best.misfit <= CLEAN))
@@ -371,7 +377,7 @@ function settle(
   for (const pace of price > 0
     ? [best.pace, { ...KEEN, clock }]
     : [{ ...EXACT, clock }, { ...KEEN, clock }, best.pace]) {
-    const other = weighed(align(shown, seconds, from, to, pace, { start: how.start }));
+    const other = weighed(align(shown, seconds, from, to, pace, { start: how.start }), best.pace);
     if (other.cost < best.cost) best = other;
     if (other.alignment.events.length === 0) break;
   }
@@ -410,6 +416,20 @@ function swingsAlong(
   return none < 0 ? fits : fits.slice(0, none);
 }
 
+/** A path through one repeat's teeth as one through all of a cycle's. */
+function overTurns({ alignment, degrees }: Judgement, pattern: readonly number[], cycle: readonly number[]): Alignment {
+  const span = pattern.reduce((sum, one) => sum + one, 0);
+  const times = cycle.length / pattern.length;
+  const lift = (tooth: number, turn: number) => tooth + pattern.length * (((turn % times) + times) % times);
+  let turn = 0;
+  const teeth = alignment.teeth.map((tooth, i) => {
+    if (tooth < 0 || Number.isNaN(degrees[i])) return -1;
+    turn = floor(degrees[i] / span + 1e-9);
+    return lift(tooth, turn);
+  });
+  return { ...alignment, teeth };
+}
+
 /** The second: path and swing together. Never worse than the first. @param engines Swings the build's engine may have. */
 export function refine(
   first: Judgement,
@@ -423,24 +443,29 @@ export function refine(
   const cycle = overCycle(pattern);
   if (cycle === null || !Number.isFinite(first.cost)) return first;
   let best = first;
+  // Which orders a swing has is told by the times themselves: the path stays, the likeliest is taken.
+  const likeliest = (path: Judgement): RippleFit | null => {
+    const fits = swingsAlong(path, seconds, from, to, engines);
+    if (fits.length < 2) return fits[0] ?? null;
+    const alignment = path === first ? overTurns(first, pattern, cycle) : path.alignment;
+    const costs = fits.map(
+      ({ swing, price }) => price + bestPace(alignment, bent(cycle, swing), seconds, from, clock, EVEN_PACE).cost,
+    );
+    return fits[costs.indexOf(min(...costs))];
+  };
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
     const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
-    const ripples = swingsAlong(found, seconds, from, to, engines);
-    if (found.cost < best.cost)
-      best = { ...found, ripple: ripples[0] ?? null, alignment: folded(found.alignment, pattern.length) };
-    return { ripple: ripples[0] ?? null, cost: found.cost };
+    const ripple = likeliest(found);
+    if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
+    return { ripple, cost: found.cost };
   };
   // A path that had to be begun anew was begun at the wrong tooth; even teeth have but one.
   const wrong = pattern.length > 1 && first.alignment.events.some(({ kind }) => kind === 'break');
   const tooth = wrong ? -1 : first.alignment.teeth[0];
-  // Which orders a swing has is told by the times themselves, so the next best are tried too.
-  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = swingsAlong(
-    first,
-    seconds,
-    from,
-    to,
-    engines,
-  ).map((swing) => ({ swing, start: tooth >= 0 ? tooth : undefined }));
+  const own = likeliest(first);
+  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
+    ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
+    : [];
   if (cycle.length <= COARSE) {
     const end = min(to, from + GRID_PULSES);
     const limit = new Float64Array(end - from).fill(INFINITE);

@@ -46,7 +46,7 @@ export interface PaceTable {
  * Figures of an interval for a slope of deviation 1, written to `out` at `at`: what an Ornstein-Uhlenbeck process and its first and
  * second integral become over it, and the covariance they gain, each integral in closed form.
  */
-function intervalFigures(degrees: number, out: Float64Array, at: number, square: number): void {
+function intervalFigures(degrees: number, out: Float64Array, at: number): void {
   const length = MEMORY_DEGREES;
   const left = exp(-degrees / length);
   const gone = -expm1(-degrees / length);
@@ -56,7 +56,7 @@ function intervalFigures(degrees: number, out: Float64Array, at: number, square:
   const along = length * (once - degrees * left);
   const rising = 0.5 * degrees * degrees - along;
   const settled = degrees - 2 * once + twice;
-  const scale = (2 / length) * square;
+  const scale = 2 / length;
   const [area, volume] = [length * length, length * length * length];
   out[at + DEGREES] = degrees;
   out[at + END] = once;
@@ -72,8 +72,8 @@ function intervalFigures(degrees: number, out: Float64Array, at: number, square:
 
 const median = (values: readonly number[]): number => [...values].sort((x, y) => x - y)[values.length >> 1];
 
-/** @param intervals Crank degrees from each tooth to the next, one repeat of the pattern. */
-export function paceTable(intervals: readonly number[], { slope, play, clock }: Pace): PaceTable {
+/** Figures of all intervals for a slope of deviation 1: they serve for any pace. @param intervals Crank degrees from each tooth to the next. */
+export function figuresOf(intervals: readonly number[]): Float64Array {
   const teeth = intervals.length;
   const figures = new Float64Array(teeth * 3 * STRIDE);
   for (let tooth = 0; tooth < teeth; tooth += 1) {
@@ -82,12 +82,24 @@ export function paceTable(intervals: readonly number[], { slope, play, clock }: 
     for (let lost = 0; lost < 3; lost += 1) {
       before = before === 0 ? teeth - 1 : before - 1;
       degrees += intervals[before];
-      intervalFigures(degrees, figures, (tooth * 3 + lost) * STRIDE, slope * slope);
+      intervalFigures(degrees, figures, (tooth * 3 + lost) * STRIDE);
     }
   }
+  return figures;
+}
+
+/** @param intervals Crank degrees from each tooth to the next, one repeat of the pattern. @param unit Their figures, where they are known. */
+export function paceTable(
+  intervals: readonly number[],
+  { slope, play, clock }: Pace,
+  unit: Float64Array = figuresOf(intervals),
+): PaceTable {
+  const figures = unit.slice();
+  const square = slope * slope;
+  for (let at = 0; at < figures.length; at += STRIDE) for (let i = Q00; i < STRIDE; i += 1) figures[at + i] *= square;
   const usual = median(intervals);
   return {
-    teeth,
+    teeth: intervals.length,
     figures,
     playSquare: (play * min(PLAY_MOST_DEGREES, usual)) ** 2,
     clockSquare: clock * clock,

@@ -166,6 +166,18 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
               onChange={choose('crank')}
             />
             <Select
+              label="Edge the ECU is set to"
+              choices={[
+                { id: 'none', name: 'Not set yet' },
+                { id: 'rising', name: 'Rising' },
+                { id: 'falling', name: 'Falling' },
+              ]}
+              value={trigger.crankEdge ?? 'none'}
+              onChange={(id) =>
+                edit(call('setTrigger', { crankEdge: id === 'rising' || id === 'falling' ? id : null }))
+              }
+            />
+            <Select
               label="On the cam"
               choices={pick('cam')}
               value={trigger.camWheel?.id ?? 'none'}
