@@ -21,4 +21,6 @@ export default {
   // A command of the command line starts a process of its own.
   testTimeout: 60_000,
   cacheDirectory: '<rootDir>/.cache/jest',
+  // Every core: on two, jest would leave one idle.
+  maxWorkers: '100%',
 };

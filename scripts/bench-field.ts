@@ -2,6 +2,8 @@ import { catalog } from '~/catalog';
 import { match } from '~/core/trigger/match';
 import { fieldCapture } from '../tests/other-engine';
 import { fieldCases } from '../tests/field-captures';
+import { otherCapture } from '../tests/other-synth';
+import { stressCases } from '../tests/stress-captures';
 
 /** Captures of the whole run: cranking drawn by other formulas than core's. */
 export const FIELD_COUNT = 1000;
@@ -44,4 +46,31 @@ export function fieldReport(count = FIELD_COUNT): string {
     `  said with 95 % and more: ${said.right} of ${said.all} right (${share(said.right, said.all)}); ${milliseconds[count >> 1].toFixed(0)} ms a capture`,
     ...wrong,
   ].join('\n');
+}
+
+/** Every wheel of the library clean, with pulses lost, with some added, and hard cases: how many of each are right. */
+export function stressReport(): string {
+  const sums = new Map<string, { right: number; all: number; milliseconds: number }>();
+  const wrong: string[] = [];
+  for (const { class: kind, at, wheel, spec } of stressCases(catalog.wheels)) {
+    const capture = otherCapture(spec);
+    const start = performance.now();
+    const found = match(capture, { wheels: catalog.wheels });
+    const sum = sums.get(kind) ?? { right: 0, all: 0, milliseconds: 0 };
+    const right = found.ok && found.value.best.wheel.id === wheel.id;
+    sums.set(kind, {
+      right: sum.right + (right ? 1 : 0),
+      all: sum.all + 1,
+      milliseconds: sum.milliseconds + performance.now() - start,
+    });
+    if (!right)
+      wrong.push(
+        `  ${kind}, ${wheel.id}, case ${at}: ${found.ok ? `told as ${found.value.best.wheel.id}` : 'not read'}`,
+      );
+  }
+  const all = [...sums].map(
+    ([kind, { right, all: count, milliseconds }]) =>
+      `${kind} ${right} of ${count} (${(milliseconds / count).toFixed(0)} ms)`,
+  );
+  return [`stress, made another way: ${all.join(', ')}`, ...wrong].join('\n');
 }

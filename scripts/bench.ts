@@ -22,7 +22,7 @@ import { judgeSensor } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
-import { fieldReport } from './bench-field';
+import { fieldReport, stressReport } from './bench-field';
 import { confusion, triggerRows } from './bench-trigger';
 import { asLinearProgram } from '../tests/allotment/random-model';
 
@@ -284,5 +284,5 @@ if (process.argv.includes('--json')) {
   for (const line of cells)
     process.stdout.write(`${line[0].padEnd(width[0])}  ${line[1].padStart(width[1])}  ${line[2]}\n`);
   process.stdout.write(`\n${confusion()}\n`);
-  process.stdout.write(`\n${fieldReport()}\n`);
+  process.stdout.write(`\n${fieldReport()}\n\n${stressReport()}\n`);
 }

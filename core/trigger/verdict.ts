@@ -154,10 +154,15 @@ export function byLikelihood(judged: readonly Judged[], rowOf: RowOf): Judged[] 
 /**
  * @param near Judged wheels, the cheapest first.
  * @param rowOf The pulses each was read from.
- * @param coded What the widths of the teeth say against a wheel whose teeth are all alike; null where nothing.
+ * @param widths The row of wide and narrow teeth that comes back, and whether it speaks against the first of them; null where none.
  */
-export function verdictOf(near: readonly Judged[], rowOf: RowOf, coded: string | null): Verdict {
+export function verdictOf(
+  near: readonly Judged[],
+  rowOf: RowOf,
+  widths: { readonly row: string; readonly against: boolean } | null,
+): Verdict {
   const [best] = near;
+  const coded = widths?.against ? widths.row : null;
   const { from, to } = rowOf(best);
   const count = to - from;
   const repeats = repeatsOf(best, count);
@@ -191,7 +196,8 @@ export function verdictOf(near: readonly Judged[], rowOf: RowOf, coded: string |
   const noneOdds = weight(unknown) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
   const worth = odds.filter(({ odds: own }, at) => at === 0 || own >= WORTH).slice(0, LISTED_MOST);
-  const base = { odds: worth, noneOdds, repeats: repeatsSaid };
+  // What the teeth show themselves says more than what they are not.
+  const base = { odds: worth, noneOdds, repeats: (noneOdds > 0.5 && widths?.row) || repeatsSaid };
   if (coded && noneOdds > 0.5) return { ...base, kind: 'none', reason: coded };
   if (isEven(best) && best.round === null)
     return {

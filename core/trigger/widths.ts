@@ -27,10 +27,14 @@ const isEven = (wheel: Wheel): boolean =>
 
 /**
  * A square signal whose pulses are of two widths, in an order that comes back, shows a width-coded wheel, whatever even wheel
- * its edges would fit. Null where the widths say nothing against the wheel.
+ * its edges would fit.
+ *
+ * @returns The row in words, and whether it speaks against the wheel; null where the widths tell nothing.
  */
-export function codedWidths(track: Track, wheel: Wheel): string | null {
-  if (!showsSides(track) || track.reads !== 'levels' || !isEven(wheel)) return null;
+export function codedWidths(track: Track, wheel: Wheel): { readonly row: string; readonly against: boolean } | null {
+  if (!showsSides(track) || track.reads !== 'levels') return null;
+  const against = isEven(wheel);
+  if (!against && wheel.family !== 'width-coded') return null;
   const { seconds, level } = track.edges;
   for (const high of [1, 0]) {
     const shares: number[] = [];
@@ -53,7 +57,10 @@ export function codedWidths(track: Track, wheel: Wheel): string | null {
       for (let i = period; i < kinds.length; i += 1) if (kinds[i] === kinds[i - period]) same += 1;
       if (same < COMES_BACK * (kinds.length - period)) continue;
       const row = kinds.slice(0, period).map((one) => (one ? 'w' : 'n'));
-      return `The pulses are wide and narrow in a row of ${period} that comes back (${row.slice(0, 40).join('')}): a width-coded wheel.`;
+      return {
+        row: `The pulses are wide and narrow in a row of ${period} that comes back (${row.slice(0, 40).join('')}): a width-coded wheel.`,
+        against,
+      };
     }
   }
   return null;

@@ -96,7 +96,7 @@ describe('polarity, noise, ripple', () => {
     },
   );
   const hard: Speed = { type: 'cranking', rpm: 230, ripple: 0.4, events: 2 };
-  // Every third, for time; the others are not run anywhere yet.
+  // Every third, for time: all of them run in the bench, made another way (tests/stress-captures.ts).
   const fine = wheels
     .filter(({ places, missing, shaft }) => shaft === 'crank' && missing > 0 && (places ?? 0) >= 18 && places !== 120)
     .filter((_, at) => at % 3 === 0);
@@ -113,7 +113,7 @@ describe('polarity, noise, ripple', () => {
       expect(found.ripple).toBeGreaterThan(0.25);
     },
   );
-  test.each(fine.map((one) => [one.id, one] as const))('%s: one pulse in fifty too many', (_, one) => {
+  test.each(fine.slice(0, 3).map((one) => [one.id, one] as const))('%s: one pulse in fifty too many', (_, one) => {
     const { capture } = simulate(one, 4, 'hall', { speed: hard, seconds: 2, faults: { jitter: 0.03, added: 0.02 } });
     expect(matched(capture).best.wheel.id).toBe(one.id);
   });

@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { catalog } from '~/catalog';
 import { match } from '~/core/trigger/match';
 import { signalFaults, type SignalFault } from '~/core/trigger/named';
 import { seeded, synth, type Faults, type Sensor, type SynthSpec } from '~/core/trigger/synth';
 import { demoCaptures } from '~/demo/captures';
 import { wheel } from '../../helpers';
+
+/** A few wheels do: what goes wrong is asked here, not which wheel it is. */
+const wheels = ['36-1', '60-2', '36-even', '24-1', '36-2', 'cam-1'].map(wheel);
 
 function faultsOf(faults: Faults, seed: number, type: Sensor['type'], more: Partial<SynthSpec> = {}): SignalFault[] {
   const { capture } = synth({
@@ -21,7 +23,7 @@ function faultsOf(faults: Faults, seed: number, type: Sensor['type'], more: Part
     random: seeded(seed),
     ...more,
   });
-  const found = match(capture, { wheels: catalog.wheels });
+  const found = match(capture, { wheels });
   if (!found.ok) throw new Error(found.problem.sentence);
   return signalFaults(found.value);
 }
@@ -54,7 +56,7 @@ test.each([
   ['wrong-wheel', []],
 ])('the made-up capture %s shows %j and nothing else', (id, expected) => {
   const { spec, seed } = demoCaptures.find((one) => one.id === id)!;
-  const found = match(synth({ ...spec, random: seeded(seed) }).capture, { wheels: catalog.wheels });
+  const found = match(synth({ ...spec, random: seeded(seed) }).capture, { wheels });
   if (!found.ok) throw new Error(found.problem.sentence);
   expect(ids(signalFaults(found.value))).toEqual(expected);
 });

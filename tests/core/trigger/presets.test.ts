@@ -1,9 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { catalog } from '~/catalog';
 import { readBench } from '~/core/trigger/bench';
 import { faultPresets, faultsOf, RISES_TO, speedAs, type FaultPreset } from '~/core/trigger/presets';
 import { seeded, synth } from '~/core/trigger/synth';
 import { demoBuild, wheel } from '../../helpers';
+
+/** A few wheels do: what goes wrong is asked here, not which wheel it is. */
+const wheels = ['36-1', '60-2', '36-even', '24-1', '36-2', 'cam-1'].map(wheel);
 
 /** What the bench must call each thing that can be made to go wrong. */
 const names: Readonly<Record<FaultPreset, string | null>> = {
@@ -34,7 +36,7 @@ test.each(faultPresets.map(({ id, name }) => [name, id] as const))('%s is named 
     faults: { noiseVolts: 0.01, ...faultsOf(id, 5, 720) },
     random: seeded(3),
   });
-  const read = readBench(capture, { wheels: catalog.wheels }, demoBuild());
+  const read = readBench(capture, { wheels }, demoBuild());
   if (!read.ok) throw new Error(read.problem.sentence);
   const found = read.value.signalFaults.map((one) => one.id);
   const expected = names[id];
