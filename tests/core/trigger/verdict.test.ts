@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
+import { sampleRate } from '~/core/trigger/capture/capture';
+import { readCapture } from '~/core/trigger/capture/read';
 import { match, type Match } from '~/core/trigger/match';
+import { signalFaults } from '~/core/trigger/named';
 import { listedWheel, missingToothWheel, multiGapWheel, widthCodedWheel, type Wheel } from '~/core/trigger/wheel';
 import { wheel } from '../../helpers';
 import { engines, fieldCapture, type FieldSpec } from '../../other-engine';
@@ -71,6 +74,44 @@ describe('captures as they come', () => {
       best: { wheel: { id: '60-2' } },
       polarity: 'normal',
     });
+  });
+});
+
+describe('captures as they come: two units, and spikes of the ignition', () => {
+  const spec = { ...usual, wheel: wheel('60-2'), cam: wheel('cam-1'), sensor: 'vr-flux', noise: 0.005 } as const;
+  test('the crank in millivolts beside the cam in volts', () => {
+    const capture = fieldCapture(spec);
+    const [crank, cam] = capture.channels;
+    const rate = sampleRate(capture);
+    const rows = Array.from(
+      crank.values,
+      (value, i) => `${(i / rate).toFixed(7)},${(1000 * value).toFixed(1)},${cam.values[i].toFixed(2)}`,
+    );
+    const file = readCapture(new TextEncoder().encode(`time (s),crank (mV),cam (V)\n${rows.join('\n')}`));
+    if (!file.ok) throw new Error(file.problem.sentence);
+    const [milli, same] = [file.value, capture].map((one) => {
+      const result = match(one, { wheels });
+      if (!result.ok) throw new Error(result.problem.sentence);
+      return result.value;
+    });
+    expect(milli).toMatchObject({ best: { wheel: { id: '60-2' } }, polarity: 'normal', crossed: false });
+    expect(milli.verdict.kind).toBe('this');
+    expect(milli.crank.quality.volts[1]).toBeCloseTo(same.crank.quality.volts[1], 2);
+  });
+  test('needles on the line every half turn do not make another wheel', () => {
+    const capture = fieldCapture(spec);
+    const [crank, cam] = capture.channels;
+    const values = crank.values.slice();
+    const every = Math.round((capture.count / 2.4) * (60 / 220 / 2));
+    for (let at = every; at + 1 < values.length; at += every) {
+      values[at] += 4;
+      values[at + 1] -= 3;
+    }
+    const result = match({ ...capture, channels: [{ ...crank, values }, cam] }, { wheels });
+    if (!result.ok) throw new Error(result.problem.sentence);
+    expect(result.value.best.wheel.id).toBe('60-2');
+    expect(result.value.verdict.odds.map(({ wheel: one }) => one.id)).toContain('60-2');
+    expect(signalFaults(result.value).map(({ id }) => id)).toContain('extra-pulses');
   });
 });
 
