@@ -1,4 +1,5 @@
-import { align, anglesOf } from './align';
+import { align } from './align';
+import { anglesOf } from './path';
 import { camRound, type CamRound } from './cam-round';
 import { judge, refine } from './judge';
 import type { Row } from './rows';

@@ -6,7 +6,6 @@ import { putBack } from './bursts';
 import { matchCam, type CamFit } from './cam';
 import { sampleRate, type Capture } from './capture/capture';
 import { swingOfEngine } from './cranking';
-import { alignWhole } from './judge';
 import { costOf } from './judge-row';
 import { gapsOf, patternOf, samePattern } from './pattern';
 import { alike, whyBest, whyNot } from './reasons';
@@ -17,6 +16,7 @@ import { chooseTracks, polarityOf, showsSides, type Polarity, type Track } from 
 import { isEven, primary, spanOf, type Judged } from './trials';
 import { byLikelihood, verdictOf, type Verdict } from './verdict';
 import { teethPerTurn, trackOf, type Wheel } from './wheel';
+import { alignWhole } from './whole';
 import { codedWidths } from './widths';
 
 /** One wheel held against the capture. */

@@ -1,5 +1,7 @@
 import { evenTime, type Capture, type Channel } from './capture/capture';
-import { accelerationOf, type Cranking } from './cranking';
+import type { Cranking } from './cranking';
+import { turnEngine } from './synth-motion';
+import { squareSignal, switched, vrSignal } from './synth-signals';
 import { trackOf, type Wheel } from './wheel';
 
 /** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
@@ -120,7 +122,8 @@ export interface Synthesis {
   readonly degrees: Float64Array;
 }
 
-interface Mark {
+/** An edge of a wheel at a crank angle. */
+export interface Mark {
   degrees: number;
   level: 0 | 1;
 }
@@ -255,38 +258,6 @@ export function synth(spec: SynthSpec): Synthesis {
   };
 }
 
-/** Steps of the engine's motion for one sample, at the least, and their length at the most, seconds. */
-const ENGINE_STEPS = 4;
-const ENGINE_STEP = 5e-5;
-/** Seconds the starter takes to engage. */
-const ENGAGES = 0.05;
-
-/** The motion of an engine under a starter, by small steps. */
-function turnEngine(
-  { cranking, rpm: mean, startSeconds = 0, stopSeconds = 0 }: Extract<Speed, { type: 'engine' }>,
-  start: number,
-  seconds: number,
-  sampleRate: number,
-  degrees: Float64Array,
-  rpm: Float32Array,
-): void {
-  const steps = Math.max(ENGINE_STEPS, Math.ceil(1 / sampleRate / ENGINE_STEP));
-  const step = 1 / sampleRate / steps;
-  let [angle, speed] = [start, startSeconds > 0 ? 0 : 6 * mean];
-  for (let i = 0; i < degrees.length; i += 1) {
-    degrees[i] = angle;
-    rpm[i] = speed / 6;
-    const time = i / sampleRate;
-    const driven = (startSeconds <= 0 || time >= ENGAGES) && (stopSeconds <= 0 || time < seconds - stopSeconds);
-    for (let part = 0; part < steps; part += 1) {
-      const next = speed + step * accelerationOf(cranking, speed, angle, driven);
-      // Friction stops a crank, it does not turn it.
-      speed = speed !== 0 && next * speed < 0 && Math.abs(speed) < 1 ? 0 : next;
-      angle += step * speed;
-    }
-  }
-}
-
 /** First sample at or past an angle. */
 function firstFrom(degrees: Float64Array, angle: number): number {
   let [low, high] = [0, degrees.length - 1];
@@ -296,88 +267,6 @@ function firstFrom(degrees: Float64Array, angle: number): number {
     else high = middle;
   }
   return low;
-}
-
-function vrSignal(
-  wheel: Wheel,
-  marks: readonly Mark[],
-  sensor: Sensor,
-  degrees: Float64Array,
-  rpm: Float32Array,
-): Float32Array {
-  const ratio = wheel.shaft === 'cam' ? 2 : 1;
-  const gaps = wheel.edges.map(
-    (edge, i) => (wheel.edges[(i + 1) % wheel.edges.length].degrees - edge.degrees + 360) % 360,
-  );
-  // The pole sees about a third of the narrowest step: neighbouring lobes stay apart.
-  const spread = Math.min(8, Math.min(...gaps) * 0.36) * ratio;
-  const reach = 4 * spread;
-  const volts = (sensor.voltsAt100 ?? 0.8) / (sensor.gapShare ?? 1) ** 2 / 100;
-  const sign = sensor.reversed ? -1 : 1;
-  const out = new Float32Array(degrees.length);
-  let [low, high] = [0, 0];
-  for (let i = 0; i < degrees.length; i += 1) {
-    const angle = degrees[i];
-    while (low < marks.length && marks[low].degrees < angle - reach) low += 1;
-    while (high < marks.length && marks[high].degrees < angle + reach) high += 1;
-    // A crank that is turned back comes by the same edges again.
-    while (low > 0 && marks[low - 1].degrees >= angle - reach) low -= 1;
-    while (high > 0 && marks[high - 1].degrees >= angle + reach) high -= 1;
-    let sum = 0;
-    for (let k = low; k < high; k += 1) {
-      const off = (angle - marks[k].degrees) / spread;
-      sum += (marks[k].level === 1 ? 1 : -1) * exp(-0.5 * off * off);
-    }
-    const height = 1 + (sensor.runOut ?? 0) * sin((angle * PI) / (180 * ratio));
-    out[i] = sign * volts * rpm[i] * height * sum;
-  }
-  return out;
-}
-
-/** Rise of an open collector against its pull-up, seconds (common practice: 1 kΩ and 10 nF). */
-const RISE_SECONDS = 1e-5;
-const LOW_VOLTS = 0.2;
-
-/** Where the sensor switches: later or earlier than the tooth's own edges. */
-function switched(marks: readonly Mark[], sensor: Sensor, wheel: Wheel): readonly Mark[] {
-  const { operateDegrees = 0, releaseDegrees = 0 } = sensor;
-  if (operateDegrees === 0 && releaseDegrees === 0) return marks;
-  const ratio = wheel.shaft === 'cam' ? 2 : 1;
-  return marks
-    .map(({ degrees, level }) => ({
-      degrees: degrees + ratio * (level === 1 ? operateDegrees : releaseDegrees),
-      level,
-    }))
-    .sort((one, other) => one.degrees - other.degrees);
-}
-
-function squareSignal(
-  marks: readonly Mark[],
-  sensor: Sensor,
-  degrees: Float64Array,
-  sampleRate: number,
-  faults: Faults,
-): Float32Array {
-  const out = new Float32Array(degrees.length);
-  const high = faults.droppedPullUp ? LOW_VOLTS + 0.05 : (sensor.pullUpVolts ?? 5);
-  const step = 1 - exp(-1 / (sampleRate * (sensor.riseSeconds ?? RISE_SECONDS)));
-  let at = 0;
-  let tooth = false;
-  let value = Number.NaN;
-  for (let i = 0; i < degrees.length; i += 1) {
-    while (at < marks.length && marks[at].degrees <= degrees[i]) {
-      tooth = marks[at].level === 1;
-      at += 1;
-    }
-    while (at > 0 && marks[at - 1].degrees > degrees[i]) {
-      at -= 1;
-      tooth = marks[at].level === 0;
-    }
-    const goal = tooth !== Boolean(sensor.inverted) ? high : LOW_VOLTS;
-    value = Number.isNaN(value) || goal < value ? goal : value + (goal - value) * step;
-    out[i] = value;
-  }
-  return out;
 }
 
 /** Seconds a coupled spike rings, and its ringing, hertz (common practice). */

@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../problem';
-import { align, anglesOf } from './align';
+import { align } from './align';
+import { anglesOf } from './path';
 import type { Match } from './match';
 import { fitRipples } from './ripple';
 import { wheelOfTeeth, type Tooth } from './teeth';

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { align, anglesOf } from '~/core/trigger/align';
+import { align } from '~/core/trigger/align';
+import { anglesOf } from '~/core/trigger/path';
 import { camRound } from '~/core/trigger/cam-round';
 import { placesPerCycle } from '~/core/trigger/cycle-count';
 import { match, type Match } from '~/core/trigger/match';
