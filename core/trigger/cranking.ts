@@ -1,5 +1,5 @@
 import { cycleDegrees, firingAngleByCylinder, type Engine } from '../engine/engine';
-import type { Swing } from './ripple';
+import type { Swing } from './swing';
 
 // Hot loops look these up once.
 const { PI, abs, cos, exp, floor, log, max, min, sign, sin, sqrt } = Math;

@@ -1,7 +1,7 @@
 import { camRound } from './cam-round';
 import { judge, look, refine, type Judgement } from './judge';
 import { sameShape } from './pattern';
-import type { Swing } from './ripple';
+import type { Swing } from './swing';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';

@@ -2,7 +2,8 @@ import { align, folded, type Alignment } from './align';
 import { bestPace, EVEN_PACE } from './best-pace';
 import type { Pace } from './pace';
 import { anglesOf } from './path';
-import { fitRipples, swingOf, swingOver, type RippleFit, type Swing } from './ripple';
+import { fitRipples, type RippleFit } from './ripple';
+import { swingOf, swingOver, type Swing } from './swing';
 
 // Hot loops look these up once.
 const { PI, abs, ceil, cos, exp, floor, max, min, round, sin } = Math;

@@ -1,4 +1,5 @@
 import { factored, type Factored } from './least-squares';
+import { heightOf, ORDERS, RADIAN, turned, type Swing } from './swing';
 
 // Hot loops look these up once.
 const { PI, SQRT2, abs, cos, floor, log, max, min, sin, sqrt } = Math;
@@ -19,7 +20,6 @@ const BASES = [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6];
 /** Multiples are looked at up to this order, and up to three times the base; they come in halves. */
 const ORDER_MOST = 6;
 const MULTIPLES = 3;
-const ORDERS = 24;
 const CUT = 2.5;
 /** Half-height of the base order that is common while cranking (common practice: a swing of 20 to 40 % in all). */
 const USUAL = 0.16;
@@ -50,9 +50,6 @@ const TREND = 4;
 /** Of the median of absolute values, for a bell curve (Rousseeuw and Croux 1993). */
 const TO_DEVIATION = 1.4826;
 
-/** A swing by its orders: cosine and sine of each half order from 0.5 up, logarithmic slowness. */
-export type Swing = readonly number[];
-
 export interface RippleFit {
   /** Negative logarithm of the likelihood, up to what all wheels share. */
   readonly cost: number;
@@ -64,41 +61,6 @@ export interface RippleFit {
   /** What a swing of this height and freedom costs, whatever it explains. */
   readonly price: number;
   readonly swing: Swing;
-}
-
-const RADIAN = PI / 180;
-const meanCos = (order: number, from: number, to: number): number =>
-  (sin(order * to * RADIAN) - sin(order * from * RADIAN)) / (order * (to - from) * RADIAN);
-const meanSin = (order: number, from: number, to: number): number =>
-  (cos(order * from * RADIAN) - cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
-
-/** Logarithmic slowness the swing adds to an interval between two crank angles. */
-export function swingOver(swing: Swing, from: number, to: number): number {
-  let sum = 0;
-  for (let k = 0; 2 * k < swing.length; k += 1) {
-    const order = (k + 1) / 2;
-    if (swing[2 * k] !== 0) sum += swing[2 * k] * meanCos(order, from, to);
-    if (swing[2 * k + 1] !== 0) sum += swing[2 * k + 1] * meanSin(order, from, to);
-  }
-  return sum;
-}
-
-/** A swing of one order. */
-export const swingOf = (order: number, cosine: number, sine: number): number[] => {
-  const swing = new Array<number>(2 * ORDERS).fill(0);
-  [swing[4 * order - 2], swing[4 * order - 1]] = [cosine, sine];
-  return swing;
-};
-
-/** Half of the distance between a swing's highest and lowest. */
-function heightOf(swing: Swing): number {
-  let [least, most] = [0, 0];
-  for (let at = 0; at < 720; at += 10) {
-    const value = swingOver(swing, at, at + 1);
-    least = min(least, value);
-    most = max(most, value);
-  }
-  return (most - least) / 2;
 }
 
 /** The intervals as equations: what was seen, and what the trend and each order say about it, one interval after the other. */
@@ -248,18 +210,6 @@ const PLACES = 144;
 const ENGINE_PRICE = 5;
 /** Heights against the swing that was computed. */
 const [LOWEST, HIGHEST] = [0.4, 2];
-
-/** A swing turned so that its first top is at an angle. */
-function turned(swing: Swing, degrees: number): number[] {
-  const out = new Array<number>(swing.length).fill(0);
-  for (let k = 0; 2 * k < swing.length; k += 1) {
-    const angle = ((k + 1) / 2) * degrees * RADIAN;
-    const [a, b] = [swing[2 * k], swing[2 * k + 1]];
-    out[2 * k] = a * cos(angle) - b * sin(angle);
-    out[2 * k + 1] = a * sin(angle) + b * cos(angle);
-  }
-  return out;
-}
 
 /** The swing of a known engine: only its height and its place on the wheel are free. */
 function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine: Swing): RippleFit | null {

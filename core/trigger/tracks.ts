@@ -1,15 +1,8 @@
 import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
+import { hissOf } from './capture/hiss';
 import { lobesApart, lobesAsEdges } from './lobes';
-import {
-  edgesOf,
-  hissOf,
-  qualityOf,
-  shapeOf,
-  type Edges,
-  type SignalQuality,
-  type SignalShape,
-} from './capture/signal';
+import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
 
 /** One channel with all that was measured of it. */
 export interface Track {

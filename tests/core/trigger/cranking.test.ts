@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { crankingOf, gasTorque, swingOfEngine } from '~/core/trigger/cranking';
-import { swingOver } from '~/core/trigger/ripple';
+import { swingOver } from '~/core/trigger/swing';
 import { seeded, synth } from '~/core/trigger/synth';
 import type { Engine } from '~/core/engine/engine';
 import { wheel } from '../../helpers';
