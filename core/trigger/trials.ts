@@ -70,11 +70,11 @@ export const spanOf = ({ pattern }: Trial): number => pattern.reduce((sum, one) 
 /** Library before spelled out, crank before cam shaft, forward before reverse: only between equals. */
 export const prior = (trial: Trial): number =>
   (trial.fromLibrary ? 0 : 0.4) +
-  (trial.wheel.shaft === 'cam' ? 1 : 0) +
+  (trial.wheel.shaft === 'cam' ? 0.2 : 0) +
   (trial.direction === 'reverse' ? 1.5 : 0) +
   (trial.inverted ? 0.2 : 0) +
   // Plain wheels are by far the commonest.
-  (trial.wheel.family === 'missing-tooth' || trial.wheel.family === 'even' ? 0 : 1.5) +
+  (trial.wheel.family === 'missing-tooth' || trial.wheel.family === 'even' ? 0 : 0.8) +
   (repeats(trial.wheel) > 1 && trial.pattern.length > 1 ? 0.5 : 0);
 
 /** Intervals that are clearly longer than both neighbours, as multiples of them. */
