@@ -12,24 +12,33 @@ import { FieldGrid } from '../ui/text';
 export interface LightSeen {
   readonly seen: number | null;
   readonly rpm: number | null;
+  /** Which reading it is, so that the field is emptied by taking one and by nothing else. */
+  readonly number: number;
 }
 
 /** A reading that is being taken; `take` records it, unless a figure is missing, and empties the field. */
 export function useLightReading() {
   const { edit } = useBuild();
-  const [reading, setReading] = useState<LightSeen>({ seen: null, rpm: CRANKING_RPM });
+  const [reading, setReading] = useState<LightSeen>({ seen: null, rpm: CRANKING_RPM, number: 0 });
   const { seen, rpm } = reading;
+  const change = (part: Partial<LightSeen>) => setReading((before) => ({ ...before, ...part }));
   const whole = seen !== null && rpm !== null;
   const take = (keepOffset: boolean) => {
     if (!whole) return;
     edit(call('readLight', { at: new Date().toISOString(), rpm, seenDegrees: seen, keepOffset }));
-    setReading({ seen: null, rpm });
+    setReading((before) => ({ seen: null, rpm, number: before.number + 1 }));
   };
-  return { reading, setReading, whole, take };
+  return { reading, change, whole, take };
 }
 
 /** Offset and lock as they stand in the ECU, and what the light shows with them. */
-export function LightFields({ reading, onChange }: { reading: LightSeen; onChange: (reading: LightSeen) => void }) {
+export function LightFields({
+  reading,
+  onChange,
+}: {
+  reading: LightSeen;
+  onChange: (part: Partial<LightSeen>) => void;
+}) {
   const { build, edit } = useBuild();
   const { trigger } = build;
   return (
@@ -52,10 +61,10 @@ export function LightFields({ reading, onChange }: { reading: LightSeen; onChang
         onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
       />
       <FigureField
-        key={trigger.readings.length}
+        key={reading.number}
         label="Light shows"
         unit="° BTDC"
-        onChange={(seen) => onChange({ ...reading, seen })}
+        onChange={(seen) => onChange({ seen })}
       />
       <NumberField
         label="at a speed of"
@@ -63,7 +72,7 @@ export function LightFields({ reading, onChange }: { reading: LightSeen; onChang
         value={reading.rpm}
         minValue={0}
         maxValue={20000}
-        onChange={(rpm) => onChange({ ...reading, rpm })}
+        onChange={(rpm) => onChange({ rpm })}
       />
     </FieldGrid>
   );

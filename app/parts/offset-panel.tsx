@@ -16,7 +16,7 @@ export function OffsetPanel() {
   const { trigger } = build;
   const cycle = cycleDegrees(build.engine) as 360 | 720;
   const all = offsetConventions(trigger.offsetDegrees, cycle);
-  const { reading, setReading, whole, take } = useLightReading();
+  const { reading, change, whole, take } = useLightReading();
   const { seen } = reading;
   const answer =
     seen === null
@@ -62,7 +62,7 @@ export function OffsetPanel() {
           </tr>
         </tbody>
       </Table>
-      <LightFields reading={reading} onChange={setReading} />
+      <LightFields reading={reading} onChange={change} />
       {answer && (
         <p role="status">
           {agrees ? (

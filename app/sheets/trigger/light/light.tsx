@@ -118,11 +118,11 @@ function HowTo() {
 
 /** One reading as it is taken: lock, mark, speed. */
 function Entry() {
-  const { reading, setReading, whole, take } = useLightReading();
+  const { reading, change, whole, take } = useLightReading();
   return (
     <Stack $gap={2}>
       <Heading>Read the light</Heading>
-      <LightFields reading={reading} onChange={setReading} />
+      <LightFields reading={reading} onChange={change} />
       <Row>
         <Button weight="pencil" isDisabled={!whole} onPress={() => take(true)}>
           Note the reading
