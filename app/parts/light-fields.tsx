@@ -60,12 +60,7 @@ export function LightFields({
         value={String(trigger.lockDegrees) as '0' | '10'}
         onChange={(id) => edit(call('setTrigger', { lockDegrees: id === '0' ? 0 : 10 }))}
       />
-      <FigureField
-        key={reading.number}
-        label="Light shows"
-        unit="° BTDC"
-        onChange={(seen) => onChange({ seen })}
-      />
+      <FigureField key={reading.number} label="Light shows" unit="° BTDC" onChange={(seen) => onChange({ seen })} />
       <NumberField
         label="at a speed of"
         unit="rpm"
