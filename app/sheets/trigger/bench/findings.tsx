@@ -42,7 +42,7 @@ export function WheelRanking({ view }: { view: BenchView }) {
                 <i style={{ width: `${Math.round(own * 100)}%` }} />
               </Bar>
               <Small>
-                <b>{oddsWords(own)}</b> {reason}
+                <b>{oddsWords(own)}</b> · {reason}
               </Small>
             </li>
           );
@@ -54,7 +54,7 @@ export function WheelRanking({ view }: { view: BenchView }) {
               <i style={{ width: `${Math.round(verdict.noneOdds * 100)}%` }} />
             </Bar>
             <Small>
-              <b>{oddsWords(verdict.noneOdds)}</b> draw it on the board, or learn it from this capture
+              <b>{oddsWords(verdict.noneOdds)}</b> · draw it on the board, or learn it from this capture
             </Small>
           </li>
         )}
