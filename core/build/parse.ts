@@ -78,7 +78,7 @@ function crossCheck(build: Build): Problem | null {
         sentence: `devices[${index}].id repeats ${device.id}.`,
       };
     ids.add(device.id);
-    if (!build.kinds[device.kindId])
+    if (!Object.hasOwn(build.kinds, device.kindId))
       return {
         code: 'unknown-kind',
         path: `devices[${index}].kindId`,

@@ -150,7 +150,7 @@ export function readTable(text: string): Result<RawTable> {
     );
   const matched = lines[0].cells.map(matchHeading);
   const hasHeading = matched.filter((field) => field !== null).length >= 2;
-  const width = Math.max(...lines.map(({ cells }) => cells.length));
+  const width = lines.reduce((most, { cells }) => Math.max(most, cells.length), 0);
   const first = lines[0].cells;
   const headings = Array.from({ length: width }, (_, i) => (hasHeading && first[i] ? first[i] : `column ${i + 1}`));
   const taken = new Set<TableField>();

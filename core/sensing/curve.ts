@@ -59,6 +59,7 @@ function interpolate(points: readonly { x: number; y: number }[], x: number): nu
 
 /** Rows of a table, named from 1, must rise in signal once sorted and keep one direction in value. */
 function checkTable(points: readonly Point[]): Result<readonly Point[]> {
+  if (points.length < 2) return fail('points', 'points', 'A table needs two rows or more.');
   const numbered = points.map((point, index) => ({ ...point, row: index + 1 }));
   const sorted = [...numbered].sort((one, other) => one.signal - other.signal);
   const direction = Math.sign(sorted[sorted.length - 1].value - sorted[0].value);
@@ -90,6 +91,7 @@ export function prepareCurve(curve: Curve): Result<PreparedCurve> {
   switch (curve.method) {
     case 'linear': {
       const [one, other] = curve.points;
+      if (!one || !other) return fail('points', 'points', 'A straight line needs two points.');
       if (one.signal === other.signal) return fail('repeat', 'points[1]', 'Row 2 repeats the signal of row 1.');
       if (one.value === other.value) return fail('monotonic', 'points[1]', 'Row 2 repeats the value of row 1.');
       const slope = (other.value - one.value) / (other.signal - one.signal);

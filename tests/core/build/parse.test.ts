@@ -52,10 +52,29 @@ describe('reading a build', () => {
     const unknown = structuredClone(demoBuild());
     unknown.devices[2].kindId = 'no-such-kind';
     expect(problemOf(JSON.stringify(unknown)).code).toBe('unknown-kind');
+    // Names every object has are no kinds of the file.
+    for (const kindId of ['constructor', 'toString', '__proto__']) {
+      unknown.devices[2].kindId = kindId;
+      expect(problemOf(JSON.stringify(unknown)).code).toBe('unknown-kind');
+    }
     const twice = structuredClone(demoBuild());
     twice.devices[2].id = twice.devices[1].id;
     expect(problemOf(JSON.stringify(twice)).path).toBe('devices[2].id');
   });
+  test.each(['linear', 'table', 'steinhart-hart'])(
+    'a %s curve with too few points is refused, not stumbled over',
+    (method) => {
+      for (const points of [[], [{ signal: 1, value: 2 }]]) {
+        const build = JSON.parse(text) as { kinds: Record<string, unknown> };
+        const all = JSON.stringify(build).replaceAll(
+          /"curve":\{"method":"(?:linear|table|steinhart-hart)","points":\[.*?\]/g,
+          `"curve":{"method":"${method}","points":${JSON.stringify(points)}`,
+        );
+        expect(all).not.toBe(JSON.stringify(build));
+        expect(problemOf(all).path).toMatch(/^kinds\..*curve/);
+      }
+    },
+  );
   test('unknown fields do not survive', () => {
     const read = parseBuildData({ ...demoBuild(), surprise: 1 });
     expect(read.ok && 'surprise' in read.value).toBe(false);

@@ -313,3 +313,8 @@ describe('what is written on a wire', () => {
     ['Bag of plugs', false],
   ])('%j is locked: %j', (text, locked) => expect(isRestraint(donorWire({ id: 'w', function: text }))).toBe(locked));
 });
+
+test('a list of 200,000 lines is read, not stumbled over', () => {
+  const { headings } = table(`from\tto\n${'B1\tB2\n'.repeat(200_000)}`);
+  expect(headings).toHaveLength(2);
+});
