@@ -1,8 +1,8 @@
 import { placesPerCycle } from './cycle-count';
-import { costOf, explains, judgeRow, type JudgedRow, type RowContext } from './judge-row';
+import { asTrial, costOf, explains, judgeRow, type JudgedRow, type RowContext } from './judge-row';
 import { samePattern } from './pattern';
 import type { Row } from './rows';
-import { isEven, trialsFor, type Judged } from './trials';
+import { isEven, spanOf, trialsFor, type Judged } from './trials';
 
 /** Wheels of each row that are held against the other. */
 const BOTH = 8;
@@ -43,11 +43,18 @@ export function judgeRows(rows: readonly Row[], context: Omit<RowContext, 'told'
   return both.sort((one, other) => costOf(one) - costOf(other));
 }
 
+/** Teeth of a wheel up to which its even edges are judged at their own steps: finer ones are alike at any. */
+const OWN_STEPS = 12;
+
 /** A wheel the same way round as it stands in a row; null where that row's edges do not tell it from even teeth. */
 function inRow(row: JudgedRow, wheel: Judged, square: boolean): Judged | null {
   const key = keyOf(wheel);
   const seen = row.near.find((one) => keyOf(one) === key);
   if (seen) return seen;
-  const same = trialsFor([wheel.wheel], square, row.row.level, wheel.fromLibrary).find((one) => keyOf(one) === key);
-  return same && !isEven(same) ? row.judgeTrial(same) : null;
+  const { level } = row.row;
+  const same = trialsFor([wheel.wheel], square, level, wheel.fromLibrary).find((one) => keyOf(one) === key);
+  if (same) return isEven(same) ? null : row.judgeTrial(same);
+  const { pattern } = wheel;
+  if (pattern.length < 2 || pattern.length > OWN_STEPS) return null;
+  return row.judgeTrial({ ...asTrial(wheel), pattern: [spanOf(wheel) / pattern.length] });
 }

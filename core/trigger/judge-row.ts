@@ -103,7 +103,8 @@ function withCam(trial: Trial, judged: Judgement, { pulses, from, to, level }: R
   return { ...trial, ...judged, level, stray, round: round && round.rounds };
 }
 
-const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary }: Trial): Trial => ({
+/** What a judged wheel was judged as. */
+export const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary }: Trial): Trial => ({
   wheel,
   pattern,
   inverted,

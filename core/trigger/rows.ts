@@ -57,6 +57,9 @@ const usualStep = (pulses: Float64Array): number =>
 /** Degrees of a tooth when a row is held against even ones. */
 const EVEN = 10;
 
+/** By how much an interval that is no measure of the speed is longer than those of the next pulses; and pulses that must be left. */
+const [FIRST_LONGER, NEXT, LEFT_FIRST] = [1.5, 6, 12];
+
 const rowOf = (crank: Track, level: 0 | 1): Row => {
   const all = pulsesOf(crank, level);
   const thinned = thin(all);
@@ -64,12 +67,16 @@ const rowOf = (crank: Track, level: 0 | 1): Row => {
   const [start, end] = turning(pulses);
   const [first, last] = atSpeed(pulses.subarray(start, end)).map((at) => at + start);
   const spare = Math.max(0, last - first - WINDOW);
+  const from = first + (spare >> 1);
+  // A path begins with one interval that says how fast the crank turns: not with a gap, or over a lost pulse.
+  const over = (at: number) =>
+    pulses[at + 1] - pulses[at] > FIRST_LONGER * usualStep(pulses.subarray(at + 1, at + 1 + NEXT));
   return {
     level,
     all,
     thinned,
     pulses,
-    from: first + (spare >> 1),
+    from: last - from > LEFT_FIRST && over(from) ? from + 1 : from,
     to: last - spare + (spare >> 1),
     clock: Math.hypot(clockOf(crank), EXACT_SHARE * usualStep(pulses)),
   };
