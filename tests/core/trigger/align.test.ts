@@ -114,7 +114,6 @@ test('even teeth that are few are counted by a path where their neighbours misle
 });
 
 test('vanes whose leading edges are even are told by their trailing ones, and read at those', () => {
-  let told = 0;
   for (const id of ['vane-8-wide', 'vane-4-wide', 'vane-6-narrow'])
     for (const startDegrees of [0, 200]) {
       const { capture } = synth({
@@ -130,12 +129,6 @@ test('vanes whose leading edges are even are told by their trailing ones, and re
       });
       const found = match(capture, { wheels: catalog.wheels });
       if (!found.ok) throw new Error(found.problem.sentence);
-      // A swing of 40 % over eight vanes a cycle may be told as another's own angles: then it is said.
-      if (found.value.verdict.kind !== 'this') {
-        expect(found.value.verdict.odds.map(({ wheel: one }) => one.id)).toContain(id);
-        continue;
-      }
-      told += 1;
       expect(found.value.best.wheel.id).toBe(id);
       const edges = patternOf(
         wheel(id),
@@ -143,7 +136,6 @@ test('vanes whose leading edges are even are told by their trailing ones, and re
       );
       expect(edges.some((step) => Math.abs(step - edges[0]) > 1)).toBe(true);
     }
-  expect(told).toBeGreaterThan(1);
 });
 
 test('a library without a crank wheel is said, not stumbled over', () => {
