@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { applyChanges, diff, invert } from '~/core/build/changes';
+import { applyChanges, changeSchema, diff, invert } from '~/core/build/changes';
 
 const value = fc.jsonValue({ maxDepth: 4 });
 // `__proto__` is no key of ours: documents come through JSON and Zod.
@@ -9,7 +9,42 @@ const tree = value
   // Minus zero is not JSON's: it comes back as zero.
   .map((one) => JSON.parse(JSON.stringify(one)) as typeof one);
 
+/** Lists of records with ids, in any order and with anything in them: devices, wires, notes. */
+const records = fc.uniqueArray(fc.record({ id: fc.constantFrom(...'abcdefghij'), note: tree, tags: fc.array(fc.nat(3)) }), {
+  selector: ({ id }) => id,
+  maxLength: 8,
+});
+const throughJson = <T>(one: T): T => JSON.parse(JSON.stringify(one)) as T;
+
 describe('differences', () => {
+  test('of lists of records go by id, and lead there and back', () => {
+    fc.assert(
+      fc.property(records, records, (before, after) => {
+        const [old, fresh] = throughJson([{ list: before }, { list: after }]);
+        const changes = changeSchema.array().parse(throughJson(diff(old, fresh)));
+        expect(applyChanges(old, changes)).toEqual(fresh);
+        expect(applyChanges(fresh, invert(changes))).toEqual(old);
+      }),
+      { numRuns: 600 },
+    );
+  });
+  test('of one record among thousands are one record', () => {
+    const list = Array.from({ length: 5000 }, (_, i) => ({ id: `wire-${i}`, note: 'n'.repeat(40) }));
+    const added = [...list.slice(0, 2500), { id: 'fresh', note: 'here' }, ...list.slice(2500)];
+    expect(diff({ list }, { list: added })).toEqual([
+      { path: ['list', { id: 'fresh' }], place: 2500, to: { id: 'fresh', note: 'here' } },
+    ]);
+    const changed = list.map((one, i) => (i === 7 ? { ...one, note: 'other' } : one)).slice(1);
+    expect(diff({ list }, { list: changed })).toEqual([
+      { path: ['list', { id: 'wire-0' }], place: 0, from: list[0] },
+      { path: ['list', { id: 'wire-7' }, 'note'], from: list[7].note, to: 'other' },
+    ]);
+  });
+  test('of a list of plain values are the part that changed', () => {
+    expect(diff({ pins: ['A1', 'A2', 'A3', 'A4'] }, { pins: ['A1', 'A3', 'A4'] })).toEqual([
+      { path: ['pins'], at: 1, cut: ['A2'], put: [] },
+    ]);
+  });
   test('turn one value into the other, and back, also through JSON', () => {
     fc.assert(
       fc.property(tree, tree, (before, after) => {
