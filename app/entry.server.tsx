@@ -4,7 +4,7 @@ import { renderToPipeableStream } from 'react-dom/server';
 import type { EntryContext } from 'react-router';
 import { ServerRouter } from 'react-router';
 import { ServerStyleSheet, StyleSheetManager } from 'styled-components';
-import { nonceOf } from './nonce';
+import { NonceContext, nonceOf } from './nonce';
 
 const TIMEOUT_MILLISECONDS = 5000;
 
@@ -22,7 +22,9 @@ export default function handleRequest(
     let failed = false;
     const { pipe, abort } = renderToPipeableStream(
       <StyleSheetManager sheet={sheet.instance}>
-        <ServerRouter context={context} url={request.url} nonce={nonce} />
+        <NonceContext value={nonce}>
+          <ServerRouter context={context} url={request.url} nonce={nonce} />
+        </NonceContext>
       </StyleSheetManager>,
       {
         nonce,
@@ -32,11 +34,15 @@ export default function handleRequest(
           body.on('data', (chunk: Buffer) => chunks.push(chunk));
           body.on('end', () => {
             const html = Buffer.concat(chunks).toString('utf8');
-            const styled = html.replace('</head>', `${sheet.getStyleTags()}</head>`);
+            // By a function: styles may hold signs that a replacement text would take for its own.
+            const styled = html.replace('</head>', () => `${sheet.getStyleTags()}</head>`);
             sheet.seal();
             const out = new PassThrough();
             out.end(styled);
             headers.set('Content-Type', 'text/html; charset=utf-8');
+            // A page holds this person's theme and a nonce of its own: nobody else may be given it.
+            headers.set('Cache-Control', 'private, no-cache');
+            headers.append('Vary', 'Cookie');
             resolve(new Response(createReadableStreamFromReadable(out), { headers, status: failed ? 500 : status }));
           });
           pipe(body);

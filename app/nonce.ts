@@ -6,5 +6,6 @@ export function nonceOf(loadContext: unknown): string | undefined {
   return typeof value === 'string' ? value : undefined;
 }
 
+/** Known on the server only: it is written into the page's elements and never into its data. */
 export const NonceContext = createContext<string | undefined>(undefined);
 export const useNonce = () => useContext(NonceContext);

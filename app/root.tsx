@@ -15,19 +15,37 @@ import {
   Scripts,
   ScrollRestoration,
   useHref,
+  useLocation,
   useNavigate,
+  useNavigation,
   useRouteLoaderData,
 } from 'react-router';
 import { styled } from 'styled-components';
 import type { Route } from './+types/root';
-import { nonceOf } from './nonce';
+import { demoBuilds } from '~/demo';
+import { useNonce } from './nonce';
+import { arriveAt, guardUnload } from './storage/whereabouts';
 import { themeFromCookie, type ThemeName } from './ui/theme';
 import { GlobalStyle } from './ui/global-style';
 
-export function loader({ request, context }: Route.LoaderArgs) {
-  return { theme: themeFromCookie(request.headers.get('cookie')), nonce: nonceOf(context) };
+/** What the demo builds are called: short, so that every page may know it. */
+const demos = demoBuilds().map((build) => ({
+  id: build.id,
+  name: build.name,
+  vehicle: build.vehicle,
+  ecu: build.ecu.model,
+  devices: build.devices.length,
+}));
+
+export function loader({ request }: Route.LoaderArgs) {
+  return {
+    theme: themeFromCookie(request.headers.get('cookie')),
+    demos,
+    /** Started by the demo command: an empty garage is filled with the demos. */
+    loadDemos: process.env.GONYX_DEMO === '1',
+  };
 }
-/** Theme and nonce belong to the first page; later navigations keep them, also without a server. */
+/** This belongs to the first page; later navigations keep it, also without a server. */
 export const shouldRevalidate = () => false;
 
 export const meta: Route.MetaFunction = () => [
@@ -38,7 +56,7 @@ export const meta: Route.MetaFunction = () => [
 export function Layout({ children }: { children: ReactNode }) {
   const data = useRouteLoaderData<typeof loader>('root');
   const theme: ThemeName | undefined = data?.theme;
-  const nonce = typeof document === 'undefined' ? data?.nonce : undefined;
+  const nonce = useNonce();
   return (
     <html lang="en" data-theme={theme} suppressHydrationWarning>
       <head>
@@ -59,8 +77,20 @@ export function Layout({ children }: { children: ReactNode }) {
   );
 }
 
+/** Tells the stores which build is on show, so that one that was left lays its pen down. */
+function useWhereabouts(): void {
+  const { pathname } = useLocation();
+  const { state } = useNavigation();
+  const buildId = /^\/build\/([^/]+)/.exec(pathname)?.[1] ?? null;
+  useEffect(() => {
+    if (state === 'idle') arriveAt(buildId === null ? null : decodeURIComponent(buildId));
+  }, [state, buildId]);
+  useEffect(() => guardUnload(), []);
+}
+
 export default function Root() {
   const navigate = useNavigate();
+  useWhereabouts();
   useEffect(() => {
     // Tests and print wait for this: from here on the page answers.
     document.documentElement.dataset.ready = 'true';

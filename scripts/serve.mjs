@@ -1,4 +1,5 @@
 // Serves the built app with security headers. `PORT` or 4173; listens on this machine only unless HOST says otherwise.
+import './production.mjs';
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';

@@ -1,10 +1,22 @@
-import { createContext, useCallback, useContext, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
 import { useParams, useSubmit } from 'react-router';
 import type { EditCall } from '~/core/build/edits';
 import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
 import { derive, type Derived } from '../storage/derived';
 import type { Session, SessionView } from '../storage/session';
+import type { TypedTexts } from '../storage/typed';
+import { TypingContext } from '../ui/typed';
+import { TypingKeeper } from './typing';
 
 /** What every sheet works on. Selection lives as long as the tab, never in the file. */
 export interface BuildContextValue {
@@ -19,6 +31,13 @@ export interface BuildContextValue {
   readonly redo: () => void;
   readonly dismiss: () => void;
   readonly retry: () => void;
+  /** Takes the pen from the tab that writes. */
+  readonly takeOver: () => void;
+  /** Changes put aside, as a file's text, and dropped. */
+  readonly asideText: () => Promise<string | null>;
+  readonly dropAside: () => void;
+  /** Text is being typed that is not on the device yet. */
+  readonly typing: boolean;
 }
 
 const Context = createContext<BuildContextValue | null>(null);
@@ -39,8 +58,44 @@ function firstRun(session: Session): Selection | null {
   return need ? { type: 'need', needId: need.id } : null;
 }
 
-export function BuildProvider({ session, children }: { session: Session; children: ReactNode }) {
+/** Keeps what is being typed, also when the page goes. */
+function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
+  const [keeper] = useState(
+    () =>
+      new TypingKeeper(
+        session.id,
+        kept,
+        () => session.snapshot().build,
+        (notice) => session.tell(notice),
+      ),
+  );
+  useEffect(() => {
+    const leave = () => keeper.leave();
+    const hide = () => document.visibilityState === 'hidden' && keeper.leave();
+    window.addEventListener('pagehide', leave);
+    document.addEventListener('visibilitychange', hide);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      document.removeEventListener('visibilitychange', hide);
+      keeper.leave();
+    };
+  }, [keeper]);
+  return keeper;
+}
+
+export function BuildProvider({
+  session,
+  typed,
+  children,
+}: {
+  session: Session;
+  /** Texts that were being typed when the build was last on show. */
+  typed: TypedTexts;
+  children: ReactNode;
+}) {
   const view = useSyncExternalStore(session.subscribe, session.snapshot, session.snapshot);
+  const keeper = useTypingKeeper(session, typed);
+  const typing = useSyncExternalStore(keeper.subscribe, keeper.typing, keeper.typing);
   const [selection, select] = useState<Selection | null>(() => firstRun(session));
   const submit = useSubmit();
   const { buildId } = useParams();
@@ -67,8 +122,16 @@ export function BuildProvider({ session, children }: { session: Session; childre
       redo: () => send({ intent: 'redo' }),
       dismiss: () => session.dismiss(),
       retry: () => session.retry(),
+      takeOver: () => void session.takeOver(),
+      asideText: () => session.asideText(),
+      dropAside: () => void session.dropAside(),
+      typing,
     }),
-    [view, selection, send, session],
+    [view, selection, send, session, typing],
   );
-  return <Context value={value}>{children}</Context>;
+  return (
+    <TypingContext value={keeper}>
+      <Context value={value}>{children}</Context>
+    </TypingContext>
+  );
 }

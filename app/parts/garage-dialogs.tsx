@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Form } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ImportPreview } from '../storage/garage';
@@ -20,12 +21,19 @@ export function RenameDialog({
   const [name, setName] = useState(start);
   return (
     <Dialog title="Rename the build" isOpen onClose={onClose}>
-      <TextField label="Name" value={name} onChange={setName} autoFocus maxLength={80} />
-      <DialogActions>
-        <Button weight="act" isDisabled={name.trim() === ''} onPress={() => onRename(name)}>
-          Rename
-        </Button>
-      </DialogActions>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '') onRename(name.trim());
+        }}
+      >
+        <TextField label="Name" value={name} onChange={setName} autoFocus maxLength={80} />
+        <DialogActions>
+          <Button weight="act" type="submit" isDisabled={name.trim() === ''}>
+            Rename
+          </Button>
+        </DialogActions>
+      </Form>
     </Dialog>
   );
 }

@@ -7,7 +7,7 @@ import type { Photo } from '~/core/survey/records';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../build/context';
 import { database } from '../storage/database';
-import { photoKey, storePhoto } from '../storage/photos';
+import { readPhoto, storePhoto } from '../storage/photos';
 import { Button } from '../ui/button';
 import { Dialog, DialogActions } from '../ui/dialog';
 import { Callout, Row, Small, Stack } from '../ui/text';
@@ -25,17 +25,15 @@ function usePicture(buildId: string, photoId: string): Picture {
   useEffect(() => {
     let url: string | null = null;
     let live = true;
-    database()
-      .photos.getItem<Blob>(photoKey(buildId, photoId))
-      .then(
-        (blob) => {
-          if (!live) return;
-          if (!blob) return setPicture({ state: 'gone' });
-          url = URL.createObjectURL(blob);
-          setPicture({ state: 'here', url });
-        },
-        () => live && setPicture({ state: 'gone' }),
-      );
+    readPhoto(database(), buildId, photoId).then(
+      (blob) => {
+        if (!live) return;
+        if (!blob) return setPicture({ state: 'gone' });
+        url = URL.createObjectURL(blob);
+        setPicture({ state: 'here', url });
+      },
+      () => live && setPicture({ state: 'gone' }),
+    );
     return () => {
       live = false;
       if (url) URL.revokeObjectURL(url);

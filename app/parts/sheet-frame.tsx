@@ -4,11 +4,15 @@ import { Button as AriaButton, Tooltip, TooltipTrigger } from 'react-aria-compon
 import { css, styled } from 'styled-components';
 import type { Selection } from '~/core/netlist/run';
 import type { SheetId } from '~/core/rules/rule';
+import { plural } from '~/core/units/format';
 import { useBuild } from '../build/context';
+import { download, fileName } from '../storage/files';
+import { Button } from '../ui/button';
 import { popoverLook } from '../ui/field-look';
 import { at, color, shape, space, type } from '../ui/theme';
 import { CommandBox } from './command-box';
 import { FindingsMargin } from './findings-margin';
+import { NewVersion } from './new-version';
 import { RunStrip } from './run-strip';
 import { sheetInfo } from './sheets';
 import { TitleBlock } from './title-block';
@@ -65,11 +69,39 @@ function UndoButtons() {
 }
 
 function Notices() {
-  const { view, dismiss } = useBuild();
+  const { build, view, dismiss, takeOver, asideText, dropAside } = useBuild();
   const text = view.problem?.sentence ?? view.notice;
+  const saveAside = async () => {
+    const file = await asideText();
+    if (file !== null) download(fileName(`${build.name} put aside`, 'json'), 'application/json', file);
+  };
   return (
     <div role="status" aria-live="polite">
-      {view.following && <Notice>Another tab is writing this build. This one follows and cannot change it.</Notice>}
+      <NewVersion />
+      {view.following && (
+        <Notice>
+          <span>Another tab is writing this build. This one follows and cannot change it.</span>
+          <Button weight="quiet" onPress={takeOver}>
+            Write here instead
+          </Button>
+        </Notice>
+      )}
+      {view.aside > 0 && (
+        <Notice>
+          <span>
+            {plural(view.aside, 'change')} of an earlier session stood on a state that was never saved. They were put
+            aside, not applied.
+          </span>
+          <span>
+            <Button weight="quiet" onPress={() => void saveAside()}>
+              Save as a file
+            </Button>{' '}
+            <Button weight="quiet" onPress={dropAside}>
+              Drop them
+            </Button>
+          </span>
+        </Notice>
+      )}
       {text && (
         <Notice data-problem={view.problem !== null}>
           <span>{text}</span>

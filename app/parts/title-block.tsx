@@ -11,7 +11,7 @@ const clock = (iso: string): string =>
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
 export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
-  const { build, view, derived, retry } = useBuild();
+  const { build, view, derived, retry, typing } = useBuild();
   const { stop, fix, note } = derived.counts;
   const saved = view.following
     ? 'Following another tab'
@@ -19,7 +19,9 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
       ? 'Not saved'
       : view.saveState === 'saving'
         ? 'Saving…'
-        : `${clock(view.savedAt)}, on this device`;
+        : typing
+          ? 'Typing…'
+          : `${clock(view.savedAt)}, on this device`;
   return (
     <section aria-label="Title block" style={{ alignSelf: 'end' }}>
       <Block>
@@ -47,7 +49,7 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
         </Cell>
         <Cell>
           <dt>Saved</dt>
-          <dd data-testid="save-state" data-state={view.saveState}>
+          <dd data-testid="save-state" data-state={typing && view.saveState === 'saved' ? 'typing' : view.saveState}>
             {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
             {view.saveState === 'failed' && (
               <>

@@ -3,10 +3,7 @@ import { Compare } from '../sheets/allot/compare';
 import { withOwn } from '../storage/library';
 import type { Route } from './+types/allot-compare';
 
-export const loader = () => ({ ecus: catalog.ecus, kinds: catalog.kinds });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return withOwn(await serverLoader());
-}
+export const clientLoader = () => withOwn(catalog);
 clientLoader.hydrate = true as const;
 
 /** The catalog does not change while the app is open. */

@@ -1,5 +1,6 @@
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
+import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
 import { sheetProgress } from '~/core/build/sheets';
 import { BuildProvider, useBuild, type BuildAction } from '../build/context';
@@ -7,7 +8,8 @@ import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { derive, deriveGates, explainWith } from '../storage/derived';
 import { ownKinds } from '../storage/library';
-import { openSession } from '../storage/session';
+import { inSession, openSession } from '../storage/sessions';
+import { readTyped } from '../storage/typed';
 import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/build';
 
@@ -23,10 +25,14 @@ async function explaining(): Promise<DeviceKind[]> {
 }
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  const [opened, kinds] = await Promise.all([openSession(params.buildId), explaining()]);
+  const [opened, kinds, typed] = await Promise.all([
+    openSession(params.buildId),
+    explaining(),
+    readTyped(params.buildId),
+  ]);
   explainWith(kinds);
   if (!opened.ok) throw new Response(opened.problem.sentence, { status: 404, statusText: opened.problem.sentence });
-  return { session: opened.value };
+  return { session: opened.value, typed };
 }
 clientLoader.hydrate = true as const;
 
@@ -41,14 +47,36 @@ export const shouldRevalidate = ({
 
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
   const action = (await request.json()) as BuildAction;
-  const opened = await openSession(params.buildId);
-  if (!opened.ok) return opened;
-  if (action.intent === 'edit') return opened.value.edit(action.calls);
-  return action.intent === 'undo' ? opened.value.undo() : opened.value.redo();
+  return inSession(params.buildId, (session) =>
+    action.intent === 'edit' ? session.edit(action.calls) : action.intent === 'undo' ? session.undo() : session.redo(),
+  );
+}
+
+/** A build that was deleted while this tab had it open. */
+function Gone({ why }: { why: string }) {
+  return (
+    <Desk>
+      <span />
+      <Page>
+        <Blank>
+          <h1>{why}</h1>
+          <p>
+            It is in the bin for 30 days, unless it was deleted for good: <Link to="/">go to the garage</Link> to bring
+            it back. It then opens here again.
+          </p>
+        </Blank>
+      </Page>
+    </Desk>
+  );
 }
 
 function Shell() {
-  const { build } = useBuild();
+  const { build, view } = useBuild();
+  if (view.gone !== null) return <Gone why={view.gone} />;
+  return <Sheets build={build} />;
+}
+
+function Sheets({ build }: { build: Build }) {
   const { net, findings, progress } = derive(build);
   return (
     <Desk>
@@ -60,7 +88,7 @@ function Shell() {
 
 export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {
   return (
-    <BuildProvider key={params.buildId} session={loaderData.session}>
+    <BuildProvider key={params.buildId} session={loaderData.session} typed={loaderData.typed}>
       <Shell />
     </BuildProvider>
   );

@@ -1,44 +1,46 @@
 import { FilePlus2, FolderOpen } from 'lucide-react';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
+import { Link, useFetcher, useNavigate, useRouteLoaderData } from 'react-router';
 import { styled } from 'styled-components';
-import { demoBuilds } from '~/demo';
+import { adoptTrash, lookInBin } from '../storage/bin';
 import { database, type BuildCard } from '../storage/database';
 import type { ImportPreview } from '../storage/garage';
 import type { GarageAnswer } from '../storage/garage-actions';
 import { listCards } from '../storage/cards';
+import { usage } from '../storage/room';
+import { Bin, Room, Unsaved } from '../parts/garage-keeping';
+import { NewVersion, useOffline } from '../parts/new-version';
 import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button, buttonLook, type Weight } from '../ui/button';
 import { Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
+import type { loader as rootLoader } from '../root';
 import type { Route } from './+types/garage';
 
-export function loader() {
-  return {
-    demos: demoBuilds().map((build) => ({
-      id: build.id,
-      name: build.name,
-      vehicle: build.vehicle,
-      ecu: build.ecu.model,
-      devices: build.devices.length,
-    })),
-    loadDemos: process.env.GONYX_DEMO === '1',
-  };
+const DEMO_FLAG = 'gonyx-demos-loaded';
+/** Whether this device was given the demos before; true where it cannot be known. */
+function hadDemos(): boolean {
+  try {
+    return localStorage.getItem(DEMO_FLAG) !== null;
+  } catch {
+    // Storage turned off: nothing would stay anyway.
+    return true;
+  }
+}
+function noteDemos(): void {
+  try {
+    localStorage.setItem(DEMO_FLAG, 'yes');
+  } catch {
+    // They are loaded again into an empty garage next time, which does no harm.
+  }
 }
 
-const DEMO_FLAG = 'gonyx-demos-loaded';
-
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const served = await serverLoader();
-  let cards = await listCards(database());
-  if (served.loadDemos && cards.length === 0 && localStorage.getItem(DEMO_FLAG) === null) {
-    const { loadDemos } = await import('../storage/garage-actions');
-    await loadDemos(served.demos.map((demo) => demo.id));
-    localStorage.setItem(DEMO_FLAG, 'yes');
-    cards = await listCards(database());
-  }
-  return { ...served, cards };
+export async function clientLoader() {
+  const db = database();
+  await adoptTrash(db);
+  const [cards, bin, room] = await Promise.all([listCards(db), lookInBin(db, new Date()), usage()]);
+  return { cards, bin, room };
 }
 clientLoader.hydrate = true as const;
 
@@ -54,7 +56,10 @@ const ImportDialog = lazy(() => import('../parts/garage-dialogs').then((all) => 
 const day = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
 
-function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, string>) => void }) {
+/** What a card asks of the garage. */
+type Send = (fields: Record<string, string>) => void;
+
+function Card({ card, send }: { card: BuildCard; send: Send }) {
   const [renaming, setRenaming] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const onExport = async () => {
@@ -68,7 +73,9 @@ function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, s
   return (
     <CardRow>
       <div>
-        <CardLink to={`/build/${card.id}/survey`}>{card.name}</CardLink>
+        <CardLink id={`build-${card.id}`} to={`/build/${encodeURIComponent(card.id)}/survey`}>
+          {card.name}
+        </CardLink>
         <Soft>{card.vehicle || 'no vehicle named'}</Soft>
         {problem && <Bad role="alert">{problem}</Bad>}
       </div>
@@ -125,29 +132,84 @@ function Card({ card, send }: { card: BuildCard; send: (fields: Record<string, s
   );
 }
 
-export default function Garage({ loaderData }: Route.ComponentProps) {
-  const { cards, demos } = loaderData;
-  const fetcher = useFetcher<GarageAnswer>();
+/** A demo may be opened once an answer; a deletion or a new name leaves the keyboard where the next step is. */
+function useAnswer(answer: GarageAnswer | undefined, idle: boolean, undo: RefObject<HTMLButtonElement | null>): void {
   const navigate = useNavigate();
-  const revalidator = useRevalidator();
+  const answered = useRef<GarageAnswer | null>(null);
+  useEffect(() => {
+    if (!idle || !answer || answered.current === answer) return;
+    answered.current = answer;
+    if (!('done' in answer)) return;
+    if (answer.done === 'open' && answer.id) void navigate(`/build/${answer.id}/survey`);
+    else if (answer.done === 'demos') noteDemos();
+    else if (answer.undo) undo.current?.focus({ preventScroll: true });
+    else if (answer.focus) document.getElementById(`build-${answer.focus}`)?.focus();
+  }, [idle, answer, navigate, undo]);
+}
+
+/** What the last button did or could not do, always in sight: a garage may be many screens long. */
+function Said({
+  answer,
+  importProblem,
+  send,
+  undo,
+}: {
+  answer: GarageAnswer | undefined;
+  importProblem: string | null;
+  send: Send;
+  undo: RefObject<HTMLButtonElement | null>;
+}) {
+  const told = answer && 'done' in answer && answer.done !== 'open' && answer.done !== 'demos' ? answer : null;
+  const forGood = answer && 'problem' in answer ? answer.forGood : undefined;
+  return (
+    <SaidBox role="status" aria-live="polite">
+      {importProblem && <Bad>{importProblem}</Bad>}
+      {answer && 'problem' in answer && (
+        <Bad>
+          {answer.problem.sentence}{' '}
+          {forGood && (
+            <Button weight="quiet" onPress={() => send({ intent: 'purge', ...forGood })}>
+              Delete {forGood.name} for good
+            </Button>
+          )}
+        </Bad>
+      )}
+      {told && (
+        <Told>
+          {told.done}{' '}
+          {told.undo && (
+            <Button ref={undo} weight="quiet" onPress={() => send({ intent: 'restore', id: told.undo! })}>
+              Undo
+            </Button>
+          )}
+        </Told>
+      )}
+    </SaidBox>
+  );
+}
+
+export default function Garage({ loaderData }: Route.ComponentProps) {
+  const { cards, bin, room } = loaderData;
+  const served = useRouteLoaderData<typeof rootLoader>('root');
+  const demos = served?.demos ?? [];
+  const { notKept } = useOffline();
+  const fetcher = useFetcher<GarageAnswer>();
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [importProblem, setImportProblem] = useState<string | null>(null);
-  const opened = useRef<string | null>(null);
+  const undo = useRef<HTMLButtonElement>(null);
   const answer = fetcher.data;
-  const send = (fields: Record<string, string>) => void fetcher.submit(fields, { method: 'post' });
+  const send: Send = (fields) => void fetcher.submit(fields, { method: 'post' });
+  useAnswer(answer, fetcher.state === 'idle', undo);
+  const wanting = (served?.loadDemos ?? false) && cards.length === 0;
+  const asked = useRef(false);
   useEffect(() => {
-    if (
-      fetcher.state !== 'idle' ||
-      !answer ||
-      !('done' in answer) ||
-      answer.done !== 'open' ||
-      !answer.id ||
-      opened.current === answer.id
-    )
-      return;
-    opened.current = answer.id;
-    void navigate(`/build/${answer.id}/survey`);
-  }, [fetcher.state, answer, navigate]);
+    if (!wanting || asked.current || hadDemos()) return;
+    asked.current = true;
+    const form = new FormData();
+    form.set('intent', 'load-demos');
+    for (const { id } of served?.demos ?? []) form.append('id', id);
+    void fetcher.submit(form, { method: 'post' });
+  }, [wanting, served, fetcher]);
   const onFile = async (file: File | undefined) => {
     if (!file) return;
     const { previewImport } = await import('../storage/garage');
@@ -183,23 +245,14 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             </Button>
           </Row>
         </PlainHead>
-        <div role="status" aria-live="polite">
-          {importProblem && <Bad>{importProblem}</Bad>}
-          {answer && 'problem' in answer && <Bad>{answer.problem.sentence}</Bad>}
-          {answer && 'done' in answer && answer.done !== 'open' && (
-            <Told>
-              {answer.done}{' '}
-              {answer.undoable && answer.id && (
-                <Button weight="quiet" onPress={() => send({ intent: 'restore', id: answer.id! })}>
-                  Undo
-                </Button>
-              )}
-            </Told>
-          )}
-        </div>
+        <Said answer={answer} importProblem={importProblem} send={send} undo={undo} />
+        <NewVersion />
+        <Unsaved />
         <Stack $gap={3}>
           <Heading>Your builds</Heading>
-          {cards.length === 0 ? (
+          {cards.length === 0 && fetcher.state !== 'idle' ? (
+            <Soft>One moment…</Soft>
+          ) : cards.length === 0 ? (
             <Empty>
               <p>
                 No build on this device yet. Start one: pick the engine and the ECU, add what is on the engine, and
@@ -209,11 +262,12 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           ) : (
             <ul>
               {cards.map((card) => (
-                <Card key={`${card.id} ${card.name}`} card={card} send={send} />
+                <Card key={card.id} card={card} send={send} />
               ))}
             </ul>
           )}
         </Stack>
+        <Bin bin={bin} send={send} />
         <Stack $gap={3}>
           <Heading>Demo builds</Heading>
           <Demos>
@@ -235,8 +289,8 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
         </Stack>
         <Small>
           Builds stay in this browser. They leave it only in files you export. Licensed practice and local rules decide
-          over anything this tool says; airbag circuits are never part of the work.
-          {revalidator.state === 'loading' && ' …'}
+          over anything this tool says; airbag circuits are never part of the work. <Room room={room} send={send} />
+          {notKept && ` Without its server this version will not start here: ${notKept}.`}
         </Small>
       </PlainSheet>
       {preview && (
@@ -331,11 +385,17 @@ const Demos = styled.ul`
 const Empty = styled.div`
   max-width: var(--measure);
 `;
+const SaidBox = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 2;
+`;
 const Told = styled.p`
   padding: ${space[2]} ${space[3]};
   background: ${color.selectionWash};
 `;
 const Bad = styled.p`
+  background: ${color.sheet};
   padding: ${space[2]} ${space[3]};
   border-left: 4px solid ${color.stop};
   color: ${color.stop};

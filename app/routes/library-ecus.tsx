@@ -15,10 +15,9 @@ import { Callout, Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/library-ecus';
 
-export const loader = () => ({ ecus: catalog.ecus });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, own, drafts] = await Promise.all([serverLoader(), ownEcus(), ecuDrafts()]);
-  return { catalog: served.ecus, own, drafts };
+export async function clientLoader() {
+  const [own, drafts] = await Promise.all([ownEcus(), ecuDrafts()]);
+  return { catalog: catalog.ecus, own, drafts };
 }
 clientLoader.hydrate = true as const;
 

@@ -20,12 +20,7 @@ import { Callout, Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/library';
 
-export const loader = () => ({ kinds: catalog.kinds });
-
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, own] = await Promise.all([serverLoader(), ownKinds()]);
-  return { catalog: served.kinds, own, units: lastUnits() };
-}
+export const clientLoader = async () => ({ catalog: catalog.kinds, own: await ownKinds(), units: lastUnits() });
 clientLoader.hydrate = true as const;
 
 type LibraryAction = { intent: 'keep'; kinds: DeviceKind[] } | { intent: 'drop'; id: string };
@@ -165,7 +160,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
         <Stack $gap={2}>
           <Heading>Catalog</Heading>
           <div style={{ maxWidth: 320 }}>
-            <TextField label="Search" value={text} onChange={setText} placeholder="NTC, three wires, 7 bar" />
+            <TextField label="Search" passing value={text} onChange={setText} placeholder="NTC, three wires, 7 bar" />
           </div>
           {systems.map((system) => {
             const group = shown.filter((kind) => kind.system === system);

@@ -23,12 +23,10 @@ import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { color, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/new';
 
-export const loader = () => ({ ecus: catalog.ecus, engines: catalog.engines, kinds: catalog.kinds });
-
 /** ECUs of the person's own library stand before the catalog's. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, ecus] = await Promise.all([serverLoader(), ownEcus()]);
-  return { ...served, ecus: [...ecus, ...served.ecus] };
+export async function clientLoader() {
+  const { ecus, engines, kinds } = catalog;
+  return { engines, kinds, ecus: [...(await ownEcus()), ...ecus] };
 }
 clientLoader.hydrate = true as const;
 

@@ -3,10 +3,7 @@ import { Identify } from '../sheets/survey/identify';
 import { withOwnWheels } from '../storage/library';
 import type { Route } from './+types/survey-identify';
 
-export const loader = () => ({ wheels: catalog.wheels, kinds: catalog.kinds });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return withOwnWheels(await serverLoader());
-}
+export const clientLoader = () => withOwnWheels({ wheels: catalog.wheels, kinds: catalog.kinds });
 clientLoader.hydrate = true as const;
 export const shouldRevalidate = () => false;
 

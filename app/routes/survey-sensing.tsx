@@ -3,14 +3,10 @@ import { Sensing } from '../sheets/survey/sensing';
 import { ownKinds } from '../storage/library';
 import type { Route } from './+types/survey-sensing';
 
-export const loader = () => ({ kinds: catalog.kinds });
 export const shouldRevalidate = () => false;
 
 /** Calibrations that may explain a reading: the person's own first, then the catalog's. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [served, own] = await Promise.all([serverLoader(), ownKinds()]);
-  return { library: [...own, ...served.kinds] };
-}
+export const clientLoader = async () => ({ library: [...(await ownKinds()), ...catalog.kinds] });
 clientLoader.hydrate = true as const;
 
 export default function SensingRoute({ loaderData }: Route.ComponentProps) {

@@ -3,11 +3,8 @@ import { Survey } from '../sheets/survey/survey';
 import { withOwn } from '../storage/library';
 import type { Route } from './+types/survey';
 
-export const loader = () => ({ ecus: catalog.ecus, kinds: catalog.kinds });
 /** The person's own kinds stand before the catalog's. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return withOwn(await serverLoader());
-}
+export const clientLoader = () => withOwn(catalog);
 clientLoader.hydrate = true as const;
 
 /** The catalog does not change while the app is open. */

@@ -4,10 +4,7 @@ import { Bench } from '../sheets/trigger/bench/bench';
 import { withOwnWheels } from '../storage/library';
 import type { Route } from './+types/trigger-bench';
 
-export const loader = () => ({ wheels: catalog.wheels, demos: demoCaptures });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return withOwnWheels(await serverLoader());
-}
+export const clientLoader = () => withOwnWheels({ wheels: catalog.wheels, demos: demoCaptures });
 clientLoader.hydrate = true as const;
 /** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;

@@ -13,9 +13,8 @@ import {
 } from '../storage/library';
 import type { Route } from './+types/trigger-wheels';
 
-export const loader = () => ({ wheels: catalog.wheels });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const [all, draft] = await Promise.all([serverLoader().then(withOwnWheels), wheelDraft()]);
+export async function clientLoader() {
+  const [all, draft] = await Promise.all([withOwnWheels({ wheels: catalog.wheels }), wheelDraft()]);
   return { ...all, draft };
 }
 clientLoader.hydrate = true as const;
@@ -50,13 +49,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
 }
 
 export default function TriggerWheelsRoute({ loaderData }: Route.ComponentProps) {
-  return (
-    <Wheels
-      wheels={loaderData.wheels}
-      own={'own' in loaderData ? loaderData.own : []}
-      draft={'draft' in loaderData ? loaderData.draft : null}
-    />
-  );
+  return <Wheels wheels={loaderData.wheels} own={loaderData.own} draft={loaderData.draft} />;
 }
 
 /** The layout's own skeleton stands in until the build is read. */

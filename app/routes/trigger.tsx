@@ -3,10 +3,7 @@ import { Trigger } from '../sheets/trigger/trigger';
 import { withOwnWheels } from '../storage/library';
 import type { Route } from './+types/trigger';
 
-export const loader = () => ({ wheels: catalog.wheels });
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return withOwnWheels(await serverLoader());
-}
+export const clientLoader = () => withOwnWheels({ wheels: catalog.wheels });
 clientLoader.hydrate = true as const;
 /** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;

@@ -14,34 +14,51 @@ export const MOST_KEPT_BYTES = 200_000_000;
 const bytesOf = ({ channels, time }: Capture): number =>
   channels.reduce((sum, { values }) => sum + values.byteLength, 0) + time.index.byteLength + time.seconds.byteLength;
 
+/** Captures leave this much of the device's room to builds, bytes: many builds and their photographs. */
+const ROOM_FOR_BUILDS = 100_000_000;
+
+/** Room left on the device, bytes; null where the browser does not tell. */
+async function roomLeft(): Promise<number | null> {
+  if (typeof navigator === 'undefined' || !('storage' in navigator)) return null;
+  const { quota, usage } = await navigator.storage.estimate();
+  return quota === undefined || usage === undefined ? null : quota - usage;
+}
+
+const tooLarge = (name: string) =>
+  fail('too-large', name, `${name} is too large to be kept on this device: open its file again next time.`);
+const noRoom = (name: string) =>
+  fail('storage', name, `There is no room on this device to keep ${name}: open its file again next time.`);
+
 /**
  * Keeps the last capture of a build in place of the one before. The one before stays when the browser refuses. Captures of
- * builds that are in the garage no more make room.
+ * builds that are in the garage no more make room, and no capture takes the room builds are saved in.
  */
 export async function keepCapture(
   buildId: string,
   kept: KeptCapture,
   db: Pick<Database, 'captures' | 'snapshots'> = database(),
+  room: () => Promise<number | null> = roomLeft,
 ): Promise<Result<null>> {
-  if (bytesOf(kept.capture) > MOST_KEPT_BYTES)
-    return fail(
-      'too-large',
-      kept.name,
-      `${kept.name} is too large to be kept on this device: open its file again next time.`,
-    );
+  const bytes = bytesOf(kept.capture);
+  if (bytes > MOST_KEPT_BYTES) return tooLarge(kept.name);
   try {
     const builds = new Set(await db.snapshots.keys());
     const gone = (await db.captures.keys()).filter((id) => id !== buildId && !builds.has(id));
     for (const id of gone) await db.captures.removeItem(id);
+    const left = await room();
+    if (left !== null && left - bytes < ROOM_FOR_BUILDS) return noRoom(kept.name);
     await db.captures.setItem(buildId, kept);
     return ok(null);
   } catch {
-    return fail(
-      'storage',
-      kept.name,
-      `There is no room on this device to keep ${kept.name}: open its file again next time.`,
-    );
+    return noRoom(kept.name);
   }
+}
+
+/** Forgets every kept capture, and tells how many there were: each can be opened from its file again. */
+export async function dropCaptures(db: Pick<Database, 'captures'>): Promise<number> {
+  const keys = await db.captures.keys();
+  for (const key of keys) await db.captures.removeItem(key);
+  return keys.length;
 }
 
 /** Also of arrays that come from another window or worker, whose constructors are others. */

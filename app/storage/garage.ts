@@ -1,40 +1,46 @@
 import { BUNDLE_LIMITS, readBundle } from '~/core/formats/bundle';
 import type { Build } from '~/core/build/schema';
 import { emptyHistory } from '~/core/build/history';
-import { ok, type Problem, type Result } from '~/core/problem';
+import { ok, type Result } from '~/core/problem';
 import { database } from './database';
-import { derive } from './derived';
-import { cardOf, readBuild, writeSnapshot } from './persist';
+import { refusedProblem } from './failure';
+import { takePen } from './pen';
 import { readPhotos, writePhotos } from './photos';
+import { readBuild } from './read';
+import { askToStay } from './room';
+import { cardFor } from './saver';
+import { writeSnapshot } from './write';
 
 export const newId = (): string => crypto.randomUUID();
 
-/** Stores a build as a new one. An id in use is never overwritten: the copy gets its own. */
+/**
+ * Stores a build as a new one: photographs first, then the build, then its card. An id in use, in the bin or being written by
+ * another tab is never written over: the copy gets its own.
+ */
 export async function keepBuild(
   build: Build,
   photos: ReadonlyMap<string, Uint8Array> = new Map(),
+  own = true,
 ): Promise<Result<string>> {
   const db = database();
-  const taken = (await db.snapshots.getItem(build.id)) !== null;
-  const kept = taken ? { ...build, id: newId() } : build;
-  const { progress } = derive(kept);
-  const savedAt = new Date().toISOString();
   try {
-    await writePhotos(db, kept, photos);
-    await writeSnapshot(
-      db,
-      { build: kept, history: emptyHistory, sequence: 0, savedAt },
-      cardOf(kept, progress.wires ? progress.proved.size / progress.wires : 0, savedAt),
-    );
-  } catch {
-    const problem: Problem = {
-      code: 'storage',
-      path: '',
-      sentence: 'The browser refused to store the build: free some space or leave the private window, and try again.',
-    };
-    return { ok: false, problem };
+    const pen = await takePen(build.id);
+    try {
+      const taken =
+        pen === null || (await db.snapshots.getItem(build.id)) !== null || (await db.bin.getItem(build.id)) !== null;
+      const kept = taken ? { ...build, id: newId() } : build;
+      const card = await cardFor(db, kept, new Date().toISOString());
+      await writePhotos(db, kept, photos);
+      const nothing = { keys: new Map(), stored: new Set<never>(), contained: [], forgotten: [] };
+      await writeSnapshot(db, kept, emptyHistory, { writer: newId(), sequence: 0 }, nothing, card);
+      if (own) void askToStay();
+      return ok(kept.id);
+    } finally {
+      pen?.release();
+    }
+  } catch (error) {
+    return { ok: false, problem: refusedProblem(error, 'The build was not stored') };
   }
-  return ok(kept.id);
 }
 
 export async function duplicateBuild(id: string): Promise<Result<string>> {
@@ -59,6 +65,9 @@ export interface ImportPreview {
   readonly bytes: number;
 }
 
+/** Some sentences say already that nothing was changed: once is enough. */
+const withoutPromise = (sentence: string): string => sentence.replace(/ Nothing was changed\.$/, '');
+
 export async function previewImport(file: File): Promise<Result<ImportPreview>> {
   // Only the size is believed before the text is read.
   if (file.size > BUNDLE_LIMITS.bytes)
@@ -70,11 +79,14 @@ export async function previewImport(file: File): Promise<Result<ImportPreview>> 
         sentence: `${file.name} is larger than ${BUNDLE_LIMITS.bytes / 1e6} MB: it is not a Gonyx build. Nothing was changed.`,
       },
     };
-  const parsed = readBundle(new Uint8Array(await file.arrayBuffer()));
+  const parsed = readBundle(new Uint8Array(await file.arrayBuffer()), { standIn: newId() });
   if (!parsed.ok)
     return {
       ok: false,
-      problem: { ...parsed.problem, sentence: `${file.name}: ${parsed.problem.sentence} Nothing was changed.` },
+      problem: {
+        ...parsed.problem,
+        sentence: `${file.name}: ${withoutPromise(parsed.problem.sentence)} Nothing was changed.`,
+      },
     };
   const { build, photos, missing } = parsed.value;
   return ok({ build, photos, missingPhotos: missing.length, fileName: file.name, bytes: file.size });

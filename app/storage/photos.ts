@@ -1,7 +1,7 @@
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Result } from '~/core/problem';
 import type { Photo } from '~/core/survey/records';
-import type { Database } from './database';
+import { keysOf, partsOf, tuple, type Database } from './database';
 
 /** Longest side a photograph is kept at, pixels: enough to read a plug's marking. */
 const LONGEST = 1600;
@@ -9,7 +9,13 @@ const QUALITY = 0.82;
 /** A camera's file may be this large before it is scaled down. */
 const MOST_BYTES = 40_000_000;
 
-export const photoKey = (buildId: string, photoId: string): string => `${buildId}|${photoId}`;
+export const photoKey = (buildId: string, photoId: string): string => tuple(buildId, photoId);
+/** As keys were made before; a photo's id has no bar in it. */
+const oldKey = (buildId: string, photoId: string): string => `${buildId}|${photoId}`;
+
+/** A picture of a build, under its key or the one of an earlier version; null when it is gone. */
+export const readPhoto = async (db: Pick<Database, 'photos'>, buildId: string, photoId: string): Promise<Blob | null> =>
+  (await db.photos.getItem<Blob>(photoKey(buildId, photoId))) ?? db.photos.getItem<Blob>(oldKey(buildId, photoId));
 
 /** Reads a picture and scales it down. The original is not kept. */
 export async function scalePhoto(
@@ -80,7 +86,7 @@ export async function readPhotos(
   const photos = new Map<string, Uint8Array>();
   const missing: string[] = [];
   for (const { id } of build.survey.photos) {
-    const blob = await db.photos.getItem<Blob>(photoKey(build.id, id));
+    const blob = await readPhoto(db, build.id, id);
     if (blob) photos.set(id, new Uint8Array(await blob.arrayBuffer()));
     else missing.push(id);
   }
@@ -99,14 +105,20 @@ export async function writePhotos(
   }
 }
 
+/** The build of a key of an earlier version: all before the last bar. */
+const oldBuild = (key: string): string => key.slice(0, key.lastIndexOf('|'));
+
 /** Forgets pictures that neither the build nor any of its undo steps names any more. */
 export async function sweepPhotos(
   db: Pick<Database, 'photos'>,
   buildId: string,
   named: (photoId: string) => boolean,
 ): Promise<number> {
-  const mine = (await db.photos.keys()).filter((key) => key.startsWith(`${buildId}|`));
-  const gone = mine.filter((key) => !named(key.slice(buildId.length + 1)));
+  const old = (await db.photos.keys()).filter((key) => !partsOf(key) && oldBuild(key) === buildId);
+  const gone = [
+    ...(await keysOf(db.photos, buildId)).filter((key) => !named(String(partsOf(key)![1]))),
+    ...old.filter((key) => !named(key.slice(buildId.length + 1))),
+  ];
   await Promise.all(gone.map((key) => db.photos.removeItem(key)));
   return gone.length;
 }

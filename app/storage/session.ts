@@ -1,14 +1,13 @@
 import type { EditCall } from '~/core/build/edits';
 import { applyEdit } from '~/core/build/edits';
-import { record, redo, undo, type History, type Moved } from '~/core/build/history';
+import { record, redo, undo, type History, type Moved, type Step } from '~/core/build/history';
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Problem, type Result } from '~/core/problem';
-import { derive } from './derived';
-import { database, type CheckedSnapshot, type Database, type JournalEntry } from './database';
-import { sweepPhotos } from './photos';
-import { cardOf, readBuild, writeJournal, writeSnapshot } from './persist';
-
-export type SaveState = 'saved' | 'saving' | 'failed';
+import type { Database, JournalEntry } from './database';
+import { ASKING_MILLISECONDS, PenChannel, askPen, takePen, waitForPen, type Pen } from './pen';
+import { asideOf, dropAside, putAside } from './aside';
+import { readBuild, type OpenedBuild } from './read';
+import { Saver, type SaveNews, type SaveState } from './saver';
 
 /** What the sheet shows of a session; a new object for every change. */
 export interface SessionView {
@@ -17,55 +16,76 @@ export interface SessionView {
   readonly savedAt: string;
   /** Another tab holds the pen: this one follows. */
   readonly following: boolean;
+  /** Why the build can be read no more: it was deleted in another tab. */
+  readonly gone: string | null;
+  /** Changes of an earlier session that stand on nothing, put aside. */
+  readonly aside: number;
   readonly undoLabel: string | null;
   readonly redoLabel: string | null;
   readonly problem: Problem | null;
   readonly notice: string | null;
 }
 
-const lockName = (id: string): string => `gonyx-build-${id}`;
-const SNAPSHOT_DELAY = 300;
-const now = () => new Date().toISOString();
+const FOLLOWING: Failure = fail(
+  'following',
+  '',
+  'Another tab is writing this build. Take the pen over here first, or work there.',
+);
+const REREAD_MILLISECONDS = 5000;
 
-function describeFailure(error: unknown): Problem {
-  const quota = error instanceof DOMException && error.name === 'QuotaExceededError';
-  return {
-    code: quota ? 'quota' : 'storage',
-    path: '',
-    sentence: quota
-      ? 'This device has no room left for the build. It is still here in memory: export it now.'
-      : 'The browser refused to store the build (private window, or storage turned off). It is still here in memory: export it now.',
-  };
-}
-
-/** One open build: memory first, journal next, snapshot soon after. One write is in flight at a time. */
+/** One open build: memory first, the device right after. Writes only while it holds the pen, and only over what it has read. */
 export class Session {
   private view: SessionView;
   private history: History;
-  private sequence: number;
+  private saver: Saver | null = null;
   private readonly listeners = new Set<() => void>();
+  private readonly channel: PenChannel;
+  private closed = false;
+  private pen: Pen | null = null;
+  private giveUp = new AbortController();
+  private askedAt = 0;
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private writing: Promise<void> = Promise.resolve();
-  private snapshotQueued = false;
-  private readonly channel: BroadcastChannel | null;
+  private reading: Promise<void> | null = null;
+  private readAgain = false;
 
-  constructor(
+  /** Opens a build. Resolves when it is decided who writes, and the build was read under that decision. */
+  static async open(db: Database, id: string, ask: 'if free' | 'ask for it' = 'if free'): Promise<Result<Session>> {
+    const pen = await (ask === 'ask for it' ? askPen(id) : takePen(id));
+    try {
+      const read = await readBuild(db, id);
+      if (!read.ok) {
+        pen?.release();
+        return read;
+      }
+      return ok(new Session(db, read.value, pen));
+    } catch (error) {
+      pen?.release();
+      throw error;
+    }
+  }
+
+  private constructor(
     private readonly db: Database,
-    start: CheckedSnapshot,
+    opened: OpenedBuild,
+    pen: Pen | null,
   ) {
-    this.history = start.history;
-    this.sequence = start.sequence;
+    this.history = opened.history;
     this.view = this.compose({
-      build: start.build,
+      build: opened.build,
       saveState: 'saved',
-      savedAt: start.savedAt,
-      following: false,
+      savedAt: opened.savedAt,
+      following: pen === null,
+      gone: null,
+      aside: 0,
       problem: null,
       notice: null,
     });
-    this.channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(`gonyx-${start.build.id}`);
-    if (this.channel) this.channel.onmessage = () => void this.follow();
-    this.takePen();
+    this.channel = new PenChannel(opened.build.id, (message) => {
+      if (message === 'asked') void this.layDown();
+      else void this.follow();
+    });
+    if (pen) this.write(opened, pen);
+    else void this.queueForPen();
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -73,11 +93,22 @@ export class Session {
     return () => this.listeners.delete(listener);
   };
   readonly snapshot = (): SessionView => this.view;
+  get id(): string {
+    return this.view.build.id;
+  }
+  /** Steps that can be undone or done again: they may name pictures the build no longer does. */
+  steps(): History {
+    return this.history;
+  }
+  /** Changes that are in memory only. */
+  get unsaved(): boolean {
+    return this.saver?.unsaved ?? false;
+  }
 
   /** Applies edits as one step. A refused edit changes nothing and says why. */
   async edit(calls: readonly EditCall[]): Promise<Result<null>> {
-    if (this.view.following)
-      return this.refuse(fail('following', '', 'Another tab is writing this build. Close it there, or work there.'));
+    const stop = this.mayNotWrite();
+    if (stop) return this.refuse(stop);
     let build = this.view.build;
     let label = '';
     for (const one of calls) {
@@ -91,7 +122,9 @@ export class Session {
       this.update({ problem: null });
       return ok(null);
     }
-    return this.commit(build, recorded.history, { move: 'do', label, changes: recorded.changes }, null);
+    const { done } = recorded.history;
+    const step = done[done.length - 1];
+    return this.commit(build, recorded.history, { move: 'do', label, changes: recorded.changes }, null, step);
   }
 
   undo = () => this.move('undo', undo(this.view.build, this.history));
@@ -101,93 +134,93 @@ export class Session {
     this.update({ problem: null, notice: null });
   }
 
-  /** Lays the pen down: another tab, or a fresh session, may write. */
-  close(): void {
-    this.channel?.close();
-    this.layPenDown();
+  /** Tells the person something, in the sheet's line of notices. */
+  tell(notice: string): void {
+    this.update({ notice });
   }
-  private layPenDown: () => void = () => {};
 
   /** Tries a failed write again. */
   retry(): void {
-    this.scheduleSnapshot(0);
+    void this.saver?.retry();
   }
 
-  /** Resolves once everything is on the device. */
+  /** Resolves once everything is on the device, or cannot be put there. */
   async settled(): Promise<void> {
-    while (this.timer !== null || this.snapshotQueued || this.view.saveState === 'saving') {
-      if (this.timer !== null) {
-        clearTimeout(this.timer);
-        this.timer = null;
-        this.queueSnapshot();
-      }
-      await this.writing;
-      if (this.view.saveState === 'failed') return;
+    await this.saver?.settled();
+  }
+
+  /** Asks the tab that writes to lay the pen down, and takes it up here. */
+  async takeOver(): Promise<void> {
+    if (!this.view.following || this.closed) return;
+    this.giveUp.abort();
+    const pen = await askPen(this.id);
+    if (pen) await this.takeUp(pen);
+    else {
+      this.update({
+        problem: fail('pen', '', 'The other tab did not let go: it may hold changes it could not save. Look there.')
+          .problem,
+      });
+      void this.queueForPen();
     }
   }
 
+  /** Lays the pen down for good: another tab, or a fresh session, may write. */
+  close(): void {
+    this.closed = true;
+    this.giveUp.abort();
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.channel.close();
+    this.saver?.stop();
+    this.pen?.release();
+    this.pen = null;
+  }
+
+  /** Tells the other tabs that this build was deleted. */
+  tellBinned(): void {
+    this.channel.tell('binned');
+  }
+
+  /** What was put aside, as a file's text; null when there is nothing. */
+  async asideText(): Promise<string | null> {
+    const aside = await asideOf(this.db, this.id);
+    return aside.length === 0 ? null : JSON.stringify(aside, null, 1);
+  }
+  async dropAside(): Promise<void> {
+    await dropAside(this.db, this.id);
+    this.update({ aside: 0 });
+  }
+
+  private mayNotWrite(): Failure | null {
+    if (this.closed) return fail('closed', '', 'This build was left: open it again to change it.');
+    if (this.view.gone !== null) return fail('gone', '', this.view.gone);
+    return this.view.following || !this.saver ? FOLLOWING : null;
+  }
+
   private async move(kind: 'undo' | 'redo', moved: Moved | null): Promise<Result<null>> {
+    const stop = this.mayNotWrite();
+    if (stop) return this.refuse(stop);
     if (!moved) return ok(null);
-    if (this.view.following) return this.refuse(fail('following', '', 'Another tab is writing this build.'));
     const notice = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${moved.label}`;
-    return this.commit(moved.build, moved.history, { move: kind, label: moved.label, changes: moved.changes }, notice);
+    const change = { move: kind, label: moved.label, changes: moved.changes };
+    return this.commit(moved.build, moved.history, change, notice, null);
   }
 
   private async commit(
     build: Build,
     history: History,
-    change: Omit<JournalEntry, 'sequence'>,
+    change: Pick<JournalEntry, 'move' | 'label' | 'changes'>,
     notice: string | null,
+    step: Step | null,
   ): Promise<Result<null>> {
     this.history = history;
-    this.sequence += 1;
-    const entry: JournalEntry = { ...change, sequence: this.sequence };
     this.update({ build, saveState: 'saving', problem: null, notice });
-    this.writing = this.writing.then(async () => {
-      try {
-        await writeJournal(this.db, build.id, entry);
-      } catch (error) {
-        this.update({ saveState: 'failed', problem: describeFailure(error) });
-      }
-    });
-    this.scheduleSnapshot(SNAPSHOT_DELAY);
-    await this.writing;
+    await this.saver?.add(change, step);
     return ok(null);
   }
 
-  private scheduleSnapshot(delay: number): void {
-    if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      this.queueSnapshot();
-    }, delay);
-  }
-
-  private queueSnapshot(): void {
-    if (this.snapshotQueued) return;
-    this.snapshotQueued = true;
-    this.writing = this.writing.then(async () => {
-      this.snapshotQueued = false;
-      const { build } = this.view;
-      const savedAt = now();
-      const { progress } = derive(build);
-      const share = progress.wires === 0 ? 0 : progress.proved.size / progress.wires;
-      try {
-        await writeSnapshot(
-          this.db,
-          { build, history: this.history, sequence: this.sequence, savedAt },
-          cardOf(build, share, savedAt),
-        );
-        this.update({
-          saveState: this.timer === null ? 'saved' : 'saving',
-          savedAt,
-          problem: this.view.saveState === 'failed' ? null : this.view.problem,
-        });
-        this.channel?.postMessage('saved');
-      } catch (error) {
-        this.update({ saveState: 'failed', problem: describeFailure(error) });
-      }
-    });
+  private onSaved(news: SaveNews): void {
+    this.update(news);
+    if (news.saveState === 'saved') this.channel.tell('saved');
   }
 
   private refuse(result: Failure): Result<null> {
@@ -195,30 +228,136 @@ export class Session {
     return result;
   }
 
-  /** The first tab that asks holds the pen; the next ones follow until it closes. */
-  private takePen(): void {
-    if (typeof navigator === 'undefined' || !('locks' in navigator)) return;
-    const name = lockName(this.view.build.id);
-    const closed = new Promise<void>((resolve) => (this.layPenDown = resolve));
-    void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
-      if (lock) return closed;
-      this.update({ following: true });
-      void navigator.locks.request(name, async () => {
-        await this.follow();
-        this.update({ following: false, notice: 'This tab may write the build now.' });
-        await closed;
-      });
-      return undefined;
+  /** From here on this session writes, over exactly what was read. */
+  private write(opened: OpenedBuild, pen: Pen): void {
+    this.pen = pen;
+    this.saver = new Saver(this.db, opened, {
+      current: () => ({ build: this.view.build, history: this.history }),
+      tell: (news) => this.onSaved(news),
+      onBinned: () => this.update({ gone: 'This build was deleted in another tab.' }),
+    });
+    void this.countAside(opened);
+  }
+
+  private async countAside(opened: OpenedBuild): Promise<void> {
+    try {
+      await putAside(this.db, opened, new Date().toISOString());
+      this.update({ aside: (await asideOf(this.db, this.id)).length });
+    } catch {
+      // They stay in the journal, where they stand on nothing; the next opening tries again.
+      this.update({ aside: opened.orphans.length });
+    }
+  }
+
+  /** Another tab asks for the pen: what is on its way is finished first. A tab with unsaved changes keeps it. */
+  private async layDown(): Promise<void> {
+    this.askedAt = Date.now();
+    const { pen, saver } = this;
+    if (!pen || !saver) {
+      // A follower that queues would get the pen in the asker's place.
+      this.giveUp.abort();
+      this.queueLater(ASKING_MILLISECONDS);
+      return;
+    }
+    this.update({ following: true });
+    await saver.settled();
+    if (saver.unsaved) {
+      this.update({ following: false });
+      return;
+    }
+    saver.stop();
+    [this.saver, this.pen] = [null, null];
+    pen.release();
+    this.queueLater(ASKING_MILLISECONDS);
+  }
+
+  private queueLater(milliseconds: number): void {
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      void this.queueForPen();
+    }, milliseconds);
+  }
+
+  /** Waits until nobody writes, then writes. */
+  private async queueForPen(): Promise<void> {
+    if (this.closed || this.pen) return;
+    this.giveUp.abort();
+    this.giveUp = new AbortController();
+    const pen = await waitForPen(this.id, this.giveUp.signal);
+    if (!pen) return;
+    if (Date.now() - this.askedAt < ASKING_MILLISECONDS) {
+      pen.release();
+      this.queueLater(ASKING_MILLISECONDS);
+      return;
+    }
+    await this.takeUp(pen);
+  }
+
+  /** Reads under the pen, and writes only what it has read. */
+  private async takeUp(pen: Pen): Promise<void> {
+    const read = await this.read();
+    if (this.closed || !read.ok) {
+      pen.release();
+      if (!this.closed && !read.ok) this.onUnread(read.problem);
+      return;
+    }
+    this.history = read.value.history;
+    this.write(read.value, pen);
+    this.update({
+      build: read.value.build,
+      savedAt: read.value.savedAt,
+      saveState: 'saved',
+      following: false,
+      gone: null,
+      problem: null,
+      notice: 'This tab may write the build now.',
     });
   }
 
-  private async follow(): Promise<void> {
-    if (!this.view.following) return;
-    const read = await readBuild(this.db, this.view.build.id);
-    if (!read.ok) return;
+  private async read(): Promise<Result<OpenedBuild>> {
+    try {
+      return await readBuild(this.db, this.id);
+    } catch {
+      return fail('unread', this.id, 'The build could not be read from this device just now. It is tried again.');
+    }
+  }
+
+  private onUnread(problem: Problem): void {
+    const gone = problem.code === 'in-bin' || problem.code === 'no-build';
+    if (gone) this.update({ gone: 'This build was deleted in another tab.', following: true });
+    else {
+      this.update({ problem });
+      this.queueLater(REREAD_MILLISECONDS);
+    }
+  }
+
+  /** Takes in what another tab has saved. Reads land in order: one at a time, and the last word is read last. */
+  private follow(): Promise<void> {
+    if (this.closed || this.pen) return Promise.resolve();
+    if (this.reading) {
+      this.readAgain = true;
+      return this.reading;
+    }
+    this.reading = this.readOnce().finally(() => {
+      this.reading = null;
+      if (!this.readAgain) return;
+      this.readAgain = false;
+      void this.follow();
+    });
+    return this.reading;
+  }
+  private async readOnce(): Promise<void> {
+    const read = await this.read();
+    if (this.closed || this.pen) return;
+    if (!read.ok) {
+      this.onUnread(read.problem);
+      return;
+    }
+    const back = this.view.gone !== null;
     this.history = read.value.history;
-    this.sequence = read.value.sequence;
-    this.update({ build: read.value.build, savedAt: read.value.savedAt });
+    this.update({ build: read.value.build, savedAt: read.value.savedAt, gone: null, problem: null });
+    if (back) void this.queueForPen();
   }
 
   private compose(base: Omit<SessionView, 'undoLabel' | 'redoLabel'>): SessionView {
@@ -233,46 +372,4 @@ export class Session {
     this.view = this.compose({ ...this.view, ...part });
     for (const listener of this.listeners) listener();
   }
-}
-
-/** Pictures nobody names any more go, unless another tab writes this build and may have just stored one. */
-async function tidyPhotos(start: CheckedSnapshot): Promise<void> {
-  const { held } = await navigator.locks.query();
-  if (held?.some((lock) => lock.name === lockName(start.build.id))) return;
-  const named = JSON.stringify([start.build.survey.photos, start.history]);
-  await sweepPhotos(database(), start.build.id, (id) => named.includes(id));
-}
-
-function openWith(start: CheckedSnapshot): Session {
-  // A picture that stays too long costs room, nothing else: a failed sweep is tried at the next opening.
-  if (typeof navigator !== 'undefined' && 'locks' in navigator) void tidyPhotos(start).catch(() => undefined);
-  return new Session(database(), start);
-}
-
-const sessions = new Map<string, Promise<Result<Session>>>();
-
-/** The session of a build, opened once a tab. */
-export function openSession(id: string): Promise<Result<Session>> {
-  const known = sessions.get(id);
-  if (known) return known;
-  const opening = readBuild(database(), id).then((read): Result<Session> =>
-    read.ok ? ok(openWith(read.value)) : read,
-  );
-  sessions.set(id, opening);
-  // A build that could not be opened is tried afresh next time.
-  void opening.then(
-    (result) => !result.ok && sessions.delete(id),
-    () => sessions.delete(id),
-  );
-  return opening;
-}
-
-/** Writes what is open, then closes a build's session, before it is discarded or replaced. */
-export async function closeSession(id: string): Promise<void> {
-  const known = sessions.get(id);
-  sessions.delete(id);
-  const opened = await known;
-  if (!opened?.ok) return;
-  await opened.value.settled();
-  opened.value.close();
 }

@@ -1,3 +1,4 @@
+import type { Ref } from 'react';
 import { Button as AriaButton, type ButtonProps } from 'react-aria-components';
 import { css, styled } from 'styled-components';
 import { color, shape, space, type } from './theme';
@@ -74,6 +75,9 @@ const Look = styled(AriaButton)<{ $weight?: Weight }>`
   ${buttonLook}
 `;
 
-export function Button({ weight = 'plain', ...props }: ButtonProps & { weight?: Weight }) {
+export function Button({
+  weight = 'plain',
+  ...props
+}: ButtonProps & { weight?: Weight; ref?: Ref<HTMLButtonElement> }) {
   return <Look $weight={weight} {...props} />;
 }

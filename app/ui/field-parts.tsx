@@ -33,4 +33,6 @@ export interface Common {
   hideLabel?: boolean;
   hint?: string;
   error?: string;
+  /** A search or a filter: nobody misses what was typed here. */
+  passing?: boolean;
 }

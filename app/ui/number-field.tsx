@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { NumberField as AriaNumberField, type NumberFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { fieldLook } from './field-look';
+import { useTyped } from './typed';
 import { Box, ErrorText, FieldLabel, FieldRow, Hint, Unit, type Common } from './field-parts';
 
 const NumberRoot = styled(AriaNumberField)`
@@ -37,6 +38,7 @@ export function NumberField({
   value,
   minValue,
   maxValue,
+  passing,
   ...props
 }: Props) {
   const [outside, setOutside] = useState<number | null>(null);
@@ -51,6 +53,9 @@ export function NumberField({
     setOutside(null);
     onChange?.(Number.isNaN(next) ? null : next);
   };
+  const shown = value === null || value === undefined ? '' : String(value);
+  const box = useRef<HTMLInputElement>(null);
+  const typed = useTyped(label, shown, box, passing);
   const said = outside === null ? error : rangeWords(minValue, maxValue, unit ? ` ${unit}` : '');
   return (
     <NumberRoot
@@ -60,10 +65,14 @@ export function NumberField({
       value={outside ?? value ?? Number.NaN}
       onChange={change}
       {...props}
+      onBlur={(event) => {
+        props.onBlur?.(event);
+        typed.onLeave();
+      }}
     >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <FieldRow>
-        <Box />
+        <Box ref={box} onInput={(event) => typed.onText(event.currentTarget.value)} />
         {unit && <Unit>{unit}</Unit>}
       </FieldRow>
       {hint && <Hint slot="description">{hint}</Hint>}

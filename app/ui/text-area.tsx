@@ -1,6 +1,8 @@
+import { useRef } from 'react';
 import { TextArea, TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { boxLook, fieldLook } from './field-look';
+import { useTyped } from './typed';
 import { ErrorText, FieldLabel, Hint, type Common } from './field-parts';
 
 const Root = styled(AriaTextField)`
@@ -18,12 +20,26 @@ export function TextAreaField({
   error,
   rows = 4,
   placeholder,
+  passing,
   ...props
 }: TextFieldProps & Common & { rows?: number; placeholder?: string }) {
+  const box = useRef<HTMLTextAreaElement>(null);
+  const typed = useTyped(label, props.value ?? '', box, passing);
   return (
-    <Root isInvalid={error !== undefined} {...props}>
+    <Root
+      isInvalid={error !== undefined}
+      {...props}
+      onChange={(text) => {
+        typed.onText(text);
+        props.onChange?.(text);
+      }}
+      onBlur={(event) => {
+        props.onBlur?.(event);
+        typed.onLeave();
+      }}
+    >
       <FieldLabel>{label}</FieldLabel>
-      <Area rows={rows} placeholder={placeholder} />
+      <Area ref={box} rows={rows} placeholder={placeholder} />
       {hint && <Hint slot="description">{hint}</Hint>}
       <ErrorText>{error}</ErrorText>
     </Root>

@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { fieldLook } from './field-look';
+import { useTyped } from './typed';
 import { Box, ErrorText, FieldLabel, FieldRow, Hint, Unit, type Common } from './field-parts';
 
 const TextRoot = styled(AriaTextField)`
@@ -14,12 +15,27 @@ export function TextField({
   hint,
   error,
   placeholder,
+  passing,
   ...props
 }: TextFieldProps & Common & { placeholder?: string }) {
+  const box = useRef<HTMLInputElement>(null);
+  const typed = useTyped(label, props.value ?? '', box, passing);
   return (
-    <TextRoot isInvalid={error !== undefined} aria-label={hideLabel ? label : undefined} {...props}>
+    <TextRoot
+      isInvalid={error !== undefined}
+      aria-label={hideLabel ? label : undefined}
+      {...props}
+      onChange={(text) => {
+        typed.onText(text);
+        props.onChange?.(text);
+      }}
+      onBlur={(event) => {
+        props.onBlur?.(event);
+        typed.onLeave();
+      }}
+    >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
-      <Box placeholder={placeholder} />
+      <Box ref={box} placeholder={placeholder} />
       {hint && <Hint slot="description">{hint}</Hint>}
       <ErrorText>{error}</ErrorText>
     </TextRoot>
@@ -41,8 +57,11 @@ export function FigureField({
   onChange: (value: number | null) => void;
 }) {
   const [text, setText] = useState('');
+  const box = useRef<HTMLInputElement>(null);
+  const typed = useTyped(label, text, box);
   const change = (next: string) => {
     if (!FIGURE.test(next)) return;
+    typed.onText(next);
     setText(next);
     const value = Number(next.replace(',', '.').replace('–', '-'));
     onChange(next.trim() === '' || Number.isNaN(value) ? null : value);
@@ -51,7 +70,7 @@ export function FigureField({
     <TextRoot value={text} onChange={change} inputMode="decimal" aria-label={hideLabel ? label : undefined}>
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <FieldRow>
-        <Box />
+        <Box ref={box} />
         {unit && <Unit>{unit}</Unit>}
       </FieldRow>
     </TextRoot>

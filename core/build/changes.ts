@@ -117,7 +117,8 @@ export const invert = (changes: readonly Change[]): Change[] =>
 
 /** The list with one change of its own made. */
 function changeList(list: readonly unknown[], change: Change): unknown[] {
-  if ('cut' in change) return [...list.slice(0, change.at), ...change.put, ...list.slice(change.at + change.cut.length)];
+  if ('cut' in change)
+    return [...list.slice(0, change.at), ...change.put, ...list.slice(change.at + change.cut.length)];
   if ('before' in change) {
     const members = byId(list) ?? new Map<string, Identified>();
     // The moved take the places the moved had; whoever is not named keeps its own.
@@ -152,7 +153,12 @@ function applyOne(target: unknown, change: Change, depth: number): unknown {
   }
   const copy: Record<string, unknown> = { ...(target as Record<string, unknown>) };
   const name = String(key);
-  if (depth === change.path.length - 1 && !('to' in change) && depthOf(change) === change.path.length && 'from' in change)
+  if (
+    depth === change.path.length - 1 &&
+    !('to' in change) &&
+    depthOf(change) === change.path.length &&
+    'from' in change
+  )
     delete copy[name];
   else copy[name] = applyOne(copy[name], change, depth + 1);
   return copy;

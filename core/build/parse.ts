@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { fail, ok, type Problem, type Result } from '../problem';
 import { raise } from './migrations';
-import { buildSchema, type Build } from './schema';
+import { buildIdSchema, buildSchema, type Build } from './schema';
 
 /** Limits of a file, checked before anything is believed. */
 export const FILE_LIMITS = { bytes: 20_000_000, depth: 24, values: 600_000 } as const;
@@ -88,8 +88,13 @@ function crossCheck(build: Build): Problem | null {
   return null;
 }
 
+/** What stands in for an id no address or store could hold: without it such a build is refused. */
+export interface ParseOptions {
+  readonly standIn?: string;
+}
+
 /** Reads a build from JSON text: size, syntax, depth, version, schema, in that order. Never throws on bad input. */
-export function parseBuild(text: string): Result<Build> {
+export function parseBuild(text: string, options: ParseOptions = {}): Result<Build> {
   if (text.length > FILE_LIMITS.bytes)
     return fail('too-large', '', `The file is larger than ${FILE_LIMITS.bytes / 1e6} MB: it is not a Gonyx build.`);
   let data: unknown;
@@ -98,18 +103,20 @@ export function parseBuild(text: string): Result<Build> {
   } catch (error) {
     return fail('not-json', '', `The file is not readable JSON: ${jsonPlace(text, error)}.`);
   }
-  return parseBuildData(data);
+  return parseBuildData(data, options);
 }
 
 /** The same for a value that is already parsed, such as one from storage. */
-export function parseBuildData(data: unknown): Result<Build> {
+export function parseBuildData(data: unknown, { standIn }: ParseOptions = {}): Result<Build> {
   if (typeof data !== 'object' || data === null || Array.isArray(data))
     return fail('not-a-build', '', 'The file is JSON, but not a Gonyx build.');
   const over = overLimit(data);
   if (over) return { ok: false, problem: over };
   const raised = raise(data as Record<string, unknown>);
   if (!raised.ok) return raised;
-  const parsed = buildSchema.safeParse(raised.value);
+  const odd =
+    standIn !== undefined && typeof raised.value.id === 'string' && !buildIdSchema.safeParse(raised.value.id).success;
+  const parsed = buildSchema.safeParse(odd ? { ...raised.value, id: standIn } : raised.value);
   if (!parsed.success) return { ok: false, problem: zodProblem(parsed.error, 'invalid-build') };
   const problem = crossCheck(parsed.data);
   return problem ? { ok: false, problem } : ok(parsed.data);

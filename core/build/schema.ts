@@ -12,6 +12,10 @@ import { fuels, unitsSchema } from '../units/units';
 export const BUILD_SCHEMA_VERSION = 5;
 
 const id = z.string().min(1).max(120);
+/** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
+export const buildIdSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,119}$/, 'must be 1 to 120 letters, digits, hyphens or underscores');
 const text = (most: number) => z.string().max(most);
 const instant = z.iso.datetime();
 const metres = z.number().min(0).max(30);
@@ -221,7 +225,7 @@ export type Revision = z.infer<typeof revisionSchema>;
 
 export const buildSchema = z.object({
   schemaVersion: z.literal(BUILD_SCHEMA_VERSION),
-  id,
+  id: buildIdSchema,
   name: z.string().trim().min(1).max(80),
   vehicle: text(120),
   notes: text(4000),

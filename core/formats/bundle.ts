@@ -1,5 +1,5 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { FILE_LIMITS, parseBuild } from '../build/parse';
+import { FILE_LIMITS, parseBuild, type ParseOptions } from '../build/parse';
 import type { Build } from '../build/schema';
 import type { Photo } from '../survey/records';
 import { fail, ok, type Result } from '../problem';
@@ -42,10 +42,13 @@ export function packBundle(build: Build, photos: ReadonlyMap<string, Uint8Array>
   return zipSync(files);
 }
 
-/** Reads a bundle, or plain JSON of a build. Never throws on bad input; nothing is believed before its size is known. */
-export function readBundle(bytes: Uint8Array): Result<Bundle> {
+/**
+ * Reads a bundle, or plain JSON of a build. Never throws on bad input; nothing is believed before its size is known. A build
+ * whose id no address could hold takes `standIn`, where one is given.
+ */
+export function readBundle(bytes: Uint8Array, options: ParseOptions = {}): Result<Bundle> {
   if (!isZip(bytes)) {
-    const parsed = parseBuild(strFromU8(bytes));
+    const parsed = parseBuild(strFromU8(bytes), options);
     return parsed.ok ? ok(withPhotos(parsed.value, new Map())) : parsed;
   }
   let problem: string | null = null;
@@ -73,7 +76,7 @@ export function readBundle(bytes: Uint8Array): Result<Bundle> {
   if (problem !== null) return fail('too-large', '', problem);
   const text = files['build.json'];
   if (!text) return fail('no-build', 'build.json', 'The archive has no build.json: it is not a Gonyx build.');
-  const parsed = parseBuild(strFromU8(text));
+  const parsed = parseBuild(strFromU8(text), options);
   if (!parsed.ok) return parsed;
   return ok(withPhotos(parsed.value, new Map(Object.entries(files))));
 }

@@ -77,6 +77,7 @@ export function PinGrid({
             hideLabel
             value={text}
             onChange={setText}
+            passing
             placeholder="Search: injector, B12"
           />
         </div>

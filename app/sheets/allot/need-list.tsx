@@ -61,6 +61,7 @@ export function NeedList({
           hideLabel
           value={text}
           onChange={setText}
+          passing
           placeholder="Search: coil, PWM, A13"
         />
         <Checkbox isSelected={openOnly} onChange={setOpenOnly}>

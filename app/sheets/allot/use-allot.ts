@@ -1,5 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { answerOf } from '../../workers/answer';
 import type { AllotApi } from '../../workers/allot.worker';
 
 export interface AllotTask<T> {
@@ -37,7 +38,7 @@ export function useAllotTask<T>(work: Work<T>, onDone?: (answer: T) => void): Al
     const onProgress = proxy((done: number, of: number) => {
       if (live()) setState((now) => ({ ...now, progress: of === 0 ? 1 : done / of }));
     });
-    work(wrap<AllotApi>(own), onProgress).then(
+    answerOf(own, work(wrap<AllotApi>(own), onProgress)).then(
       (answer) => {
         if (!live()) return;
         stop();

@@ -11,6 +11,7 @@ import { Neighbourhood } from '../../parts/neighbourhood';
 import { useFaceCavities } from '../../parts/face-cavities';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
+import { useTyped } from '../../ui/typed';
 import { Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { Keypad } from './keypad';
@@ -126,11 +127,15 @@ export function TestPanel({
   const [typedFor, setTypedFor] = useState({ id: test.id, text: '' });
   // What is typed belongs to its test: the next one starts empty, and the box stays the same box.
   const text = typedFor.id === test.id ? typedFor.text : '';
-  const setText = (next: string | ((now: string) => string)) =>
+  const box = useRef<HTMLInputElement>(null);
+  const kept = useTyped(`Reading for ${test.title}`, text, box);
+  const setText = (next: string | ((now: string) => string)) => {
+    kept.onText(typeof next === 'string' ? next : next(text));
     setTypedFor((before) => {
       const own = before.id === test.id ? before.text : '';
       return { id: test.id, text: typeof next === 'string' ? next : next(own) };
     });
+  };
   const low = (test.expected ?? 0) + build.prove.leadOhms;
   const typed = text === '' ? null : text === BEEP ? low : Number(text.replace(',', '.'));
   const shown =
@@ -182,7 +187,6 @@ export function TestPanel({
     else return false;
     return true;
   };
-  const box = useRef<HTMLInputElement>(null);
   useReadingKeys(box, take, key);
   const expected = cylinder ? `cylinder ${test.expected ?? 'none'}` : formatOhms(test.expected);
   return (

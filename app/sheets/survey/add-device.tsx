@@ -52,7 +52,13 @@ export function AddDevice({
           value={system}
           onChange={setSystem}
         />
-        <TextField label="Or search all kinds" value={text} onChange={setText} placeholder="coil, NTC, 10 bar" />
+        <TextField
+          label="Or search all kinds"
+          passing
+          value={text}
+          onChange={setText}
+          placeholder="coil, NTC, 10 bar"
+        />
       </FieldGrid>
       <div role="status" aria-live="polite">
         {added && <Small>{added}</Small>}

@@ -189,6 +189,7 @@ export function Donor() {
               label="Filter"
               value={filter.text}
               onChange={(text) => setFilter({ ...filter, text })}
+              passing
               placeholder="coolant, F12, GN/YE"
             />
             <Select

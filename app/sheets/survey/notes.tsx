@@ -14,6 +14,7 @@ import { Select } from '../../ui/select';
 import { Table, TableScroll } from '../../ui/table';
 import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
+import { TypingScope } from '../../ui/typed';
 import { at, color, shape, space } from '../../ui/theme';
 import { SurveyFrame } from './survey-frame';
 
@@ -40,7 +41,9 @@ function QuestionItem({ question }: { question: Question }) {
       </Small>
       <Row $gap={3} style={{ alignItems: 'end' }}>
         <div style={{ flex: '1 1 260px' }}>
-          <TextField label="Answer" value={answer} onChange={setAnswer} onBlur={keep} maxLength={1000} />
+          <TypingScope value={question.id}>
+            <TextField label="Answer" value={answer} onChange={setAnswer} onBlur={keep} maxLength={1000} />
+          </TypingScope>
         </div>
         <Button
           weight="quiet"

@@ -2,6 +2,7 @@ import { proxy, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Build, TraceCase } from '~/core/build/schema';
 import type { TraceAnswer } from '~/core/trace/trace';
+import { answerOf } from '../../workers/answer';
 import type { TraceApi } from '../../workers/trace.worker';
 
 export interface TraceState {
@@ -27,7 +28,7 @@ export function useTrace(build: Build, one: TraceCase | null): TraceState {
     const onProgress = proxy((done: number, of: number) => {
       if (live) setState((now) => ({ ...now, progress: of === 0 ? 1 : done / of }));
     });
-    api.trace(build, { symptomId: one.symptomId, readings: one.readings }, onProgress).then(
+    answerOf(worker, api.trace(build, { symptomId: one.symptomId, readings: one.readings }, onProgress)).then(
       (answer) => live && setState({ answer, progress: null, failure: null, for: one }),
       (error: unknown) =>
         live &&

@@ -10,10 +10,13 @@ const tree = value
   .map((one) => JSON.parse(JSON.stringify(one)) as typeof one);
 
 /** Lists of records with ids, in any order and with anything in them: devices, wires, notes. */
-const records = fc.uniqueArray(fc.record({ id: fc.constantFrom(...'abcdefghij'), note: tree, tags: fc.array(fc.nat(3)) }), {
-  selector: ({ id }) => id,
-  maxLength: 8,
-});
+const records = fc.uniqueArray(
+  fc.record({ id: fc.constantFrom(...'abcdefghij'), note: tree, tags: fc.array(fc.nat(3)) }),
+  {
+    selector: ({ id }) => id,
+    maxLength: 8,
+  },
+);
 const throughJson = <T>(one: T): T => JSON.parse(JSON.stringify(one)) as T;
 
 describe('differences', () => {

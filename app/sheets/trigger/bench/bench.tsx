@@ -16,6 +16,7 @@ import { Checkbox } from '../../../ui/choice';
 import { Select } from '../../../ui/select';
 import { Callout, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../../ui/text';
 import { at, color, shape, space } from '../../../ui/theme';
+import { answerOf } from '../../../workers/answer';
 import type { BenchRequest, BenchView, TriggerApi } from '../../../workers/trigger.worker';
 import { TriggerFrame } from '../trigger-frame';
 import { EcuSettings, LossStory, SignalStory, WheelRanking } from './findings';
@@ -56,7 +57,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
     const worker = new Worker(new URL('../../../workers/trigger.worker.ts', import.meta.url), { type: 'module' });
     try {
       const rate = Math.round(sampleRate(view.capture));
-      const bytes = await wrap<TriggerApi>(worker).write(view.capture, format, rate);
+      const bytes = await answerOf(worker, wrap<TriggerApi>(worker).write(view.capture, format, rate));
       download(
         `${view.name.replace(/[^\w-]+/g, '-').replace(/\.\w+$/, '')}.${format}`,
         types[format],

@@ -2,6 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Result } from '~/core/problem';
 import { keepCapture, readCaptureOf, type KeptCapture } from '../../../storage/captures';
+import { answerOf } from '../../../workers/answer';
 import type { BenchRequest, BenchView, TriggerApi } from '../../../workers/trigger.worker';
 
 interface State {
@@ -42,12 +43,10 @@ export function useBench(buildId: string, request: BenchRequest) {
         stop();
         setState({ ...idle, progress: 1, problem });
       };
-      work(
-        wrap<TriggerApi>(own),
-        proxy((progress: number) => {
-          if (live()) setState((now) => ({ ...now, progress }));
-        }),
-      ).then(
+      const onProgress = proxy((progress: number) => {
+        if (live()) setState((now) => ({ ...now, progress }));
+      });
+      answerOf(own, work(wrap<TriggerApi>(own), onProgress)).then(
         (result) => {
           if (!live()) return;
           if (!result.ok) return end(result.problem.sentence);

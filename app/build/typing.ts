@@ -1,0 +1,105 @@
+import type { Typing } from '../ui/typed';
+import { writeOnLeaving, writeTyped, type TypedTexts } from '../storage/typed';
+
+/** Texts are written when the person pauses this long. */
+const PAUSE_MILLISECONDS = 250;
+/** Leaving a field enters it by way of the route's action: that long it may take. */
+const ENTERING_MILLISECONDS = 600;
+
+/** Keeps the texts being typed on one build, and tells whether all of them are on the device. */
+export class TypingKeeper implements Typing {
+  private texts: TypedTexts;
+  private readonly claimed = new Set<string>();
+  private readonly paths = new Map<string, string>();
+  private readonly listeners = new Set<() => void>();
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private writing: Promise<unknown> = Promise.resolve();
+  private changes = 0;
+  private isTyping = false;
+
+  constructor(
+    private readonly buildId: string,
+    kept: TypedTexts,
+    /** The build as it stands: a new value when something was entered. */
+    private readonly entered: () => unknown,
+    private readonly say: (notice: string) => void,
+  ) {
+    this.texts = { ...kept };
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  /** Something typed is not on the device yet. */
+  readonly typing = (): boolean => this.isTyping;
+
+  claim(label: string): string {
+    const path = window.location.pathname;
+    let [key, number] = [`${path}${label}`, 1];
+    while (this.claimed.has(key)) key = `${path}${label}#${(number += 1)}`;
+    this.claimed.add(key);
+    this.paths.set(key, path);
+    return key;
+  }
+  release(key: string, entered: boolean): void {
+    this.claimed.delete(key);
+    // A dialog that was closed, a form that was sent: the page is the same. A page that was left keeps what was typed.
+    if (!entered && window.location.pathname === this.paths.get(key)) this.drop(key);
+  }
+  kept(key: string, shown: string): string | null {
+    const kept = Object.hasOwn(this.texts, key) ? this.texts[key] : null;
+    if (!kept) return null;
+    if (kept.shown === shown && kept.text !== shown) return kept.text;
+    this.drop(key);
+    return null;
+  }
+  type(key: string, shown: string, text: string): void {
+    this.texts = { ...this.texts, [key]: { shown, text } };
+    this.changed();
+  }
+  drop(key: string): void {
+    if (!Object.hasOwn(this.texts, key)) return;
+    this.texts = Object.fromEntries(Object.entries(this.texts).filter(([one]) => one !== key));
+    this.changed();
+  }
+  left(key: string): void {
+    const before = this.entered();
+    setTimeout(() => this.entered() !== before && this.drop(key), ENTERING_MILLISECONDS);
+  }
+  broughtBack(label: string): void {
+    this.say(`Brought back what was being typed: ${label}. It is not entered yet.`);
+  }
+
+  /** Called when the page goes. */
+  leave(): void {
+    writeOnLeaving(this.buildId, this.texts);
+    void this.write();
+  }
+
+  private changed(): void {
+    this.changes += 1;
+    this.tell(true);
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.write(), PAUSE_MILLISECONDS);
+  }
+  private write(): Promise<unknown> {
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = null;
+    const [changes, texts] = [this.changes, this.texts];
+    this.writing = this.writing.then(async () => {
+      try {
+        await writeTyped(this.buildId, texts);
+        if (changes === this.changes) this.tell(false);
+      } catch {
+        // It goes on saying that this is being typed, which is true: the next key tries again.
+      }
+    });
+    return this.writing;
+  }
+  private tell(typing: boolean): void {
+    if (typing === this.isTyping) return;
+    this.isTyping = typing;
+    for (const listener of this.listeners) listener();
+  }
+}
