@@ -1,5 +1,6 @@
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
+import { catalog } from '~/catalog';
 import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
 import { sheetProgress } from '~/core/build/sheets';
@@ -14,13 +15,12 @@ import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/build';
 
 /** Parts that may explain a reading. A build opens without them too: then only its own parts do. */
-async function explaining(): Promise<DeviceKind[]> {
+async function explaining(): Promise<readonly DeviceKind[]> {
   try {
-    const [{ catalog }, own] = await Promise.all([import('~/catalog'), ownKinds()]);
-    return [...own, ...catalog.kinds];
+    return [...(await ownKinds()), ...catalog.kinds];
   } catch {
-    // The chunk or the store cannot be read just now: the next visit of a build asks again.
-    return [];
+    // The store cannot be read just now: the next visit of a build asks again.
+    return catalog.kinds;
   }
 }
 
