@@ -26,6 +26,7 @@ import { demoBuilds } from '~/demo';
 import { useNonce } from './nonce';
 import { arriveAt, guardUnload } from './storage/whereabouts';
 import { themeFromCookie, type ThemeName } from './ui/theme';
+import { useFocusKeeper } from './ui/focus-keeper';
 import { GlobalStyle } from './ui/global-style';
 
 /** What the demo builds are called: short, so that every page may know it. */
@@ -91,6 +92,7 @@ function useWhereabouts(): void {
 export default function Root() {
   const navigate = useNavigate();
   useWhereabouts();
+  useFocusKeeper();
   useEffect(() => {
     // Tests and print wait for this: from here on the page answers.
     document.documentElement.dataset.ready = 'true';

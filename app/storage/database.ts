@@ -92,12 +92,58 @@ const STORES = {
 export type Database = { readonly [K in keyof typeof STORES]: KeyValue };
 export const storeNames = Object.keys(STORES) as (keyof Database)[];
 
+/** What localForage keeps to find out whether this browser can store pictures. */
+const BLOB_STORE = 'local-forage-detect-blob-support';
+
+const asked = <T>(request: IDBRequest<T>): Promise<T> =>
+  new Promise((resolve, reject) => {
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () => reject(request.error ?? new Error('the store could not be opened'));
+  });
+
+/**
+ * Makes every store in one step, before any is used. Made one by one as they are first asked for, each would raise the
+ * database's version under the other tabs' hands.
+ */
+async function makeStores(): Promise<void> {
+  for (let attempt = 0; attempt < 5; attempt += 1) {
+    const now = await asked(indexedDB.open('gonyx'));
+    const { version } = now;
+    const missing = [...Object.values(STORES), BLOB_STORE].filter((name) => !now.objectStoreNames.contains(name));
+    now.close();
+    if (missing.length === 0) return;
+    try {
+      const request = indexedDB.open('gonyx', version + 1);
+      request.onupgradeneeded = () => {
+        for (const name of missing)
+          if (!request.result.objectStoreNames.contains(name)) request.result.createObjectStore(name);
+      };
+      (await asked(request)).close();
+    } catch (error) {
+      // Another tab raised the version at the same moment: what it made is looked at again.
+      if (!(error instanceof DOMException && error.name === 'VersionError')) throw error;
+    }
+  }
+}
+
 let opened: Database | null = null;
 
 /** Opens the browser's stores on first use: never on the server. */
 export function database(): Database {
-  opened ??= Object.fromEntries(
-    Object.entries(STORES).map(([key, storeName]) => [key, localforage.createInstance({ name: 'gonyx', storeName })]),
+  if (opened) return opened;
+  // Where even this is refused, the stores say so themselves, in the words each write is answered with.
+  const ready = typeof indexedDB === 'undefined' ? Promise.resolve() : makeStores().catch(() => undefined);
+  const store = (storeName: string): KeyValue => {
+    const forage = localforage.createInstance({ name: 'gonyx', storeName });
+    return {
+      getItem: (key) => ready.then(() => forage.getItem(key)),
+      setItem: (key, value) => ready.then(() => forage.setItem(key, value)),
+      removeItem: (key) => ready.then(() => forage.removeItem(key)),
+      keys: () => ready.then(() => forage.keys()),
+    };
+  };
+  opened = Object.fromEntries(
+    Object.entries(STORES).map(([key, storeName]) => [key, store(storeName)]),
   ) as unknown as Database;
   return opened;
 }

@@ -65,9 +65,12 @@ export function useTyped(
       typed.current = null;
     };
   }, [keeper, scope, label, box]);
+  const last = useRef(shown);
   useEffect(() => {
+    if (last.current === shown) return;
+    last.current = shown;
     // Emptied by its form, undone, or changed from elsewhere: what was typed is not what stands there any more.
-    if (!typed.current || shown === typed.current.text || shown === typed.current.before) return;
+    if (!typed.current || shown === typed.current.text) return;
     if (key.current) keeper?.drop(key.current);
     typed.current = null;
   }, [keeper, shown]);

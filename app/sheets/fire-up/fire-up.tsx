@@ -13,6 +13,7 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { deriveGates } from '../../storage/derived';
 import { newId } from '../../storage/garage';
 import { Button } from '../../ui/button';
+import { useEdited } from '../../ui/edited';
 import { Checkbox } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Callout, Small, Soft, Stack } from '../../ui/text';
@@ -36,7 +37,7 @@ function useCaseFor(gateId: string, checkId: string): () => void {
 
 function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: string }) {
   const { edit } = useBuild();
-  const [value, setValue] = useState<number | null>(check.confirmation?.value ?? null);
+  const [value, setValue] = useEdited<number | null>(check.confirmation?.value ?? null);
   const confirm = (confirmed: boolean, reading: number | null = null) =>
     edit(
       call('confirmCheck', {
@@ -143,7 +144,7 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
       </div>
       <Stack as="ul" $gap={3}>
         {gate.checks.map((check) => (
-          <CheckLine key={`${check.id} ${check.confirmation?.at ?? ''}`} gate={gate} check={check} by={by} />
+          <CheckLine key={check.id} gate={gate} check={check} by={by} />
         ))}
       </Stack>
       {gate.checks.length === 0 && <Small>Nothing of this kind is in the plan, so there is nothing to check.</Small>}

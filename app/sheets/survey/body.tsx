@@ -1,5 +1,4 @@
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
 import { styled } from 'styled-components';
 import { bodySignal, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
 import { call } from '~/core/build/edits';
@@ -16,6 +15,7 @@ import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
+import { useEdited } from '../../ui/edited';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
@@ -46,7 +46,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
   const body = trait(kind, 'body')!;
   const gauge = trait(kind, 'tachometer');
   const events = (build.engine.cylinders * 360) / cycleDegrees(build.engine);
-  const [name, setName] = useState(device.label);
+  const [name, setName] = useEdited(device.label);
   const change = (
     part: Partial<{
       name: string;
@@ -136,7 +136,6 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
                   <td>
                     <Colour>
                       <ColourField
-                        key={one.colour}
                         label={`Colour of the car's wire at ${one.cavity}`}
                         value={one.colour}
                         onKeep={(colour) => setCavity(index, { colour })}
@@ -202,7 +201,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
 }
 
 function ColourField({ label, value, onKeep }: { label: string; value: string; onKeep: (value: string) => void }) {
-  const [text, setText] = useState(value);
+  const [text, setText] = useEdited(value);
   return (
     <div style={{ width: 96 }}>
       <TextField
@@ -277,7 +276,7 @@ export function Body() {
           </Stack>
         )}
         {plugs.map(({ device, kind }) => (
-          <Plug key={`${device.id} ${device.label}`} device={device} kind={kind} />
+          <Plug key={device.id} device={device} kind={kind} />
         ))}
         {plugs.length > 0 && (
           <Small>

@@ -13,6 +13,7 @@ import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
 import { keepOwnKind, ownKinds } from '../../storage/library';
 import { Button } from '../../ui/button';
+import { useEdited } from '../../ui/edited';
 import { Checkbox } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
@@ -25,7 +26,7 @@ import { alternatives } from '../../parts/destination-words';
 /** One device: name, branch, shield, each terminal with where it goes. */
 export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
   const { build, edit, select, derived } = useBuild();
-  const [label, setLabel] = useState(device.label);
+  const [label, setLabel] = useEdited(device.label);
   const [editing, setEditing] = useState(false);
   const [told, setTold] = useState('');
   const keepInLibrary = async () => {

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/build/edits';
 import type { EcuDefinition } from '~/core/ecu/ecu';
@@ -10,6 +9,7 @@ import { EngineForm, useEngineDraft } from '../../parts/engine-form';
 import { QuantityField } from '../../parts/quantity-field';
 import { rememberUnits } from '../../storage/units';
 import { Button } from '../../ui/button';
+import { useEdited } from '../../ui/edited';
 import { Dialog, DialogActions } from '../../ui/dialog';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
@@ -49,7 +49,7 @@ export function EngineDialog({ onClose }: { onClose: () => void }) {
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
   const { build, edit } = useBuild();
   const { engine, site, units } = build;
-  const [vehicle, setVehicle] = useState(build.vehicle);
+  const [vehicle, setVehicle] = useEdited(build.vehicle);
   const setUnits = (part: Partial<Units>) => {
     edit(call('setUnits', part));
     rememberUnits({ ...units, ...part });

@@ -9,6 +9,7 @@ import { dayWords, today } from '../../parts/dates';
 import { money } from '../../parts/money';
 import { Photos } from '../../parts/photos';
 import { Button } from '../../ui/button';
+import { useEdited } from '../../ui/edited';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { Table, TableScroll } from '../../ui/table';
@@ -22,7 +23,7 @@ const stateWords: Record<Part['state'], string> = { 'to-order': 'to order', orde
 
 function QuestionItem({ question }: { question: Question }) {
   const { edit } = useBuild();
-  const [answer, setAnswer] = useState(question.answer);
+  const [answer, setAnswer] = useEdited(question.answer);
   const keep = () => {
     if (answer === question.answer) return;
     edit(
@@ -106,7 +107,7 @@ function Questions() {
       )}
       <ul>
         {sorted.map((question) => (
-          <QuestionItem key={`${question.id} ${question.answer}`} question={question} />
+          <QuestionItem key={question.id} question={question} />
         ))}
       </ul>
       {mystery.length > 0 && (
@@ -134,7 +135,7 @@ function Parts() {
   const [count, setCount] = useState<number | null>(1);
   const [cost, setCost] = useState<number | null>(null);
   const { currency } = build.survey;
-  const [code, setCode] = useState(currency);
+  const [code, setCode] = useEdited(currency);
   const put = (part: Part) => edit(call('putPart', { part }));
   return (
     <Stack $gap={3}>
@@ -319,7 +320,7 @@ export function Notes() {
           <HoursPanel />
         </Stack>
         <Stack $gap={5}>
-          <Parts key={build.survey.currency} />
+          <Parts />
           <Stack $gap={3}>
             <Heading>Photographs of the car</Heading>
             <Small>

@@ -60,7 +60,7 @@ function DeviceList({ onAdd }: { onAdd: () => void }) {
                       <Soft>{plural(kind.terminals.length, 'terminal')}</Soft>
                       <span>{needs.length > 0 ? plural(needs.length, 'pin') : 'no pin'}</span>
                     </DeviceRow>
-                    {open && <DeviceDetail key={`${device.id} ${device.label}`} device={device} kind={kind} />}
+                    {open && <DeviceDetail device={device} kind={kind} />}
                   </li>
                 );
               })}
@@ -108,7 +108,7 @@ export function Survey({
       }
     >
       <Columns>
-        <Facts key={build.vehicle} ecus={ecus} onEngine={() => setEngineOpen(true)} />
+        <Facts ecus={ecus} onEngine={() => setEngineOpen(true)} />
         <DeviceList onAdd={() => setAdding(true)} />
       </Columns>
       <AddDevice kinds={kinds} own={own} isOpen={adding} onClose={() => setAdding(false)} />
