@@ -52,9 +52,13 @@ export function keepOffline(): void {
   navigator.serviceWorker.addEventListener('message', (event: MessageEvent<{ type?: unknown; why?: unknown }>) => {
     if (event.data.type === 'not-kept') update({ notKept: String(event.data.why) });
   });
-  // Another version took over, here or in another tab, on the person's word: what is open is of the old one.
-  if (navigator.serviceWorker.controller)
-    navigator.serviceWorker.addEventListener('controllerchange', () => window.location.reload(), { once: true });
+  let before = navigator.serviceWorker.controller;
+  navigator.serviceWorker.addEventListener('controllerchange', () => {
+    // Another version took over, here or in another tab, on the person's word: what is open is of the old one. The first
+    // version of a device takes over from nobody.
+    if (before) window.location.reload();
+    before = navigator.serviceWorker.controller;
+  });
   if (document.readyState === 'complete') void register();
   else window.addEventListener('load', () => void register());
 }

@@ -7,7 +7,7 @@ import { createRequestHandler } from '@react-router/express';
 import compression from 'compression';
 import express from 'express';
 
-const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.env.GONYX_ROOT ?? path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
 const policy = (nonce) =>
   [
