@@ -23,7 +23,7 @@ const metres = z.number().min(0).max(30);
 const takenOn = z.array(z.string().max(200)).max(60);
 
 export const deviceSchema = z.object({
-  id: z.string().regex(/^[a-z0-9-]{1,60}$/),
+  id: z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens'),
   kindId: z.string(),
   label: z.string().min(1).max(60),
   cylinder: z.int().min(1).max(16).nullable(),
@@ -202,7 +202,7 @@ const planFields = {
 export const tints = ['sky', 'rose', 'olive', 'mint', 'lilac', 'blush', 'slate', 'teal', 'amber', 'none'] as const;
 export const patterns = ['plain', 'lines', 'dots', 'grid', 'slants'] as const;
 export const markSchema = z.object({
-  letter: z.string().regex(/^[A-Z0-9]{1,2}$/, 'one or two capital letters or digits'),
+  letter: z.string().regex(/^[A-Z0-9]{1,2}$/, 'must be one or two capital letters or digits'),
   tint: z.enum(tints),
   pattern: z.enum(patterns),
 });
@@ -216,7 +216,7 @@ export const planSchema = z.object(planFields);
 export type Plan = z.infer<typeof planSchema>;
 
 export const revisionSchema = z.object({
-  letter: z.string().regex(/^[A-Z]{1,2}$/),
+  letter: z.string().regex(/^[A-Z]{1,2}$/, 'must be one or two capital letters'),
   at: instant,
   note: text(300),
   plan: planSchema,

@@ -41,7 +41,7 @@ export type Hours = z.infer<typeof hoursSchema>;
 
 /** A photograph's line in the build; the picture itself is kept beside it, under this id. */
 export const photoSchema = z.object({
-  id: z.string().regex(/^[a-z0-9-]{1,60}$/),
+  id: z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens'),
   /** `dev:crank-vr-1`, `donor:<connector>`, or '' for the car as a whole. */
   about: z.string().max(80),
   caption: z.string().max(200),
@@ -103,7 +103,7 @@ export const surveySchema = z.object({
   parts: z.array(partSchema).max(600),
   hours: z.array(hoursSchema).max(1000),
   /** ISO 4217 code of the costs. */
-  currency: z.string().regex(/^[A-Z]{3}$/, 'a currency is three capital letters, such as EUR'),
+  currency: z.string().regex(/^[A-Z]{3}$/, 'must be a currency of three capital letters, such as EUR'),
   photos: z.array(photoSchema).max(200),
 });
 export type SurveyRecords = z.infer<typeof surveySchema>;

@@ -179,12 +179,13 @@ export function chooseTracks(
       return fail(
         'constant',
         first.channel.name,
-        `${tracks.length === 1 ? `Channel ${quoted(first)} stands` : 'All channels stand'} still at ${first.shape.least.toFixed(2)} V: no signal reached the recorder.`,
+        `${tracks.length === 1 ? `Channel ${quoted(first)} stands` : 'All channels stand'} ${Number.isFinite(first.shape.least) ? `still at ${first.shape.least.toFixed(2)} V` : 'without a figure'}: no signal reached the recorder.`,
       );
+    const most = Math.max(...tracks.map(pulses));
     return fail(
       'too-few-edges',
       first.channel.name,
-      `Only ${pulses(tracks.reduce((one, other) => (pulses(other) > pulses(one) ? other : one)))} pulse was found in the capture: a match needs at least two turns of the cam.`,
+      `${most === 0 ? 'No pulse was' : `Only ${most} ${most === 1 ? 'pulse was' : 'pulses were'}`} found in the capture: a match needs at least two turns of the cam.`,
     );
   }
   for (const track of still) notes.push(`${quoted(track)} stands still and is left out.`);

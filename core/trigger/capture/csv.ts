@@ -1,3 +1,4 @@
+import { plural } from '../../units/format';
 import { fail, ok, type Result } from '../../problem';
 import { TimeLine, evenTime, joined, type Capture, type CaptureReader, type TimeBase } from './capture';
 import { cellsOf, endOfLine, layoutOf, leftOut, type CsvLayout } from './layout';
@@ -66,7 +67,7 @@ class CsvReader implements CaptureReader {
     }
     const layout = this.layout!;
     if (this.count < 2)
-      return fail('too-short', '', `The file has ${this.count} row of figures: too few for a capture.`);
+      return fail('too-short', '', `The file has ${plural(this.count, 'row')} of figures: too few for a capture.`);
     const notes = [...layout.notes];
     const time: TimeBase = layout.timeColumn === null ? evenTime(this.count, layout.step) : this.line!.finish();
     notes.push(

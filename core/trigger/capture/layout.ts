@@ -146,10 +146,13 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
   // The last line of a part may be cut.
   if (!whole) lines.pop();
   const full = lines.filter((line) => line.trim() !== '');
-  if (full.length === 0) return fail('empty', '', 'The file is empty.');
+  if (text.length === 0) return fail('empty', '', 'The file is empty.');
+  if (text.trim() === '') return fail('empty', '', 'The file holds nothing but blanks: it is not a capture.');
   const printable = [...text.slice(0, 2000)].filter((sign) => sign >= ' ' || /\s/.test(sign)).length;
   if (printable < 0.9 * Math.min(2000, text.length))
     return fail('not-capture', '', 'The file is neither text nor a sound file: it is not a capture.');
+  if (full.length === 0)
+    return fail('not-capture', 'line 1', 'The first line does not come to an end: the file is not a capture.');
   // More cells win only while most rows stay: a decimal comma must not become a column.
   const readings = signs.map(([delimiter, decimal]) => ({
     delimiter,

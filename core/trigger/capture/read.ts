@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../../problem';
+import { plural } from '../../units/format';
 import { secondsAt, type Capture, type CaptureReader } from './capture';
 import { csvReader } from './csv';
 import { gatherReader, readVcd, writeVcd } from './vcd';
@@ -38,9 +39,28 @@ export function captureReader(): CaptureReader {
         const pushed = reader.push(waiting);
         if (!pushed.ok) return pushed;
       }
-      return reader.finish();
+      const read = reader.finish();
+      return read.ok ? withoutMonsters(read.value) : read;
     },
   };
+}
+
+/** Figures beyond any voltage, such as 1e308, are no figures; a capture of nothing else is none. */
+function withoutMonsters(capture: Capture): Result<Capture> {
+  let [beyond, left] = [0, 0];
+  for (const { values } of capture.channels)
+    for (let i = 0; i < values.length; i += 1) {
+      if (Number.isFinite(values[i])) left += 1;
+      else if (!Number.isNaN(values[i])) {
+        values[i] = Number.NaN;
+        beyond += 1;
+      }
+    }
+  if (left === 0)
+    return fail('not-capture', '', 'No cell of the file holds a figure that can be a voltage: it is not a capture.');
+  if (beyond === 0) return ok(capture);
+  const note = `${plural(beyond, 'figure')} beyond any voltage ${beyond === 1 ? 'counts' : 'count'} as no signal.`;
+  return ok({ ...capture, notes: [...capture.notes, note] });
 }
 
 /** A capture held whole in memory. */

@@ -270,3 +270,26 @@ describe('written and read again', () => {
     expect(writeCsv(made).split('\n')[0]).toBe('Time (s),crank (V),cam (V)');
   });
 });
+
+describe('what is no capture says so in words a person can use', () => {
+  const bytes = (text: string) => new TextEncoder().encode(text);
+  const sentence = (given: Uint8Array) => {
+    const read = readCapture(given);
+    return read.ok ? 'read' : read.problem.sentence;
+  };
+  const rows = (figure: string) =>
+    bytes(['time,crank', ...Array.from({ length: 60 }, (_, i) => `${(i / 1000).toFixed(4)},${figure}`)].join('\n'));
+  test('ten megabytes of nothing are not called empty', () => {
+    expect(sentence(new Uint8Array(0))).toBe('The file is empty.');
+    expect(sentence(new Uint8Array(10_000_000).fill(32))).toMatch(/nothing but blanks/);
+    expect(sentence(new Uint8Array(10_000_000))).toMatch(/neither text nor a sound file/);
+    expect(sentence(bytes('a'.repeat(2_000_000)))).toMatch(/first line does not come to an end/);
+  });
+  test('figures beyond any voltage are told, never written out', () => {
+    expect(sentence(rows('1e308'))).toMatch(/can be a voltage/);
+    const mixed = new TextDecoder().decode(rows('5')).replace(',5\n', ',-1e308\n');
+    const read = readCapture(bytes(mixed));
+    if (!read.ok) throw new Error(read.problem.sentence);
+    expect(read.value.notes.join(' ')).toMatch(/1 figure beyond any voltage counts as no signal/);
+  });
+});
