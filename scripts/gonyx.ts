@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { z } from 'zod';
 import { catalog } from '~/catalog';
 import { allot } from '~/core/allot/allot';
 import { compareEcus } from '~/core/allot/compare';
 import { spareWords } from '~/core/allot/spares';
 import { waysOut } from '~/core/allot/ways';
+import { zodProblem } from '~/core/build/parse';
 import type { Build } from '~/core/build/schema';
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { parseEcuFile } from '~/core/ecu/file';
@@ -204,26 +206,40 @@ const solve: Command = ([path, ...rest]) =>
     });
   });
 
+/** What was measured: the symptom, and a value for each test taken, null for an open line. */
+const readingsSchema = z.object({
+  symptom: z.string().max(200),
+  readings: z
+    .array(z.object({ testId: z.string().max(200), value: z.number().nullable() }))
+    .max(1000)
+    .default([]),
+});
+
 const trace: Command = ([path, readingsPath]) =>
   withBuild(path, (build) => {
     const text = readText(readingsPath, 'readings file');
     if (!text.ok) return text;
-    let data: { symptom?: unknown; readings?: unknown };
+    let data: unknown;
     try {
-      data = JSON.parse(text.value) as typeof data;
+      data = JSON.parse(text.value);
     } catch {
       return fail('not-json', readingsPath, `${readingsPath} is not readable JSON.`);
     }
-    const readings = Array.isArray(data.readings) ? (data.readings as { testId: string; value: number | null }[]) : [];
+    const parsed = readingsSchema.safeParse(data);
+    if (!parsed.success) {
+      const problem = zodProblem(parsed.error, 'readings');
+      return { ok: false, problem: { ...problem, sentence: `${readingsPath}: ${problem.sentence}` } };
+    }
+    const { symptom, readings } = parsed.data;
     const found = traceFaults(build, netlist(build), {
-      symptomId: String(data.symptom),
+      symptomId: symptom,
       readings: readings.map((one) => ({ ...one, at: '' })),
     });
     if (!found)
       return fail(
         'no-symptom',
         `${readingsPath} symptom`,
-        `${readingsPath}: symptom ${String(data.symptom)} does not exist on this build.`,
+        `${readingsPath}: symptom ${symptom} does not exist on this build.`,
       );
     return answer({
       candidates: found.candidates.map((one) => ({
@@ -316,8 +332,23 @@ function run(words: readonly string[]): Result<Answer> {
   }
 }
 
-const result = run(process.argv.slice(2));
-if (result.ok) {
+/** Exit 1 means stop findings and 2 bad input: a bug of ours is neither, and keeps its trace. */
+const BUG = 3;
+
+function told(): Result<Answer> | null {
+  try {
+    return run(process.argv.slice(2));
+  } catch (error) {
+    process.stderr.write(
+      `Gonyx itself failed at this: please report it with the file. ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+    );
+    return null;
+  }
+}
+
+const result = told();
+if (!result) process.exitCode = BUG;
+else if (result.ok) {
   process.stdout.write(result.value.bytes ?? `${JSON.stringify(result.value.output, null, 2)}\n`);
   process.exitCode = result.value.exit;
 } else {

@@ -49,7 +49,11 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
         </Cell>
         <Cell>
           <dt>Saved</dt>
-          <dd data-testid="save-state" data-state={typing && view.saveState === 'saved' ? 'typing' : view.saveState}>
+          <dd
+            data-testid="save-state"
+            data-saved-at={view.savedAt}
+            data-state={typing && view.saveState === 'saved' ? 'typing' : view.saveState}
+          >
             {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
             {view.saveState === 'failed' && (
               <>

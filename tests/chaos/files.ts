@@ -72,7 +72,12 @@ export function fileKinds(): Kind[] {
       whole: [encode(libraryFile(catalog.kinds.slice(0, 40)))],
       read: (bytes) => parseLibrary(decode(bytes)),
     },
-    { name: 'ECUs', how: 'json', whole: [encode(ecuFile([...catalog.ecus]))], read: (bytes) => parseEcuFile(decode(bytes)) },
+    {
+      name: 'ECUs',
+      how: 'json',
+      whole: [encode(ecuFile([...catalog.ecus]))],
+      read: (bytes) => parseEcuFile(decode(bytes)),
+    },
     {
       name: 'wheels',
       how: 'json',
@@ -97,14 +102,12 @@ export function fileKinds(): Kind[] {
       whole: [encode('-20 15000\n0 5800\n20 2500\n80 330\n')],
       read: (bytes) => parsePoints(decode(bytes), { ohms: true }),
     },
-    ...(['csv', 'vcd', 'wav'] as const).map(
-      (format): Kind => ({
-        name: `capture, ${format}`,
-        how: format === 'wav' ? 'bytes' : 'text',
-        whole: [writeCapture(small, format, 20_000)],
-        read: readCapture,
-      }),
-    ),
+    ...(['csv', 'vcd', 'wav'] as const).map((format): Kind => ({
+      name: `capture, ${format}`,
+      how: format === 'wav' ? 'bytes' : 'text',
+      whole: [writeCapture(small, format, 20_000)],
+      read: readCapture,
+    })),
   ];
 }
 
@@ -120,7 +123,12 @@ export interface FilesAnswer {
 }
 
 /** Reads `count` damaged files, shared out over the kinds. `slowest` is what a read may take, seconds. */
-export function mutateFiles(count: number, seed: number, slowest = 2, onProgress?: (done: number) => void): FilesAnswer {
+export function mutateFiles(
+  count: number,
+  seed: number,
+  slowest = 2,
+  onProgress?: (done: number) => void,
+): FilesAnswer {
   const kinds = fileKinds();
   const answer = { files: 0, uncaught: [] as string[], unfit: new Set<string>(), slow: [] as string[] };
   for (let i = 0; i < count; i += 1) {
@@ -138,7 +146,9 @@ export function mutateFiles(count: number, seed: number, slowest = 2, onProgress
           answer.unfit.add(`${kind.name}: ${sentence.slice(0, 200)} (seed ${seed + i})`);
       }
     } catch (error) {
-      answer.uncaught.push(`${name}: ${error instanceof Error ? (error.stack ?? error.message).slice(0, 400) : String(error)}`);
+      answer.uncaught.push(
+        `${name}: ${error instanceof Error ? (error.stack ?? error.message).slice(0, 400) : String(error)}`,
+      );
     }
     const seconds = (performance.now() - began) / 1000;
     if (seconds > slowest) answer.slow.push(`${name}: ${seconds.toFixed(1)} s`);

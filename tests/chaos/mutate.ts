@@ -53,7 +53,8 @@ function damageJson(root: Json, random: Random): Json {
     else if (way === 3 && !Array.isArray(node)) {
       delete holder[key];
       holder[pick(random, ['constructor', '__proto__ ', `${key} `, 'x'])] = child;
-    } else holder[key] = typeof child === 'number' ? child * pick(random, [-1, 1000, 1e-6]) : (pick(random, ODD) as Json);
+    } else
+      holder[key] = typeof child === 'number' ? child * pick(random, [-1, 1000, 1e-6]) : (pick(random, ODD) as Json);
     return copy;
   }
   return copy;

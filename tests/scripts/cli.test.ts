@@ -83,6 +83,8 @@ describe('the command line', () => {
       badOffset: ['trigger', 'offset', '--old', 'x', '--commanded', '10', '--seen', '1'],
       badState: ['solve', good, '--state', 'flying'],
       badOption: ['solve', good, '--nonsense'],
+      nullReadings: ['trace', good, file('null.json', '{"symptom":"dead:fan-1","readings":null}')],
+      oddId: ['check', file('odd.json', JSON.stringify({ ...demoBuild(), id: '..' }))],
     };
     const names = Object.keys(runs);
     const done: [string, Ran][] = [];
@@ -130,7 +132,7 @@ describe('the command line', () => {
   test('demo prints a whole build', () => {
     expect(buildSchema.safeParse(json('demo')).success).toBe(true);
   });
-  test.each(['broken', 'missing', 'unknown', 'badOffset', 'badState', 'badOption'])(
+  test.each(['broken', 'missing', 'unknown', 'badOffset', 'badState', 'badOption', 'nullReadings', 'oddId'])(
     '%s: exit 2, one sentence, nothing on standard output',
     (name) => {
       expect(results[name].code).toBe(2);
@@ -141,6 +143,8 @@ describe('the command line', () => {
   test('the sentence names the place', () => {
     expect(results.broken.err).toMatch(/broken\.json: .*line \d+/);
     expect(results.badOffset.err).toMatch(/--old must be a number of degrees, not 'x'/);
+    expect(results.nullReadings.err).toMatch(/null\.json: readings must be a list in square brackets\./);
+    expect(results.oddId.err).toMatch(/odd\.json: id must be 1 to 120 letters, digits, hyphens or underscores\./);
   });
 
   test('a build in its archive is read like its JSON', () => {

@@ -1,0 +1,81 @@
+// npm run chaos: the storage and the files, tried as hard as we can. `--short` is what the tests run a part of.
+import { spawn } from 'node:child_process';
+import { chromium } from '@playwright/test';
+import { mutateFiles } from '../tests/chaos/files';
+import { killRounds } from '../tests/chaos/kills';
+import { tabRounds } from '../tests/chaos/tabs';
+import { failingWrites } from '../tests/chaos/writes';
+
+const short = process.argv.includes('--short');
+const only = process.argv.find((word) => word.startsWith('--only='))?.slice(7);
+const seed = Number(process.argv.find((word) => word.startsWith('--seed='))?.slice(7) ?? Date.now() % 1_000_000);
+const wanted = (part: string) => !only || only === part;
+const PORT = 4199;
+const base = `http://127.0.0.1:${PORT}`;
+const say = (text: string) => void process.stdout.write(`${text}\n`);
+
+async function served(): Promise<() => void> {
+  const child = spawn(process.execPath, ['scripts/serve.mjs'], {
+    env: { ...process.env, PORT: String(PORT) },
+    stdio: 'ignore',
+  });
+  for (let tries = 0; tries < 100; tries += 1) {
+    try {
+      await fetch(base);
+      return () => void child.kill();
+    } catch {
+      // Not up yet.
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+  throw new Error('the app is not served: run npm run build first');
+}
+
+let bad = 0;
+const count = (name: string, things: readonly string[]) => {
+  bad += things.length;
+  say(`  ${name}: ${things.length}`);
+  for (const thing of things.slice(0, 10)) say(`    ${thing}`);
+};
+
+say(`seed ${seed}`);
+if (wanted('files')) {
+  const files = mutateFiles(short ? 2_000 : 100_000, seed, 2, (done) => done % 20_000 === 0 && say(`  ${done} files`));
+  say(`damaged files: ${files.files}`);
+  count('uncaught exceptions', files.uncaught);
+  count('sentences nobody can use', files.unfit);
+  count('reads over 2 s', files.slow);
+}
+if (wanted('kills') || wanted('writes') || wanted('tabs')) {
+  const stop = await served();
+  try {
+    if (wanted('kills')) {
+      const kills = await killRounds(base, short ? 3 : 500, seed, (done) => done % 50 === 0 && say(`  ${done} kills`));
+      say(`kills: ${kills.kills}, with ${kills.edits} edits`);
+      count('lost edits', kills.lost);
+      count('uncaught exceptions', kills.uncaught);
+    }
+    const browser = await chromium.launch({
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu'],
+    });
+    if (wanted('writes')) {
+      const numbers = Array.from({ length: short ? 3 : 24 }, (_, i) => i + 1);
+      const writes = await failingWrites(browser, base, numbers, seed);
+      say(`failing writes: ${writes.tried}`);
+      count('lost edits', writes.lost);
+      count('uncaught exceptions', writes.uncaught);
+    }
+    if (wanted('tabs')) {
+      const tabs = await tabRounds(browser, base, short ? 1 : 60, seed);
+      say(`two tabs and the garage: ${tabs.rounds} rounds, ${tabs.acts} acts`);
+      count('lost edits', tabs.lost);
+      count('resurrected builds', tabs.resurrected);
+      count('uncaught exceptions', tabs.uncaught);
+    }
+    await browser.close();
+  } finally {
+    stop();
+  }
+}
+process.exitCode = bad === 0 ? 0 : 1;

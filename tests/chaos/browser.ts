@@ -1,0 +1,124 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium, type Browser, type Page } from '@playwright/test';
+
+const CHROMIUM = '/usr/bin/chromium';
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--remote-debugging-port=0',
+  '--lang=en-GB',
+];
+
+/** A real browser with a profile on disk, which can be killed as a power cut would. */
+export class MortalBrowser {
+  private constructor(
+    private readonly child: ChildProcess,
+    private readonly browser: Browser,
+    readonly page: Page,
+  ) {}
+
+  static async start(profile: string): Promise<MortalBrowser> {
+    const child = spawn(CHROMIUM, [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      detached: true,
+    });
+    const endpoint = await new Promise<string>((resolve, reject) => {
+      let said = '';
+      child.stderr!.on('data', (chunk: Buffer) => {
+        said += chunk.toString();
+        const found = /DevTools listening on (ws:\S+)/.exec(said);
+        if (found) resolve(found[1]);
+      });
+      child.once('exit', () => reject(new Error(`the browser ended by itself: ${said.slice(-400)}`)));
+    });
+    const browser = await chromium.connectOverCDP(endpoint);
+    const [context] = browser.contexts();
+    return new MortalBrowser(child, browser, context.pages()[0] ?? (await context.newPage()));
+  }
+
+  /** The whole of it at once, with no word to anybody. */
+  async kill(): Promise<void> {
+    if (this.child.exitCode !== null || this.child.signalCode !== null) return;
+    const gone = new Promise<void>((resolve) => this.child.once('exit', () => resolve()));
+    process.kill(-this.child.pid!, 'SIGKILL');
+    await gone;
+    await this.browser.close().catch(() => undefined);
+  }
+}
+
+export interface Profile {
+  readonly folder: string;
+  readonly drop: () => void;
+}
+export function newProfile(): Profile {
+  const folder = mkdtempSync(path.join(tmpdir(), 'gonyx-chaos-'));
+  return { folder, drop: () => rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 }) };
+}
+
+export const ready = (page: Page): Promise<unknown> => page.waitForSelector('html[data-ready]');
+export const pause = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** What an edit of the tried sheets can change: enough to tell every state from every other. */
+export interface Seen {
+  readonly vehicle: string;
+  readonly questions: readonly string[];
+  readonly slack: number;
+  readonly altitude: number;
+}
+interface ExportedBuild {
+  readonly vehicle: string;
+  readonly survey: { readonly questions: readonly { readonly text: string }[] };
+  readonly loom: { readonly slackMetres: number };
+  readonly site: { readonly altitudeMetres: number };
+}
+
+/** The build as the garage exports it: what is on the device, read by the app itself. */
+export async function exported(page: Page, base: string, name: RegExp): Promise<Seen> {
+  await page.goto(`${base}/`);
+  await ready(page);
+  const button = page.getByRole('button', { name: new RegExp(`^Export ${name.source}`) }).first();
+  await button.waitFor();
+  // The file is read as it is handed over, before any download: a browser that is to be killed may not finish one.
+  await page.evaluate(() => {
+    const { createObjectURL } = URL;
+    URL.createObjectURL = (blob: Blob) => {
+      Object.assign(window, { handedOver: blob });
+      return createObjectURL(blob);
+    };
+  });
+  await button.click();
+  await page.waitForFunction(() => 'handedOver' in window);
+  const text = await page.evaluate(() => (window as unknown as { handedOver: Blob }).handedOver.text());
+  const build = JSON.parse(text) as ExportedBuild;
+  return {
+    vehicle: build.vehicle,
+    questions: build.survey.questions.map(({ text }) => text),
+    slack: build.loom.slackMetres,
+    altitude: build.site.altitudeMetres,
+  };
+}
+
+/** The instant up to which the title block says everything is on the device; null while it says otherwise. */
+export const savedUpTo = (page: Page): Promise<number | null> =>
+  page.evaluate(() => {
+    const said = document.querySelector<HTMLElement>('[data-testid="save-state"]');
+    return said?.dataset.state === 'saved' ? Date.parse(said.dataset.savedAt ?? '') : null;
+  });
+
+/** Waits until an edit made after `since` is said to be saved. */
+export async function savedSince(page: Page, since: number): Promise<void> {
+  await page.waitForFunction((from) => {
+    const said = document.querySelector<HTMLElement>('[data-testid="save-state"]');
+    return said?.dataset.state === 'saved' && Date.parse(said.dataset.savedAt ?? '') >= from;
+  }, since);
+}

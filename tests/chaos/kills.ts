@@ -1,0 +1,86 @@
+import { seeded } from '~/core/trigger/synth';
+import { MortalBrowser, exported, newProfile, pause, ready, savedSince, type Seen } from './browser';
+import { goToAct, randomAct, sameSeen } from './edits';
+
+export interface KillsAnswer {
+  readonly kills: number;
+  readonly edits: number;
+  /** What was called saved and is gone, or what stands there and was never made. */
+  readonly lost: readonly string[];
+  readonly uncaught: readonly string[];
+}
+
+/**
+ * Edits random sheets and kills the browser at random moments, again and again on one profile. What is found afterwards must be
+ * a state the person has seen, and none older than the last one the title block called saved.
+ */
+export async function killRounds(
+  base: string,
+  kills: number,
+  seed: number,
+  onRound?: (done: number) => void,
+): Promise<KillsAnswer> {
+  const random = seeded(seed);
+  const profile = newProfile();
+  const answer = { kills: 0, edits: 0, lost: [] as string[], uncaught: [] as string[] };
+  let seen: Seen | null = null;
+  let buildId = '';
+  try {
+    for (let round = 0; round < kills; round += 1) {
+      const browser = await MortalBrowser.start(profile.folder);
+      const { page } = browser;
+      page.on('pageerror', (error) => answer.uncaught.push(`round ${round}: ${error.message}`));
+      try {
+        if (buildId === '') {
+          await page.goto(`${base}/`);
+          await ready(page);
+          await page
+            .getByRole('listitem')
+            .filter({ hasText: /Brindle/ })
+            .getByRole('button', { name: 'Open this demo' })
+            .click();
+          await page.waitForURL(/\/build\/[^/]+\/survey/);
+          buildId = /build\/([^/]+)\//.exec(page.url())![1];
+        }
+        const found: Seen = await exported(page, base, /.*Brindle/);
+        const states: Seen[] = [found];
+        if (seen && !sameSeen(seen, found))
+          answer.lost.push(`round ${round}: ${JSON.stringify({ expected: seen, found })}`);
+        let saved = 0;
+        const edits = 1 + Math.floor(random() * 3);
+        for (let i = 0; i < edits; i += 1) {
+          answer.edits += 1;
+          const act = randomAct(random, answer.edits);
+          await goToAct(page, base, buildId, act.on);
+          const since = Date.now();
+          await act.act(page);
+          states.push(act.after(states[states.length - 1]));
+          // Half of the time the person waits for the word; else the cut comes at any moment.
+          if (random() < 0.5) {
+            await savedSince(page, since);
+            saved = states.length - 1;
+          } else await pause(random() * 350);
+        }
+        await browser.kill();
+        answer.kills += 1;
+        // A new browser on the same profile is asked what is there: it must be one of the states from the saved one on.
+        const witness = await MortalBrowser.start(profile.folder);
+        try {
+          const after = await exported(witness.page, base, /.*Brindle/);
+          if (!states.slice(saved).some((one) => sameSeen(one, after)))
+            answer.lost.push(`round ${round}: saved ${JSON.stringify(states[saved])}, found ${JSON.stringify(after)}`);
+          seen = after;
+        } finally {
+          await witness.kill();
+          answer.kills += 1;
+        }
+      } finally {
+        await browser.kill();
+      }
+      onRound?.(answer.kills);
+    }
+  } finally {
+    profile.drop();
+  }
+  return answer;
+}

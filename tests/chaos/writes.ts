@@ -1,0 +1,97 @@
+import type { Browser, Page } from '@playwright/test';
+import { seeded } from '~/core/trigger/synth';
+import { exported, pause, ready, type Seen } from './browser';
+import { goToAct, randomAct, sameSeen } from './edits';
+
+export interface WritesAnswer {
+  readonly tried: number;
+  readonly lost: readonly string[];
+  readonly uncaught: readonly string[];
+}
+
+/** From here on the n-th write of the page fails, once: thrown, or aborted by the store. */
+const failWrite = (page: Page, n: number, how: 'throw' | 'abort') =>
+  page.evaluate(
+    ([at, kind]) => {
+      const { put } = IDBObjectStore.prototype;
+      let count = 0;
+      Object.assign(IDBObjectStore.prototype, {
+        put(this: IDBObjectStore, ...args: Parameters<typeof put>) {
+          count += 1;
+          if (count !== at) return put.apply(this, args);
+          if (kind === 'throw') throw new DOMException('full', 'QuotaExceededError');
+          const request = put.apply(this, args);
+          this.transaction.abort();
+          return request;
+        },
+      });
+    },
+    [n, how] as const,
+  );
+
+/**
+ * For every n, the n-th write of a session fails. Memory is the truth: in the end, when writes work again, the device must hold
+ * what the person saw last, and in between nothing may be thrown.
+ */
+export async function failingWrites(
+  browser: Browser,
+  base: string,
+  numbers: readonly number[],
+  seed: number,
+): Promise<WritesAnswer> {
+  const answer = { tried: 0, lost: [] as string[], uncaught: [] as string[] };
+  for (const how of ['throw', 'abort'] as const)
+    for (const n of numbers) {
+      const random = seeded(seed + n);
+      const context = await browser.newContext({ serviceWorkers: 'block' });
+      const page = await context.newPage();
+      page.on('pageerror', (error) => answer.uncaught.push(`${how} ${n}: ${error.message}`));
+      try {
+        await page.goto(`${base}/`);
+        await ready(page);
+        await page
+          .getByRole('listitem')
+          .filter({ hasText: /Brindle/ })
+          .getByRole('button', { name: 'Open this demo' })
+          .click();
+        await page.waitForURL(/\/build\/[^/]+\/survey/);
+        const buildId = /build\/([^/]+)\//.exec(page.url())![1];
+        await page.getByRole('heading', { level: 1, name: /Survey/ }).waitFor();
+        let seen: Seen | null = null;
+        await failWrite(page, n, how);
+        const made: ReturnType<typeof randomAct>[] = [];
+        for (let i = 0; i < 4; i += 1) {
+          // All on the page that is open: going elsewhere by address would load the failing write away.
+          const act = randomAct(() => (random() < 0.5 ? 0.1 : 0.9), 100 * n + i);
+          await goToAct(page, base, buildId, act.on);
+          await act.act(page);
+          made.push(act);
+          await pause(random() < 0.3 ? 1400 : 60);
+        }
+        // Whatever failed is tried again by itself; the person may also ask for it.
+        const again = page.getByRole('button', { name: 'Try again' });
+        if (await again.isVisible()) await again.click();
+        await page.waitForFunction(
+          () => document.querySelector<HTMLElement>('[data-testid="save-state"]')?.dataset.state === 'saved',
+          undefined,
+          { timeout: 15_000 },
+        );
+        await pause(1500);
+        const found = await exported(page, base, /.*Brindle/);
+        const start = { vehicle: '', questions: [], slack: found.slack, altitude: 0 };
+        seen = made.reduce((state, act) => act.after(state), start as Seen);
+        const wanted: Seen = {
+          ...found,
+          ...(made.some(({ does }) => does.startsWith('vehicle')) ? { vehicle: seen.vehicle } : {}),
+          ...(made.some(({ does }) => does.startsWith('altitude')) ? { altitude: seen.altitude } : {}),
+        };
+        if (!sameSeen(found, wanted)) answer.lost.push(`${how} ${n}: ${JSON.stringify({ wanted, found })}`);
+        answer.tried += 1;
+      } catch (error) {
+        answer.lost.push(`${how} ${n}: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`);
+      } finally {
+        await context.close();
+      }
+    }
+  return answer;
+}
