@@ -77,7 +77,7 @@ export function Room({ room, send }: { room: { used: number; quota: number } | n
   return (
     <>
       Gonyx takes {megabytes(room.used)} of the {megabytes(room.quota)} this browser allows.{' '}
-      <Button weight="quiet" onPress={() => send({ intent: 'free' })}>
+      <Button weight="quiet" style={{ fontSize: 'inherit' }} onPress={() => send({ intent: 'free' })}>
         Make room
       </Button>{' '}
       empties the bin and forgets kept captures.

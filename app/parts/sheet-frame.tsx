@@ -276,6 +276,12 @@ const Tip = styled(Tooltip)`
 const Notice = styled.div`
   display: flex;
   align-items: center;
+  button {
+    flex: none;
+  }
+  ${at.narrow} {
+    flex-wrap: wrap;
+  }
   justify-content: space-between;
   gap: ${space[3]};
   padding: ${space[1]} ${space[3]};

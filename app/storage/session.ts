@@ -33,6 +33,20 @@ const FOLLOWING: Failure = fail(
 );
 const REREAD_MILLISECONDS = 5000;
 
+/** Resolves once the page is looked at, or the signal gives up. */
+function inSight(signal: AbortSignal): Promise<void> {
+  if (typeof document === 'undefined' || document.visibilityState === 'visible') return Promise.resolve();
+  return new Promise((resolve) => {
+    const look = () => {
+      if (document.visibilityState !== 'visible' && !signal.aborted) return;
+      document.removeEventListener('visibilitychange', look);
+      resolve();
+    };
+    document.addEventListener('visibilitychange', look);
+    signal.addEventListener('abort', look, { once: true });
+  });
+}
+
 /** One open build: memory first, the device right after. Writes only while it holds the pen, and only over what it has read. */
 export class Session {
   private view: SessionView;
@@ -284,7 +298,10 @@ export class Session {
     if (this.closed || this.pen) return;
     this.giveUp.abort();
     this.giveUp = new AbortController();
-    const pen = await waitForPen(this.id, this.giveUp.signal);
+    const { signal } = this.giveUp;
+    // A tab nobody looks at does not snatch the pen from one that is only being loaded anew.
+    await inSight(signal);
+    const pen = await waitForPen(this.id, signal);
     if (!pen) return;
     if (Date.now() - this.askedAt < ASKING_MILLISECONDS) {
       pen.release();

@@ -32,7 +32,10 @@ export const destinationSchema = z.discriminatedUnion('to', [
   z.object({ to: z.literal('feed'), feed: z.enum(feedNames), amps: z.number().min(0).max(300) }),
   z.object({ to: z.literal('ground'), place: z.enum(groundPlaces) }),
   /** A line of that name: every terminal that names it is joined, such as a lamp and the switch that lights it. */
-  z.object({ to: z.literal('line'), line: z.string().regex(/^[a-z0-9-]{2,24}$/, 'must be 2 to 24 lower-case letters, digits and hyphens') }),
+  z.object({
+    to: z.literal('line'),
+    line: z.string().regex(/^[a-z0-9-]{2,24}$/, 'must be 2 to 24 lower-case letters, digits and hyphens'),
+  }),
   /** The car's own key switch arrives here: circuits of that feed start at this terminal. */
   z.object({ to: z.literal('source'), source: z.enum(['key-run', 'key-start']) }),
   /** Left bare on purpose. */

@@ -77,7 +77,9 @@ const pinIdShape = /^[A-Z](?:[A-Z0-9]{0,2}[A-Z]?[0-9]{1,3}|[A-Z0-9]{0,3}-[0-9]{1
 
 export const pinSchema = z.object({
   id: z.string().regex(pinIdShape, 'must be a connector and a cavity number, such as A13 or J1-4'),
-  connector: z.string().regex(/^[A-Z][A-Z0-9]{0,3}$/, 'must be a capital letter, with up to three more letters or digits'),
+  connector: z
+    .string()
+    .regex(/^[A-Z][A-Z0-9]{0,3}$/, 'must be a capital letter, with up to three more letters or digits'),
   cavity: z.int().min(1).max(400),
   label: z.string().min(1).max(40),
   abilities: z.array(abilitySchema).min(1).max(8),

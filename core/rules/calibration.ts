@@ -41,7 +41,7 @@ export const calibrationRules: Rule[] = [
           {
             at: at.id,
             where: { type: 'device' as const, deviceId: at.device.id },
-            detail: `${at.label}: the ECU is set to ${setting.name}, so it shows ${signed(readStep(quantity, error.worst, build))} at ${readQuantity(quantity, error.worstAt, build)}${error.atRest === null ? '' : `, and ${signed(readStep(quantity, error.atRest, build))} at key-on`}. A plausible, wrong figure.`,
+            detail: `${at.label}: the ECU is set to ${setting.name}, so it is off by ${signed(readStep(quantity, error.worst, build))} at ${readQuantity(quantity, error.worstAt, build)}${error.atRest === null ? '' : `, and ${signed(readStep(quantity, error.atRest, build))} at key-on`}. A plausible, wrong figure.`,
             remedy: {
               label: 'The ECU is set to the part now',
               calls: [call('setEcuCurve', { sensorId: at.id, setting: null })],

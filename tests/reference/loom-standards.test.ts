@@ -5,7 +5,6 @@ import { colourCodes, isColour, splitColour } from '~/core/netlist/colours';
 import { netlist } from '~/core/netlist/netlist';
 import { fuseRatings } from '~/core/power/fuse';
 import { RELAY_WINDING_OHMS } from '~/core/power/plan';
-import { wireOhms } from '~/core/power/wire';
 import { demoBuild, edited } from '../helpers';
 
 const build = demoBuild();
@@ -65,15 +64,27 @@ describe('ISO 11898-2, 120 ohm terminations', () => {
 });
 
 describe('Ohm’s law over the drawn loom', () => {
-  test('a bare wire reads its own resistance and two contacts', () => {
+  test('a bare wire reads what IEC 60228 class 5 gives its size and length, and its contacts', () => {
+    // IEC 60228, table 3 (flexible, class 5, plain copper), ohm/km at 20 °C; 0.35 mm² by ISO 6722-1, from memory.
+    const table: Record<number, number> = { 0.35: 54.4, 0.5: 39, 0.75: 26, 1: 19.5, 1.5: 13.3, 2.5: 7.98, 4: 4.95 };
     const dead = solveCircuit(build, net, 'unplugged');
-    for (const wire of net.wires.filter((one) => one.needId !== null))
-      expect(ohmsBetween(dead, wire.from, wire.to)!).toBeLessThanOrEqual(wire.ohms + 0.0101);
-    const one = net.wireById.get('dev:coil-igniter-3.C~ecu:A13')!;
-    expect(one.ohms).toBeCloseTo(wireOhms(one.squareMm, one.lengthMetres), 12);
+    let read = 0;
+    for (const wire of net.wires.filter((one) => one.needId !== null && one.squareMm in table)) {
+      const copper = (table[wire.squareMm] / 1000) * wire.lengthMetres;
+      const seen = ohmsBetween(dead, wire.from, wire.to)!;
+      // A crimped contact has a few milliohms (common practice); another path side by side may only lower it.
+      expect(seen).toBeLessThanOrEqual(copper + 0.012);
+      if (Math.abs(seen - copper) <= 0.012) read += 1;
+    }
+    expect(read).toBeGreaterThan(20);
   });
 });
 
-test('ISO 8820-3 blade fuse ratings rise', () => {
+test('every fuse offered is a rating of ISO 8820-3, and the table holds those a loom needs', () => {
+  // ISO 8820-3:2015, from memory: type C (blade) 1 to 40 A, type E (large blade) 20 to 100 A.
+  const typeC = [1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40];
+  const typeE = [20, 25, 30, 35, 40, 50, 60, 70, 80, 100];
+  for (const rating of fuseRatings) expect([...typeC, ...typeE]).toContain(rating);
+  for (const usual of [5, 7.5, 10, 15, 20, 25, 30, 40]) expect(fuseRatings).toContain(usual);
   expect([...fuseRatings].sort((a, b) => a - b)).toEqual([...fuseRatings]);
 });

@@ -11,7 +11,7 @@ import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
-import { Callout, Row, Small, Soft } from '../../ui/text';
+import { Callout, Row, Small, Soft, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { AllotFrame } from './allot-frame';
@@ -68,7 +68,9 @@ export function Compare({ help }: { help: Help }) {
               <th scope="col">To move</th>
               <th scope="col">Trigger</th>
               <th scope="col">Outputs</th>
-              <th scope="col" />
+              <th scope="col">
+                <VisuallyHidden>What to do</VisuallyHidden>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -7,7 +7,7 @@ import { defaultMark, markGround, markOf } from '../../parts/marks';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Select } from '../../ui/select';
-import { Small } from '../../ui/text';
+import { Small, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color } from '../../ui/theme';
 
@@ -31,7 +31,9 @@ export function MarksDialog({ onClose }: { onClose: () => void }) {
               <th scope="col">Tint</th>
               <th scope="col">Pattern</th>
               <th scope="col">Looks</th>
-              <th scope="col" />
+              <th scope="col">
+                <VisuallyHidden>Mark</VisuallyHidden>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -159,7 +159,7 @@ export function Prove() {
             <List tabIndex={0} role="group" aria-label="Tests" data-tests>
               {[...groups].map(([hold, group]) => (
                 <section key={hold}>
-                  <h3>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h3>
+                  <h2>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h2>
                   <ul>
                     {group.map((test) => (
                       <TestRow key={test.id} test={test} chosen={test === chosen} onChoose={() => go(test)} />
@@ -233,7 +233,7 @@ const List = styled.div`
   flex: 1;
   min-height: 120px;
   overflow: auto;
-  h3 {
+  h2 {
     font-size: ${type.small};
     color: ${color.soft};
     padding-top: ${space[2]};

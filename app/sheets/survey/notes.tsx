@@ -13,7 +13,7 @@ import { useEdited } from '../../ui/edited';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { Table, TableScroll } from '../../ui/table';
-import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
+import { FieldGrid, Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { TypingScope } from '../../ui/typed';
 import { at, color, shape, space } from '../../ui/theme';
@@ -184,7 +184,9 @@ function Parts() {
                   Cost
                 </th>
                 <th scope="col">State</th>
-                <th scope="col" aria-label="Remove" />
+                <th scope="col">
+                  <VisuallyHidden>Remove</VisuallyHidden>
+                </th>
               </tr>
             </thead>
             <tbody>

@@ -7,6 +7,8 @@ import type { Pin } from '~/core/ecu/ecu';
 import { countFindings, findingsOf, rules } from '~/core/rules';
 import { stubLimitMetres } from '~/core/rules/bus';
 import { sheetIds } from '~/core/rules/rule';
+import { netlist } from '~/core/netlist/netlist';
+import type { Selection } from '~/core/netlist/run';
 import { missingToothWheel } from '~/core/trigger/wheel';
 import { demoBuild, donorWire, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
 
@@ -371,7 +373,10 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
   'BB-2': { bad: edited(demo, call('addDevice', { kind: dash })) },
   'BB-3': { bad: edited(demo, call('removeDevice', { deviceId: 'clutch-switch-1' })) },
   'BB-4': { bad: edited(demo, call('removeDevice', { deviceId: 'start-button-1' })) },
-  'BB-5': { bad: edited(demo, call('addDevice', { kind: dash, branchMetres: 2 })) },
+  'BB-5': {
+    bad: edited(demo, call('addDevice', { kind: dash, branchMetres: 2 })),
+    good: edited(demo, call('addDevice', { kind: dash, branchMetres: 0.2 })),
+  },
   'BB-6': {
     bad: {
       ...demo,
@@ -381,6 +386,26 @@ const cases: Record<string, { bad: Build; good?: Build }> = {
 };
 
 const hits = (build: Build, id: string) => findingsOf(build).filter((finding) => finding.rule === id);
+
+/** Whether what a finding points at is in a build. */
+function stands(build: Build, where: Selection): boolean {
+  const net = netlist(build);
+  switch (where.type) {
+    case 'need':
+      return net.needs.some(({ id }) => id === where.needId);
+    case 'wire':
+      return net.wireById.has(where.wireId);
+    case 'device':
+      return build.devices.some(({ id }) => id === where.deviceId);
+    default:
+      return true;
+  }
+}
+/**
+ * Rules that are kept by another thing in the place of the one that breaks them: an injector, a gauge, a wire of another kind; or,
+ * for the immobiliser, by its being gone.
+ */
+const ABOUT_ABSENCE = new Set(['OE-7', 'OE-8', 'BB-9', 'BB-11', 'PL-12']);
 
 describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) => {
   const found = cases[id];
@@ -392,8 +417,12 @@ describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) =>
     expect(rule.source.length).toBeGreaterThan(5);
     expect(sheetIds).toContain(rule.sheet);
   });
-  test('is silent where the rule is kept', () => {
-    expect(hits(found.good ?? demo, id)).toEqual([]);
+  test('is silent where the rule is kept, on a build that has what it speaks of', () => {
+    const good = found.good ?? demo;
+    expect(hits(good, id)).toEqual([]);
+    // A build without the thing would keep every rule about it.
+    const [{ where }] = hits(found.bad, id);
+    if (!ABOUT_ABSENCE.has(id)) expect(where === null || stands(good, where)).toBe(true);
   });
   test('its remedy, where it offers one, takes the finding away', () => {
     for (const finding of hits(found.bad, id)) {
@@ -503,5 +532,33 @@ describe('set aside', () => {
       { ...base, by: 'AB', reason: '  ' },
     ])
       expect(applyEdit(demo, 'setAside', args).ok).toBe(false);
+  });
+});
+
+describe('figures in the sentences, worked by hand', () => {
+  test.each([
+    // Two ends of 120 ohms in parallel are 60; one alone is 120 (ISO 11898-2).
+    ['BB-1', /1 terminations, 120 Ω .* exactly two, 60 Ω/],
+    // Five cylinders over 720 degrees: 144 apart, so none is 360 from another.
+    ['OE-3', /0°, 144°, 288°, 432° and 576°/],
+    // 7200 rpm is 8.333 ms a turn; a coil of its own fires once in two: 16.67 ms, less 18 ms of dwell.
+    ['OE-5', /16\.7 ms apart; 18 ms dwell leaves -1\.3 ms/],
+    // 13.5 V / 2.40 ohms = 5.63 A; 10.0 - 2.4 = 7.6 ohms, in E12 (IEC 60063) the next is 8.2.
+    ['OE-7', /5\.6 A at 13\.5 V.* 8\.20 Ω each \(E12\)/],
+    // 1 mm2 carries 16.5 A alone (common practice); three loaded in a bundle 0.70 (IEC 60364-5-52 B.52.17); 60 °C around a wire
+    // for 125 °C: sqrt((125 - 60) / (125 - 30)) = 0.827. 16.5 x 0.70 x 0.827 = 9.55 A.
+    ['PW-1', /1 mm² carries 9\.55 A/],
+    // 12.0 A on a fuse of 10 A.
+    ['PW-2', /12\.0 A through a 10 A fuse, 120 % of it/],
+    // 300 kPa over 4 V: 75 kPa a volt; 0.216 V is 16.2 kPa.
+    ['SE-2', /0\.22 V, on a 3 bar sensor 16\.2 kPa/],
+    // (96.5 + 260) x 1.10 = 392.15.
+    ['SE-3', /96\.5 kPa and 260\.0 kPa of boost with 10 % reserve is 392\.[12] kPa/],
+    // Two of 2.49 kilohms side by side are 1.245.
+    ['SE-9', /2\.49 kΩ in the ECU and 2\.49 kΩ outside make 1\.25 kΩ/],
+    // Three windings, 0.2 A asked for each.
+    ['PL-8', /100 mA together; .* ask 0\.6 A/],
+  ] as const)('%s', (id, says) => {
+    expect(hits(cases[id].bad, id)[0].detail).toMatch(says);
   });
 });

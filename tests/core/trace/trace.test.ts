@@ -3,6 +3,8 @@ import { ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';
 import { symptomsOf } from '~/core/trace/symptoms';
+import type { Build } from '~/core/build/schema';
+import { seeded } from '~/core/trigger/synth';
 import { traceFaults } from '~/core/trace/trace';
 import { testsFor, type TraceTest } from '~/core/trace/tests';
 import { demoBuild, emptyBuild, twinBuild } from '../../helpers';
@@ -12,12 +14,30 @@ const net = netlist(build);
 const at = '2026-03-01T10:00:00.000Z';
 const symptom = (id: string) => symptomsOf(net).find((one) => one.id === id)!;
 
-/** What a meter would show with the fault really there. */
+/**
+ * The car the meter is on is not the drawing: every branch is up to a third longer or shorter, the battery has its own voltage, and the
+ * meter has leads, an error of its own and three figures. The tool knows the drawing only.
+ */
+const random = seeded(20_261_127);
+const car: Build = {
+  ...build,
+  devices: build.devices.map((device) => ({ ...device, branchMetres: device.branchMetres * (0.7 + 0.6 * random()) })),
+  loom: { ...build.loom, slackMetres: build.loom.slackMetres + 0.15 },
+};
+const carNet = netlist(car);
+const BATTERY_SHARE = 0.97;
+const LEADS_OHMS = 0.2;
+
+/** What the meter shows on that car with the fault really there. */
 function measure(test: TraceTest, hidden: Hypothesis): number | null {
-  const solution = solveCircuit(build, net, test.state, hidden.fault);
-  return test.mode === 'ohms'
-    ? ohmsBetween(solution, test.plus, test.minus)
-    : voltsBetween(solution, test.plus, test.minus);
+  const solution = solveCircuit(car, carNet, test.state, hidden.fault);
+  const shown = (value: number) => Number(value.toPrecision(3)) * (1 + 0.01 * (random() - 0.5));
+  if (test.mode === 'ohms') {
+    const ohms = ohmsBetween(solution, test.plus, test.minus);
+    return ohms === null ? null : shown(ohms + LEADS_OHMS);
+  }
+  const volts = voltsBetween(solution, test.plus, test.minus);
+  return volts === null ? null : Number((shown(volts * BATTERY_SHARE) + 0.02 * (random() - 0.5)).toFixed(2));
 }
 
 describe('symptoms', () => {
@@ -100,4 +120,36 @@ test('progress is reported to the end', () => {
   traceFaults(build, net, { symptomId: 'ecu-dead', readings: [] }, (done, of) => seen.push(done / of));
   expect(seen[0]).toBe(0);
   expect(seen[seen.length - 1]).toBe(1);
+});
+
+describe('readings as a car gives them, worked by hand', () => {
+  const top = (symptomId: string, readings: [testId: string, value: number | null][]) =>
+    traceFaults(build, net, {
+      symptomId,
+      readings: readings.map(([testId, value]) => ({ testId, value, at })),
+    })!.candidates.map(({ id }) => id);
+  test('a fan with 12.4 V before its fuse and nothing behind it has a blown fuse', () => {
+    // Kirchhoff: no current flows, so the whole battery stands across the open fuse.
+    const named = top('dead:fan-1', [
+      ['v|outputs-on|fuse:fan-1.1', 12.4],
+      ['v|outputs-on|fuse:fan-1.2', 0.02],
+    ]);
+    expect(named[0]).toBe('blown-fuse:fan-1');
+  });
+  test('a fan with 12.2 V at both of its terminals has lost its ground', () => {
+    // No current, no drop: the motor's far terminal stands at the supply.
+    const named = top('dead:fan-1', [
+      ['v|outputs-on|dev:fan-1.1', 12.2],
+      ['v|outputs-on|dev:fan-1.2', 12.2],
+    ]);
+    expect(named[0]).toMatch(/^open:(dev:fan-1\.2|gnd)/);
+  });
+  test('a coolant pin at 4.97 V is an open line, one at 0.01 V lies on ground', () => {
+    // The pull-up alone: no current, so no drop across it. On ground: all of it.
+    expect(top('wrong:clt-ntc-1', [['v|key-on|ecu:B10', 4.97]])[0]).toMatch(/^open:/);
+    // A pin without its pull-up reads the same: the two stand side by side until a meter tells them apart.
+    const low = top('wrong:clt-ntc-1', [['v|key-on|ecu:B10', 0.01]]).slice(0, 3);
+    expect(low.some((id) => id.startsWith('short-to-ground:'))).toBe(true);
+    expect(low).toContain('no-pull-up:B10');
+  });
 });

@@ -9,7 +9,7 @@ import { useBuild } from '../../../build/context';
 import { localTime } from '../../../parts/dates';
 import { Button } from '../../../ui/button';
 import { Table, TableScroll } from '../../../ui/table';
-import { Row, ScreenOnly, Small, Stack } from '../../../ui/text';
+import { Row, ScreenOnly, Small, Stack, VisuallyHidden } from '../../../ui/text';
 import { at, space } from '../../../ui/theme';
 
 /** Every reading, what it asks for, and how far it lies off the line through all. */
@@ -55,7 +55,9 @@ export function Log({ log, readings }: { log: LightLog; readings: readonly Offse
               <th scope="col" className="figure">
                 off the line
               </th>
-              <th scope="col" aria-label="Strike" />
+              <th scope="col">
+                <VisuallyHidden>Strike</VisuallyHidden>
+              </th>
             </tr>
           </thead>
           <tbody>
