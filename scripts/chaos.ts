@@ -9,6 +9,8 @@ import { failingWrites } from '../tests/chaos/writes';
 const short = process.argv.includes('--short');
 const only = process.argv.find((word) => word.startsWith('--only='))?.slice(7);
 const seed = Number(process.argv.find((word) => word.startsWith('--seed='))?.slice(7) ?? Date.now() % 1_000_000);
+/** Rounds of kills, where fewer than the long form's are wanted. */
+const rounds = Number(process.argv.find((word) => word.startsWith('--rounds='))?.slice(9) ?? (short ? 3 : 500));
 const wanted = (part: string) => !only || only === part;
 const PORT = 4199;
 const base = `http://127.0.0.1:${PORT}`;
@@ -50,7 +52,12 @@ if (wanted('kills') || wanted('writes') || wanted('tabs')) {
   const stop = await served();
   try {
     if (wanted('kills')) {
-      const kills = await killRounds(base, short ? 3 : 500, seed, (done) => done % 50 === 0 && say(`  ${done} kills`));
+      const kills = await killRounds(
+        base,
+        rounds,
+        seed,
+        (done, lost) => done % 50 === 0 && say(`  ${done} kills, ${lost} lost`),
+      );
       say(`kills: ${kills.kills}, with ${kills.edits} edits`);
       count('lost edits', kills.lost);
       count('uncaught exceptions', kills.uncaught);

@@ -211,7 +211,7 @@ test.describe('a full device', () => {
 
 test('a build with an id no address could hold is given one of its own', async ({ page, request }) => {
   const demo = await (await request.get('/demo/demo-twin')).text();
-  for (const id of ['..', 'a/b', '?q', '#h', '%2e%2e', 'demo-pellworth|x']) {
+  for (const id of ['..', 'a/b', 'demo-pellworth|x']) {
     await page.goto('/');
     await ready(page);
     const [chooser] = await Promise.all([

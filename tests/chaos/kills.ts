@@ -18,7 +18,7 @@ export async function killRounds(
   base: string,
   kills: number,
   seed: number,
-  onRound?: (done: number) => void,
+  onRound?: (kills: number, lost: number) => void,
 ): Promise<KillsAnswer> {
   const random = seeded(seed);
   const profile = newProfile();
@@ -77,7 +77,7 @@ export async function killRounds(
       } finally {
         await browser.kill();
       }
-      onRound?.(answer.kills);
+      onRound?.(answer.kills, answer.lost.length);
     }
   } finally {
     profile.drop();

@@ -101,3 +101,20 @@ describe('migrations', () => {
     expect(() => checkChain([chain[0], chain[0]], 3)).toThrow(/from version 1/);
   });
 });
+
+describe('the id of a build stands in addresses and in keys', () => {
+  const odd = ['..', 'a/b', '?q', '#h', '%2e%2e', 'demo-pellworth|x', '', 'x'.repeat(121)];
+  test.each(odd)('%j is refused, or takes what stands in for it', (id) => {
+    const text = JSON.stringify({ ...demoBuild(), id });
+    const refused = parseBuild(text);
+    expect(!refused.ok && refused.problem.sentence).toBe(
+      'id must be 1 to 120 letters, digits, hyphens or underscores.',
+    );
+    const given = parseBuild(text, { standIn: 'given-anew' });
+    expect(given.ok && given.value.id).toBe('given-anew');
+  });
+  test('a good one is kept, also where something could stand in', () => {
+    const read = parseBuild(JSON.stringify(demoBuild()), { standIn: 'given-anew' });
+    expect(read.ok && read.value.id).toBe(demoBuild().id);
+  });
+});
