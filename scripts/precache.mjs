@@ -1,5 +1,6 @@
 // Writes the service worker after the build, with the list of files and pages it keeps, so that the app starts with the server
 // gone. Pages come from the server build's own routes; each is asked for once here, and one that does not answer fails the build.
+/* global Request */
 import './production.mjs';
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';

@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Page } from '@playwright/test';
 import type { RouteConfigEntry } from '@react-router/dev/routes';
 import routes from '../../app/routes';
 import { serviceWorker } from '../../scripts/service-worker.mjs';
@@ -52,8 +53,7 @@ async function serveCopy(): Promise<Served> {
   };
 }
 
-const kept = (page: import('@playwright/test').Page) =>
-  page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+const kept = (page: Page) => page.waitForFunction(() => navigator.serviceWorker.controller !== null);
 
 test.use({ serviceWorkers: 'allow' });
 
