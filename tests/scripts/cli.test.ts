@@ -5,6 +5,7 @@ import path from 'node:path';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { buildSchema } from '~/core/build/schema';
 import { packBundle } from '~/core/formats/bundle';
+import { runCommand } from '~/scripts/commands';
 import { demoBuild, edited } from '../helpers';
 import { call } from '~/core/build/edits';
 
@@ -20,13 +21,20 @@ interface Ran {
   out: string;
   err: string;
 }
-const gonyx = (...args: string[]): Promise<Ran> =>
+/** As a shell starts it: once for each way it can end. */
+const started = (...args: string[]): Promise<Ran> =>
   new Promise((resolve) => {
     const env = { ...process.env, NODE_OPTIONS: '' };
     execFile('node_modules/.bin/tsx', ['scripts/gonyx.ts', ...args], { env, maxBuffer: 1 << 26 }, (error, out, err) =>
       resolve({ code: typeof error?.code === 'number' ? error.code : 0, out, err }),
     );
   });
+
+/** The same commands within this process, for all the rest. */
+const gonyx = (...args: string[]): Ran => {
+  const { code, out, err } = runCommand(args);
+  return { code, out: typeof out === 'string' ? out : new TextDecoder().decode(out), err };
+};
 
 const good = file('good.json', JSON.stringify(demoBuild()));
 const stopped = file(
@@ -55,7 +63,7 @@ const impossible = file(
 
 describe('the command line', () => {
   let results: Record<string, Ran>;
-  beforeAll(async () => {
+  beforeAll(() => {
     const runs: Record<string, string[]> = {
       check: ['check', good],
       stopped: ['check', stopped],
@@ -86,18 +94,25 @@ describe('the command line', () => {
       nullReadings: ['trace', good, file('null.json', '{"symptom":"dead:fan-1","readings":null}')],
       oddId: ['check', file('odd.json', JSON.stringify({ ...demoBuild(), id: '..' }))],
     };
-    const names = Object.keys(runs);
-    const done: [string, Ran][] = [];
-    for (let i = 0; i < names.length; i += 4)
-      done.push(
-        ...(await Promise.all(
-          names.slice(i, i + 4).map(async (name): Promise<[string, Ran]> => [name, await gonyx(...runs[name])]),
-        )),
-      );
-    results = Object.fromEntries(done);
+    results = Object.fromEntries(Object.entries(runs).map(([name, args]) => [name, gonyx(...args)]));
   }, 120_000);
   const json = <T>(name: string) => JSON.parse(results[name].out) as T;
 
+  test('ends in a shell as it does here: done, stop findings, bad input', async () => {
+    const [done, stop, bad] = await Promise.all([
+      started('check', good),
+      started('check', stopped),
+      started('check', broken),
+    ]);
+    expect([done, stop, bad]).toEqual([results.check, results.stopped, results.broken]);
+    expect([done.code, stop.code, bad.code]).toEqual([0, 1, 2]);
+  }, 60_000);
+  test('a fault of our own is exit 3, with its trace', () => {
+    // A file name that is no text: nothing a person can type.
+    const { code, out, err } = runCommand(['check', Symbol('x') as unknown as string]);
+    expect([code, out]).toEqual([3, '']);
+    expect(err).toMatch(/Gonyx itself failed/);
+  });
   test('check: findings and counts; exit 1 only on stop', () => {
     expect(results.check.code).toBe(0);
     expect(json<{ counts: { stop: number } }>('check').counts.stop).toBe(0);
@@ -164,14 +179,14 @@ describe('the command line', () => {
 describe('trigger: captures', () => {
   const synth = (...more: string[]) => gonyx('trigger', 'synth', '--cam', 'cam-1', '--seconds', '1.5', ...more);
   test('made, matched and decoded', async () => {
-    const made = await synth('--pattern', '36-1', '--sensor', 'hall', '--ripple', '0.2');
+    const made = synth('--pattern', '36-1', '--sensor', 'hall', '--ripple', '0.2');
     expect(made.code).toBe(0);
     expect(made.out.split('\n')[0]).toBe('Time (s),crank (V),cam (V)');
     const capture = file('made.csv', made.out);
-    const [matched, decoded] = await Promise.all([
+    const [matched, decoded] = [
       gonyx('trigger', 'match', capture),
       gonyx('trigger', 'decode', capture, '--build', good),
-    ]);
+    ];
     expect(matched.code).toBe(0);
     const answer = JSON.parse(matched.out) as {
       best: { patternId: string; crank: object; cam: object; polarity: string };
@@ -198,8 +213,8 @@ describe('trigger: captures', () => {
     );
   });
   test('a dump of swapped leads', async () => {
-    const made = await synth('--pattern', '60-2', '--swapped', '--format', 'vcd');
-    const { out } = await gonyx('trigger', 'match', file('made.vcd', made.out));
+    const made = synth('--pattern', '60-2', '--swapped', '--format', 'vcd');
+    const { out } = gonyx('trigger', 'match', file('made.vcd', made.out));
     expect(JSON.parse(out)).toMatchObject({ best: { patternId: '60-2', polarity: 'reversed' } });
   });
   test.each([
@@ -212,7 +227,7 @@ describe('trigger: captures', () => {
     [['synth', '--pattern', '60-2', '--rpm', 'fast'], /--rpm must be a number from 1 to 20000, not 'fast'/],
     [['guess'], /trigger knows match, decode, synth and offset, not 'guess'/],
   ])('%j is refused with its reason', async (words, says) => {
-    const { code, err } = await gonyx('trigger', ...words);
+    const { code, err } = gonyx('trigger', ...words);
     expect(code).toBe(2);
     expect(err).toMatch(says);
   });
