@@ -67,14 +67,14 @@ if (wanted('kills') || wanted('writes') || wanted('tabs')) {
       args: ['--no-sandbox', '--disable-gpu'],
     });
     if (wanted('writes')) {
-      const numbers = Array.from({ length: short ? 3 : 24 }, (_, i) => i + 1);
+      const numbers = Array.from({ length: Math.min(rounds, short ? 3 : 24) }, (_, i) => i + 1);
       const writes = await failingWrites(browser, base, numbers, seed);
       say(`failing writes: ${writes.tried}`);
       count('lost edits', writes.lost);
       count('uncaught exceptions', writes.uncaught);
     }
     if (wanted('tabs')) {
-      const tabs = await tabRounds(browser, base, short ? 1 : 60, seed);
+      const tabs = await tabRounds(browser, base, Math.min(rounds, short ? 1 : 60), seed);
       say(`two tabs and the garage: ${tabs.rounds} rounds, ${tabs.acts} acts`);
       count('lost edits', tabs.lost);
       count('resurrected builds', tabs.resurrected);

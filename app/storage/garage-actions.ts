@@ -56,6 +56,7 @@ async function onBuild(id: string, act: () => Promise<GarageAnswer>): Promise<Ga
     return answer;
   } finally {
     pen.release();
+    channel.tell('released');
     channel.close();
   }
 }

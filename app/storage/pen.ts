@@ -7,7 +7,7 @@ export interface Pen {
   release(): void;
 }
 
-export type PenMessage = 'saved' | 'asked' | 'binned';
+export type PenMessage = 'saved' | 'asked' | 'binned' | 'released';
 
 const lockName = (id: string): string => `gonyx-build-${id}`;
 const locks = (): LockManager | null =>
@@ -78,4 +78,18 @@ export async function askPen(id: string, milliseconds = ASKING_MILLISECONDS): Pr
     clearTimeout(timer);
     channel.close();
   }
+}
+
+/** Resolves once the page is looked at, or the signal gives up. */
+export function inSight(signal: AbortSignal): Promise<void> {
+  if (typeof document === 'undefined' || document.visibilityState === 'visible') return Promise.resolve();
+  return new Promise((resolve) => {
+    const look = () => {
+      if (document.visibilityState !== 'visible' && !signal.aborted) return;
+      document.removeEventListener('visibilitychange', look);
+      resolve();
+    };
+    document.addEventListener('visibilitychange', look);
+    signal.addEventListener('abort', look, { once: true });
+  });
 }

@@ -4,7 +4,7 @@ import { record, redo, undo, type History, type Moved, type Step } from '~/core/
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Problem, type Result } from '~/core/problem';
 import type { Database, JournalEntry } from './database';
-import { ASKING_MILLISECONDS, PenChannel, askPen, takePen, waitForPen, type Pen } from './pen';
+import { ASKING_MILLISECONDS, PenChannel, askPen, inSight, takePen, waitForPen, type Pen } from './pen';
 import { asideOf, dropAside, putAside } from './aside';
 import { readBuild, type OpenedBuild } from './read';
 import { Saver, type SaveNews, type SaveState } from './saver';
@@ -32,20 +32,6 @@ const FOLLOWING: Failure = fail(
   'Another tab is writing this build. Take the pen over here first, or work there.',
 );
 const REREAD_MILLISECONDS = 5000;
-
-/** Resolves once the page is looked at, or the signal gives up. */
-function inSight(signal: AbortSignal): Promise<void> {
-  if (typeof document === 'undefined' || document.visibilityState === 'visible') return Promise.resolve();
-  return new Promise((resolve) => {
-    const look = () => {
-      if (document.visibilityState !== 'visible' && !signal.aborted) return;
-      document.removeEventListener('visibilitychange', look);
-      resolve();
-    };
-    document.addEventListener('visibilitychange', look);
-    signal.addEventListener('abort', look, { once: true });
-  });
-}
 
 /** One open build: memory first, the device right after. Writes only while it holds the pen, and only over what it has read. */
 export class Session {
@@ -97,6 +83,7 @@ export class Session {
     this.channel = new PenChannel(opened.build.id, (message) => {
       if (message === 'asked') void this.layDown();
       else void this.follow();
+      if (message === 'released') this.queueNow();
     });
     if (pen) this.write(opened, pen);
     else void this.queueForPen();
@@ -183,10 +170,13 @@ export class Session {
     this.closed = true;
     this.giveUp.abort();
     if (this.timer !== null) clearTimeout(this.timer);
-    this.channel.close();
     this.saver?.stop();
-    this.pen?.release();
+    if (this.pen) {
+      this.pen.release();
+      this.channel.tell('released');
+    }
     this.pen = null;
+    this.channel.close();
   }
 
   /** Tells the other tabs that this build was deleted. */
@@ -283,6 +273,12 @@ export class Session {
     [this.saver, this.pen] = [null, null];
     pen.release();
     this.queueLater(ASKING_MILLISECONDS);
+  }
+
+  /** Whoever asked for the pen is done with it: nobody need wait any longer. */
+  private queueNow(): void {
+    this.askedAt = 0;
+    if (this.timer !== null && !this.pen) this.queueLater(0);
   }
 
   private queueLater(milliseconds: number): void {
