@@ -91,6 +91,8 @@ export async function tabRounds(browser: Browser, base: string, rounds: number, 
       for (const tab of tabs) await tab.close();
       await garage.reload();
       await ready(garage);
+      // The page answers before the builds are listed.
+      await garage.getByRole('button', { name: 'Import a file' }).waitFor();
       const there = await garage.getByRole('link', { name: new RegExp(`^${name}`) }).count();
       if (deleted && there > 0) answer.resurrected.push(`round ${round}: ${told.join(', ')}`);
       if (!deleted) {
