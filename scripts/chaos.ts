@@ -42,7 +42,12 @@ const count = (name: string, things: readonly string[]) => {
 
 say(`seed ${seed}`);
 if (wanted('files')) {
-  const files = mutateFiles(short ? 2_000 : 100_000, seed, 2, (done) => done % 20_000 === 0 && say(`  ${done} files`));
+  const files = mutateFiles(
+    short ? 2_000 : 100_000,
+    seed,
+    2,
+    (done, wrong) => done % 5_000 === 0 && say(`  ${done} files, ${wrong} gone wrong`),
+  );
   say(`damaged files: ${files.files}`);
   count('uncaught exceptions', files.uncaught);
   count('sentences nobody can use', files.unfit);

@@ -127,7 +127,7 @@ export function mutateFiles(
   count: number,
   seed: number,
   slowest = 2,
-  onProgress?: (done: number) => void,
+  onProgress?: (done: number, bad: number) => void,
 ): FilesAnswer {
   const kinds = fileKinds();
   const answer = { files: 0, uncaught: [] as string[], unfit: new Set<string>(), slow: [] as string[] };
@@ -153,7 +153,8 @@ export function mutateFiles(
     const seconds = (performance.now() - began) / 1000;
     if (seconds > slowest) answer.slow.push(`${name}: ${seconds.toFixed(1)} s`);
     answer.files += 1;
-    if (onProgress && i % 1000 === 999) onProgress(i + 1);
+    if (onProgress && i % 1000 === 999)
+      onProgress(i + 1, answer.uncaught.length + answer.unfit.size + answer.slow.length);
   }
   return { ...answer, unfit: [...answer.unfit] };
 }
