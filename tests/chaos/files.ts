@@ -142,7 +142,9 @@ export function mutateFiles(
       const read = kind.read(bytes);
       if (!read.ok) {
         const { sentence } = read.problem;
-        if (UNFIT.test(sentence) || !/[.?!]$/.test(sentence) || sentence.length > 400)
+        // What the file itself holds may be quoted, whatever it is.
+        const own = sentence.replace(/'[^']*'/g, "''");
+        if (UNFIT.test(own) || !/[.?!]$/.test(sentence) || sentence.length > 400)
           answer.unfit.add(`${kind.name}: ${sentence.slice(0, 200)} (seed ${seed + i})`);
       }
     } catch (error) {
