@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import { styled } from 'styled-components';
 import type { BinRecord } from '../storage/database';
-import { subscribeUnsaved, unsavedBuilds } from '../storage/whereabouts';
+import { BIN_DAYS, subscribeUnsaved, unsavedBuilds } from '../storage/whereabouts';
 import { Button } from '../ui/button';
 import { Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { color, shape, space } from '../ui/theme';
@@ -43,7 +43,9 @@ export function Bin({ bin, send }: { bin: readonly BinRecord[]; send: Send }) {
             <span>
               <strong>{card?.name}</strong> <Soft>{card?.vehicle}</Soft>
               <br />
-              <Small>deleted {dayOf(at)}, kept 30 days</Small>
+              <Small>
+                deleted {dayOf(at)}, kept {BIN_DAYS} days
+              </Small>
             </span>
             <Row $gap={3}>
               <Button

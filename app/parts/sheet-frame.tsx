@@ -89,15 +89,15 @@ function Notices() {
       {view.aside > 0 && (
         <Notice>
           <span>
-            {plural(view.aside, 'change')} of an earlier session stood on a state that was never saved. They were put
-            aside, not applied.
+            {plural(view.aside, 'change')} of an earlier session stood on a state that was never saved:{' '}
+            {view.aside === 1 ? 'it was' : 'they were'} put aside, not applied.
           </span>
           <span>
             <Button weight="quiet" onPress={() => void saveAside()}>
               Save as a file
             </Button>{' '}
             <Button weight="quiet" onPress={dropAside}>
-              Drop them
+              Drop {view.aside === 1 ? 'it' : 'them'}
             </Button>
           </span>
         </Notice>

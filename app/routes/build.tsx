@@ -11,6 +11,7 @@ import { derive, deriveGates, explainWith } from '../storage/derived';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
 import { readTyped } from '../storage/typed';
+import { BIN_DAYS } from '../storage/whereabouts';
 import { at, color, shape, space } from '../ui/theme';
 import type { Route } from './+types/build';
 
@@ -61,8 +62,8 @@ function Gone({ why }: { why: string }) {
         <Blank>
           <h1>{why}</h1>
           <p>
-            It is in the bin for 30 days, unless it was deleted for good: <Link to="/">go to the garage</Link> to bring
-            it back. It then opens here again.
+            It is in the bin for {BIN_DAYS} days, unless it was deleted for good: <Link to="/">go to the garage</Link>{' '}
+            to bring it back. It then opens here again.
           </p>
         </Blank>
       </Page>

@@ -1,11 +1,10 @@
 import { fail, ok, type Result } from '~/core/problem';
 import { keysOf, partsOf, type BinRecord, type BuildCard, type Database, type Snapshot } from './database';
 import { refusedProblem } from './failure';
+import { BIN_DAYS } from './whereabouts';
 import { sweepPhotos } from './photos';
 import { dropAside } from './aside';
 
-/** Deleted builds are kept this long, days. */
-export const BIN_DAYS = 30;
 const DAY = 86_400_000;
 
 /**

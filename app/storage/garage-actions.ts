@@ -8,7 +8,8 @@ import { refusedProblem } from './failure';
 import { duplicateBuild, keepBuild } from './garage';
 import { PenChannel, askPen } from './pen';
 import { freeRoom } from './room';
-import { dropSession, withPen } from './sessions';
+import { HELD, dropSession, withPen } from './sessions';
+import { BIN_DAYS } from './whereabouts';
 
 /** What a button did: `undo` names a deletion that can be taken back, `focus` the build to stand on next. */
 export type GarageAnswer =
@@ -38,17 +39,11 @@ async function loadDemos(ids: readonly string[]): Promise<GarageAnswer> {
   return { done: 'demos' };
 }
 
-const HELD = fail(
-  'pen',
-  '',
-  'Another tab is writing this build and did not let go: close it there, then try again. Nothing was changed.',
-).problem;
-
 /** Acts on a build nobody writes: its session here is closed, other tabs lay the pen down, and hear of it. */
 async function onBuild(id: string, act: () => Promise<GarageAnswer>): Promise<GarageAnswer> {
   await dropSession(id);
   const pen = await askPen(id);
-  if (!pen) return { problem: HELD };
+  if (!pen) return HELD;
   const channel = new PenChannel(id, () => undefined);
   try {
     const answer = await act();
@@ -100,7 +95,7 @@ async function act(form: FormData): Promise<GarageAnswer> {
     case 'delete':
       return onBuild(id, async () => {
         const binned = await binBuild(database(), id, now());
-        if (binned.ok) return { done: `${name} was deleted. It stays in the bin for 30 days.`, undo: id };
+        if (binned.ok) return { done: `${name} was deleted. It stays in the bin for ${BIN_DAYS} days.`, undo: id };
         return { problem: binned.problem, ...(binned.problem.code === 'bin-full' ? { forGood: { id, name } } : {}) };
       });
     case 'purge':

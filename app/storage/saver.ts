@@ -5,7 +5,7 @@ import { dropCaptures } from './captures';
 import type { BinRecord, BuildCard, Database, Head, JournalEntry } from './database';
 import { derive } from './derived';
 import { isFull, saveProblem } from './failure';
-import type { OpenedBuild } from './read';
+import { entryKey, type OpenedBuild } from './read';
 import { cardOf, writeJournal, writeSnapshot } from './write';
 
 export type SaveState = 'saved' | 'saving' | 'failed';
@@ -129,7 +129,7 @@ export class Saver {
       while (this.pending.length > 0) {
         const [entry] = this.pending;
         await writeJournal(this.db, this.id, entry);
-        this.contained.push({ key: JSON.stringify([this.id, entry.writer, entry.sequence]), head: entry });
+        this.contained.push({ key: entryKey(this.id, entry), head: entry });
         this.pending.shift();
         this.tellSaved(entry.at);
       }

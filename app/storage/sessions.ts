@@ -91,7 +91,8 @@ export async function withPen<T>(id: string, act: (session: Session) => Promise<
     opened.value.close();
   }
 }
-const HELD = fail(
+/** What is answered when another tab keeps the pen. */
+export const HELD = fail(
   'pen',
   '',
   'Another tab is writing this build and did not let go: close it there, then try again. Nothing was changed.',

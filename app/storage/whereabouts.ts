@@ -2,6 +2,9 @@
  * Where the person is, and what of the open builds is in memory only. Small, so that the garage and the frame of every page can
  * ask without loading what a session needs.
  */
+/** Deleted builds are kept this long, days. */
+export const BIN_DAYS = 30;
+
 export interface UnsavedBuild {
   readonly id: string;
   readonly name: string;

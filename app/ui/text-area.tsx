@@ -2,7 +2,7 @@ import { useRef } from 'react';
 import { TextArea, TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { boxLook, fieldLook } from './field-look';
-import { useTyped } from './typed';
+import { useTypedText } from './typed';
 import { ErrorText, FieldLabel, Hint, type Common } from './field-parts';
 
 const Root = styled(AriaTextField)`
@@ -24,20 +24,9 @@ export function TextAreaField({
   ...props
 }: TextFieldProps & Common & { rows?: number; placeholder?: string }) {
   const box = useRef<HTMLTextAreaElement>(null);
-  const typed = useTyped(label, props.value ?? '', box, passing);
+  const typed = useTypedText(label, props, box, passing);
   return (
-    <Root
-      isInvalid={error !== undefined}
-      {...props}
-      onChange={(text) => {
-        typed.onText(text);
-        props.onChange?.(text);
-      }}
-      onBlur={(event) => {
-        props.onBlur?.(event);
-        typed.onLeave();
-      }}
-    >
+    <Root isInvalid={error !== undefined} {...props} {...typed}>
       <FieldLabel>{label}</FieldLabel>
       <Area ref={box} rows={rows} placeholder={placeholder} />
       {hint && <Hint slot="description">{hint}</Hint>}

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { TextField as AriaTextField, type TextFieldProps } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { fieldLook } from './field-look';
-import { useTyped } from './typed';
+import { useTyped, useTypedText } from './typed';
 import { Box, ErrorText, FieldLabel, FieldRow, Hint, Unit, type Common } from './field-parts';
 
 const TextRoot = styled(AriaTextField)`
@@ -19,21 +19,9 @@ export function TextField({
   ...props
 }: TextFieldProps & Common & { placeholder?: string }) {
   const box = useRef<HTMLInputElement>(null);
-  const typed = useTyped(label, props.value ?? '', box, passing);
+  const typed = useTypedText(label, props, box, passing);
   return (
-    <TextRoot
-      isInvalid={error !== undefined}
-      aria-label={hideLabel ? label : undefined}
-      {...props}
-      onChange={(text) => {
-        typed.onText(text);
-        props.onChange?.(text);
-      }}
-      onBlur={(event) => {
-        props.onBlur?.(event);
-        typed.onLeave();
-      }}
-    >
+    <TextRoot isInvalid={error !== undefined} aria-label={hideLabel ? label : undefined} {...props} {...typed}>
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <Box ref={box} placeholder={placeholder} />
       {hint && <Hint slot="description">{hint}</Hint>}

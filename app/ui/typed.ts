@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
+import { createContext, useContext, useEffect, useLayoutEffect, useRef, type FocusEvent, type RefObject } from 'react';
 
 /** Keeps what is being typed until it is entered, so that a reload in the middle of a word loses nothing. */
 export interface Typing {
@@ -84,6 +84,32 @@ export function useTyped(
     },
     onLeave: () => {
       if (keeper && key.current && typed.current) keeper.left(key.current);
+    },
+  };
+}
+
+interface TextHandlers {
+  readonly value?: string;
+  readonly onChange?: (text: string) => void;
+  readonly onBlur?: (event: FocusEvent<HTMLInputElement>) => void;
+}
+
+/** The handlers of a text field, with the keeper listening. */
+export function useTypedText(
+  label: string,
+  { value = '', onChange, onBlur }: TextHandlers,
+  box: RefObject<HTMLInputElement | HTMLTextAreaElement | null>,
+  passing?: boolean,
+): Required<Pick<TextHandlers, 'onChange' | 'onBlur'>> {
+  const typed = useTyped(label, value, box, passing);
+  return {
+    onChange: (text) => {
+      typed.onText(text);
+      onChange?.(text);
+    },
+    onBlur: (event) => {
+      onBlur?.(event);
+      typed.onLeave();
     },
   };
 }

@@ -68,6 +68,16 @@ export const ready = (page: Page): Promise<unknown> => page.waitForSelector('htm
 export const pause = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds));
 
+/** Opens the smaller demo as a person does; answers its id. */
+export async function openTwin(page: Page, base: string): Promise<string> {
+  await page.goto(`${base}/`);
+  await ready(page);
+  const demo = page.getByRole('listitem').filter({ hasText: /Brindle/ });
+  await demo.getByRole('button', { name: 'Open this demo' }).click();
+  await page.waitForURL(/\/build\/[^/]+\/survey/);
+  return /build\/([^/]+)\//.exec(page.url())![1];
+}
+
 /** What an edit of the tried sheets can change: enough to tell every state from every other. */
 export interface Seen {
   readonly vehicle: string;

@@ -1,5 +1,5 @@
 import { seeded } from '~/core/trigger/synth';
-import { MortalBrowser, exported, newProfile, pause, ready, savedSince, type Seen } from './browser';
+import { MortalBrowser, exported, newProfile, openTwin, pause, savedSince, type Seen } from './browser';
 import { goToAct, randomAct, sameSeen } from './edits';
 
 export interface KillsAnswer {
@@ -32,15 +32,7 @@ export async function killRounds(
       page.on('pageerror', (error) => answer.uncaught.push(`round ${round}: ${error.message}`));
       try {
         if (buildId === '') {
-          await page.goto(`${base}/`);
-          await ready(page);
-          await page
-            .getByRole('listitem')
-            .filter({ hasText: /Brindle/ })
-            .getByRole('button', { name: 'Open this demo' })
-            .click();
-          await page.waitForURL(/\/build\/[^/]+\/survey/);
-          buildId = /build\/([^/]+)\//.exec(page.url())![1];
+          buildId = await openTwin(page, base);
         }
         const found: Seen = await exported(page, base, /.*Brindle/);
         const states: Seen[] = [found];

@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import { seeded } from '~/core/trigger/synth';
-import { exported, pause, ready, type Seen } from './browser';
+import { exported, openTwin, pause, type Seen } from './browser';
 import { goToAct, randomAct, sameSeen } from './edits';
 
 export interface WritesAnswer {
@@ -47,15 +47,7 @@ export async function failingWrites(
       const page = await context.newPage();
       page.on('pageerror', (error) => answer.uncaught.push(`${how} ${n}: ${error.message}`));
       try {
-        await page.goto(`${base}/`);
-        await ready(page);
-        await page
-          .getByRole('listitem')
-          .filter({ hasText: /Brindle/ })
-          .getByRole('button', { name: 'Open this demo' })
-          .click();
-        await page.waitForURL(/\/build\/[^/]+\/survey/);
-        const buildId = /build\/([^/]+)\//.exec(page.url())![1];
+        const buildId = await openTwin(page, base);
         await page.getByRole('heading', { level: 1, name: /Survey/ }).waitFor();
         let seen: Seen | null = null;
         await failWrite(page, n, how);

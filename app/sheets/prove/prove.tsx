@@ -59,7 +59,9 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
   // The list follows the test in hand.
   const row = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    if (chosen) row.current?.scrollIntoView({ block: 'nearest' });
+    // Within its list only: where the list is as long as the page, the page would be scrolled away from the test itself.
+    const list = row.current?.closest('[data-tests]');
+    if (chosen && list && list.scrollHeight > list.clientHeight) row.current?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
   return (
     <li>

@@ -397,15 +397,15 @@ function stands(build: Build, where: Selection): boolean {
       return net.wireById.has(where.wireId);
     case 'device':
       return build.devices.some(({ id }) => id === where.deviceId);
-    default:
-      return true;
+    case 'end':
+      return net.nodeOf.has(where.end);
   }
 }
 /**
  * Rules that are kept by another thing in the place of the one that breaks them: an injector, a gauge, a wire of another kind; or,
- * for the immobiliser, by its being gone.
+ * for the immobiliser and a stray crimp, by its being gone.
  */
-const ABOUT_ABSENCE = new Set(['OE-7', 'OE-8', 'BB-9', 'BB-11', 'PL-12']);
+const ABOUT_ABSENCE = new Set(['OE-7', 'OE-8', 'BB-9', 'BB-11', 'PL-11', 'PL-12']);
 
 describe.each(rules.map((rule) => [rule.id, rule] as const))('%s', (id, rule) => {
   const found = cases[id];
