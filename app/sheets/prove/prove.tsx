@@ -59,9 +59,12 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
   // The list follows the test in hand.
   const row = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    // Within its list only: where the list is as long as the page, the page would be scrolled away from the test itself.
+    // Within its list only: a page would be scrolled away from the test itself, which stands above the list on a phone.
     const list = row.current?.closest('[data-tests]');
-    if (chosen && list && list.scrollHeight > list.clientHeight) row.current?.scrollIntoView({ block: 'nearest' });
+    if (!chosen || !list) return;
+    const [own, seen] = [row.current!.getBoundingClientRect(), list.getBoundingClientRect()];
+    if (own.top < seen.top) list.scrollTop -= seen.top - own.top;
+    else if (own.bottom > seen.bottom) list.scrollTop += own.bottom - seen.bottom;
   }, [chosen]);
   return (
     <li>
