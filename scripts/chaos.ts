@@ -74,7 +74,7 @@ if (wanted('kills') || wanted('writes') || wanted('tabs')) {
     if (wanted('writes')) {
       const numbers = Array.from({ length: Math.min(rounds, short ? 3 : 24) }, (_, i) => i + 1);
       const writes = await failingWrites(browser, base, numbers, seed);
-      say(`failing writes: ${writes.tried}`);
+      say(`failing writes: ${writes.failed} in ${writes.tried} sessions`);
       count('lost edits', writes.lost);
       count('uncaught exceptions', writes.uncaught);
     }

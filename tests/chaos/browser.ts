@@ -78,18 +78,23 @@ export async function openTwin(page: Page, base: string): Promise<string> {
   return /build\/([^/]+)\//.exec(page.url())![1];
 }
 
-/** What an edit of the tried sheets can change: enough to tell every state from every other. */
-export interface Seen {
-  readonly vehicle: string;
-  readonly questions: readonly string[];
-  readonly slack: number;
-  readonly altitude: number;
-}
-interface ExportedBuild {
-  readonly vehicle: string;
-  readonly survey: { readonly questions: readonly { readonly text: string }[] };
-  readonly loom: { readonly slackMetres: number };
-  readonly site: { readonly altitudeMetres: number };
+/**
+ * The whole of a build as its file has it, but for what nobody can foretell: the instants written by the clock, and the names an
+ * item is given when it is added.
+ */
+export type Seen = Readonly<Record<string, unknown>>;
+
+const INSTANT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d/;
+const foretold = (value: unknown): unknown => {
+  if (typeof value === 'string') return INSTANT.test(value) ? 'an instant' : value;
+  if (Array.isArray(value)) return value.map(foretold);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, foretold(inner)]));
+};
+export function seenIn(text: string): Seen {
+  const build = foretold(JSON.parse(text)) as { survey: { questions: { id: string }[] } };
+  for (const question of build.survey.questions) question.id = 'given';
+  return build as unknown as Seen;
 }
 
 /** The build as the garage exports it: what is on the device, read by the app itself. */
@@ -109,13 +114,7 @@ export async function exported(page: Page, base: string, name: RegExp): Promise<
   await button.click();
   await page.waitForFunction(() => 'handedOver' in window);
   const text = await page.evaluate(() => (window as unknown as { handedOver: Blob }).handedOver.text());
-  const build = JSON.parse(text) as ExportedBuild;
-  return {
-    vehicle: build.vehicle,
-    questions: build.survey.questions.map(({ text }) => text),
-    slack: build.loom.slackMetres,
-    altitude: build.site.altitudeMetres,
-  };
+  return seenIn(text);
 }
 
 /** The instant up to which the title block says everything is on the device; null while it says otherwise. */

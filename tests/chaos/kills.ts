@@ -1,6 +1,6 @@
 import { seeded } from '~/core/trigger/synth';
 import { MortalBrowser, exported, newProfile, openTwin, pause, savedSince, type Seen } from './browser';
-import { goToAct, randomAct, sameSeen } from './edits';
+import { differences, goToAct, randomAct, sameSeen, takeBack } from './edits';
 
 export interface KillsAnswer {
   readonly kills: number;
@@ -36,17 +36,21 @@ export async function killRounds(
         }
         const found: Seen = await exported(page, base, /.*Brindle/);
         const states: Seen[] = [found];
-        if (seen && !sameSeen(seen, found))
-          answer.lost.push(`round ${round}: ${JSON.stringify({ expected: seen, found })}`);
+        if (seen && !sameSeen(seen, found)) answer.lost.push(`round ${round}: ${differences(seen, found).join(', ')}`);
         let saved = 0;
         const edits = 1 + Math.floor(random() * 3);
         for (let i = 0; i < edits; i += 1) {
           answer.edits += 1;
           const act = randomAct(random, answer.edits);
           await goToAct(page, base, buildId, act.on);
-          const since = Date.now();
+          let since = Date.now();
           await act.act(page);
           states.push(act.after(states[states.length - 1]));
+          if (random() < 0.2) {
+            since = Date.now();
+            await takeBack(page);
+            states.push(states[states.length - 2]);
+          }
           // Half of the time the person waits for the word; else the cut comes at any moment.
           if (random() < 0.5) {
             await savedSince(page, since);
@@ -60,7 +64,7 @@ export async function killRounds(
         try {
           const after = await exported(witness.page, base, /.*Brindle/);
           if (!states.slice(saved).some((one) => sameSeen(one, after)))
-            answer.lost.push(`round ${round}: saved ${JSON.stringify(states[saved])}, found ${JSON.stringify(after)}`);
+            answer.lost.push(`round ${round}: since what was saved, ${differences(states[saved], after).join(', ')}`);
           seen = after;
         } finally {
           await witness.kill();

@@ -98,7 +98,7 @@ export async function tabRounds(browser: Browser, base: string, rounds: number, 
       if (!deleted) {
         const found = there === 1 ? await exported(garage, base, new RegExp(name)) : null;
         if (!found || (seen !== '' && found.vehicle !== seen))
-          answer.lost.push(`round ${round}: wanted ${seen}, found ${found?.vehicle}: ${told.join(', ')}`);
+          answer.lost.push(`round ${round}: wanted ${seen}, found ${String(found?.vehicle)}: ${told.join(', ')}`);
       }
       answer.rounds += 1;
     } catch (error) {
