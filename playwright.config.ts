@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 
-const PORT = 4190;
+const PORT = Number(process.env.GONYX_TEST_PORT ?? 4190);
 
 /** The real interface in Debian's Chromium, against the production build. */
 export default defineConfig({

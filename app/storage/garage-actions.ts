@@ -28,15 +28,19 @@ async function fetchDemo(id: string): Promise<Result<Build>> {
   }
 }
 
-/** Loads the demos into an empty garage; the first that cannot be kept is told. */
+/** Loads the demos into an empty garage, each by itself; what could not be kept is told by name. */
 async function loadDemos(ids: readonly string[]): Promise<GarageAnswer> {
+  const missing: Problem[] = [];
   for (const id of ids) {
     const build = await fetchDemo(id);
-    if (!build.ok) return { problem: build.problem };
-    const kept = await keepBuild(build.value, new Map(), false);
-    if (!kept.ok) return { problem: kept.problem };
+    const kept = build.ok
+      ? await keepBuild(build.value, new Map(), false, `${build.value.name} could not be kept`)
+      : build;
+    if (!kept.ok) missing.push(kept.problem);
   }
-  return { done: 'demos' };
+  if (missing.length === 0) return { done: 'demos' };
+  const sentences = [...new Set(missing.map(({ sentence }) => sentence))];
+  return { problem: { ...missing[0], sentence: sentences.join(' ') } };
 }
 
 /** Acts on a build nobody writes: its session here is closed, other tabs lay the pen down, and hear of it. */

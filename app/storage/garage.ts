@@ -21,6 +21,7 @@ export async function keepBuild(
   build: Build,
   photos: ReadonlyMap<string, Uint8Array> = new Map(),
   own = true,
+  refused = 'The build was not stored',
 ): Promise<Result<string>> {
   const db = database();
   try {
@@ -39,7 +40,7 @@ export async function keepBuild(
       pen?.release();
     }
   } catch (error) {
-    return { ok: false, problem: refusedProblem(error, 'The build was not stored') };
+    return { ok: false, problem: refusedProblem(error, refused) };
   }
 }
 

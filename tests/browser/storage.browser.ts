@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import type { BrowserContext, Page } from '@playwright/test';
 import { expect, goTo, openDemo, ready, saved, test } from './support';
 
@@ -205,6 +206,42 @@ test.describe('a full device', () => {
     await page.getByRole('link', { name: /^Pellworth/ }).click();
     await expect(vehicle(page)).toHaveValue('Only in memory');
   });
+});
+
+test('a first visit with a write that fails says which demo is not here, and has the rest', async ({ browser }) => {
+  // Served as `npm run demo` serves it: an empty garage is given the demos.
+  const server = spawn(process.execPath, ['scripts/serve.mjs'], {
+    env: { ...process.env, GONYX_DEMO: '1', PORT: '0' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const context = await browser.newContext({ serviceWorkers: 'block' });
+  try {
+    const url = await new Promise<string>((resolve) => {
+      server.stdout.on('data', (said: Buffer) => {
+        const found = /http:\S+/.exec(said.toString());
+        if (found) resolve(found[0]);
+      });
+    });
+    const page = await context.newPage();
+    const uncaught: string[] = [];
+    page.on('pageerror', (error) => uncaught.push(error.message));
+    await page.addInitScript(() => {
+      const { put } = IDBObjectStore.prototype;
+      IDBObjectStore.prototype.put = function refuse(this: IDBObjectStore, ...args: Parameters<typeof put>) {
+        if (JSON.stringify(args[0] ?? null).includes('Pellworth')) throw new DOMException('full', 'QuotaExceededError');
+        return put.apply(this, args);
+      };
+    });
+    await page.goto(url);
+    await ready(page);
+    await expect(page.getByText(/Pellworth.*could not be kept.*no room/)).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Brindle/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Pellworth/ })).toHaveCount(0);
+    expect(uncaught).toEqual([]);
+  } finally {
+    await context.close();
+    server.kill();
+  }
 });
 
 test('a build with an id no address could hold is given one of its own', async ({ page, request }) => {
