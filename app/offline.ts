@@ -40,7 +40,12 @@ function watch(found: ServiceWorkerRegistration): void {
 
 async function register(): Promise<void> {
   try {
-    watch(await navigator.serviceWorker.register('/sw.js', { updateViaCache: 'none' }));
+    // A browser told to do without service workers may answer with nothing instead of refusing.
+    const found = (await navigator.serviceWorker.register('/sw.js', { updateViaCache: 'none' })) as
+      | ServiceWorkerRegistration
+      | undefined;
+    if (found) watch(found);
+    else update({ notKept: 'the browser does not allow it' });
   } catch (error) {
     // Without it the app still works while the server is there.
     update({ notKept: error instanceof Error ? error.message : String(error) });
