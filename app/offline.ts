@@ -42,8 +42,7 @@ async function register(): Promise<void> {
   try {
     // A browser told to do without service workers may answer with nothing instead of refusing.
     const found = (await navigator.serviceWorker.register('/sw.js', { updateViaCache: 'none' })) as
-      | ServiceWorkerRegistration
-      | undefined;
+      ServiceWorkerRegistration | undefined;
     if (found) watch(found);
     else update({ notKept: 'the browser does not allow it' });
   } catch (error) {
