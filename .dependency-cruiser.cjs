@@ -1,6 +1,34 @@
-/** Import walls that lint alone cannot see: circles, dynamic imports, sheets that import each other. */
+/**
+ * The floors of core, lowest first: a folder imports from those before it only, types included. What a thing is (a pin, a
+ * wheel, a wire) stands below the build that holds it; what follows from a build stands above it; what a person does to it
+ * above that, because a rule and a way out offer edits.
+ */
+const floors = [
+  ...['units', 'data', 'search', 'ends', 'ecu', 'devices', 'engine', 'wheels', 'wire', 'donor', 'survey', 'identify'],
+  'build',
+  ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot'],
+  'edits',
+  ...['ways', 'rules', 'fireup', 'derive', 'formats'],
+];
+const layered = floors.slice(0, -1).map((folder, at) => ({
+  name: `core-${folder}-below`,
+  comment: `core/${folder} stands below what it imports: see the floors in .dependency-cruiser.cjs.`,
+  severity: 'error',
+  from: { path: `^core/${folder}/` },
+  to: { path: `^core/(${floors.slice(at + 1).join('|')})/` },
+}));
+
+/** Import walls that lint alone cannot see: floors, circles, dynamic imports, sheets that import each other. */
 module.exports = {
   forbidden: [
+    ...layered,
+    {
+      name: 'core-has-floors',
+      comment: 'A new folder of core is given its place among the floors.',
+      severity: 'error',
+      from: { path: `^core/(?!(${floors.join('|')})/)[^/]+/` },
+      to: {},
+    },
     {
       name: 'no-circles',
       severity: 'error',

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { kindSchema } from '~/core/devices/kind';
 import { ecuSchema } from '~/core/ecu/ecu';
 import { engineSchema } from '~/core/engine/engine';
-import { wheelSchema } from '~/core/trigger/wheel';
+import { wheelSchema } from '~/core/wheels/wheel';
 import { ecus } from './ecus';
 import { engines } from './engines';
 import { kinds } from './kinds';

@@ -6,7 +6,7 @@ import {
   widthCodedWheel,
   withTrack,
   type Wheel,
-} from '~/core/trigger/wheel';
+} from '~/core/wheels/wheel';
 
 const narrow = (angles: readonly number[], width: number) => angles.map((at) => ({ at, width }));
 

@@ -1,4 +1,4 @@
-import { call, type EditCall } from '~/core/build/edits';
+import { call, type EditCall } from '~/core/edits';
 import { readTable, wiresFrom } from '~/core/donor/table';
 
 /** The estate's old loom, as its owner typed it off the bench: half sorted, two mysteries, a restraint plug. All made up. */

@@ -1,6 +1,6 @@
 import { catalog, entry } from '~/catalog';
-import { createBuild } from '~/core/build/create';
-import { call, type EditCall } from '~/core/build/edits';
+import { createBuild } from '~/core/edits/create';
+import { call, type EditCall } from '~/core/edits';
 import type { Build, Reading } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';

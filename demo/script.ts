@@ -1,4 +1,4 @@
-import { applyEdit, type EditCall } from '~/core/build/edits';
+import { applyEdit, type EditCall } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 
 /** Applies edits as a person would; a refused one is a bug in the demo. */

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { catalog } from '~/catalog';
 import { match } from '~/core/trigger/match';
 import { seeded, synth } from '~/core/trigger/synth';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { readCaptureFile } from './trigger';
 
 /** Rows of the wheel bench: a capture read and matched against scanning its bytes, memory, and which wheel is taken for which. */

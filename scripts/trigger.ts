@@ -7,7 +7,7 @@ import { lossAnswer, matchAnswer, readBench } from '~/core/trigger/bench';
 import { sampleRate, type Capture } from '~/core/trigger/capture/capture';
 import { captureReader, writeCapture, type CaptureFormat } from '~/core/trigger/capture/read';
 import { seeded, synth, type Faults, type Speed } from '~/core/trigger/synth';
-import { missingToothWheel, type Wheel } from '~/core/trigger/wheel';
+import { missingToothWheel, type Wheel } from '~/core/wheels/wheel';
 
 /** The commands of the wheel bench: captures in, wheels and losses out; and captures made. */
 

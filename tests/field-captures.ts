@@ -1,5 +1,5 @@
 import { seeded } from '~/core/trigger/synth';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { engines, type FieldSpec } from './other-engine';
 
 /** The wheels of the classes below. */

@@ -1,6 +1,6 @@
 import { catalog, entry } from '~/catalog';
-import { createBuild } from '~/core/build/create';
-import { applyEdit, type EditCall } from '~/core/build/edits';
+import { createBuild } from '~/core/edits/create';
+import { applyEdit, type EditCall } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
 import type { DonorWire } from '~/core/donor/wire';

@@ -1,6 +1,6 @@
 import { evenTime, type Capture } from '~/core/trigger/capture/capture';
 import { bell, seeded, type Random } from '~/core/trigger/synth';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 
 /**
  * Cranking as it is seen on recorders, drawn by hand and not computed as core computes it: each cylinder pulls the speed down over

@@ -1,6 +1,6 @@
 import { evenTime, type Capture } from '~/core/trigger/capture/capture';
 import { bell, seeded } from '~/core/trigger/synth';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 
 /**
  * Captures made another way than core's synthesis makes them, so that the two do not share a blind spot: a tooth is a whole

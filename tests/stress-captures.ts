@@ -1,5 +1,5 @@
 import { primary } from '~/core/trigger/trials';
-import { trackOf, type Wheel } from '~/core/trigger/wheel';
+import { trackOf, type Wheel } from '~/core/wheels/wheel';
 import type { OtherSpec } from './other-synth';
 
 /** What the trade asks for: a swing of 40 %, 3 % jitter, one pulse in fifty lost or added, at least two cycles. */

@@ -9,10 +9,10 @@ import {
   type ReactNode,
 } from 'react';
 import { useParams, useSubmit } from 'react-router';
-import type { EditCall } from '~/core/build/edits';
+import type { EditCall } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
-import { derive, type Derived } from '../storage/derived';
+import { derive, type Derived } from '~/core/derive/derive';
 import type { Session, SessionView } from '../storage/session';
 import type { TypedTexts } from '../storage/typed';
 import { TypingContext } from '../ui/typed';

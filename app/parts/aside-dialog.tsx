@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Finding } from '~/core/rules/rule';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';

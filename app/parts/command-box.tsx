@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Autocomplete, Button as AriaButton, Input, Menu, MenuItem, SearchField, Text } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Selection } from '~/core/netlist/run';
 import { find } from '~/core/search/find';
 import { useBuild } from '../build/context';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { prepareCurve, type Curve, type CurveMethod, type Point } from '~/core/sensing/curve';
+import { prepareCurve, type Curve, type CurveMethod, type Point } from '~/core/devices/curve';
 import { parsePoints } from '~/core/sensing/points';
-import { betaOf } from '~/core/sensing/thermistor';
+import { betaOf } from '~/core/devices/thermistor';
 import { fromShown, toShown, type UnitScale } from '~/core/units/units';
 import { Button } from '../ui/button';
 import { NumberField } from '../ui/number-field';

@@ -1,4 +1,4 @@
-import type { Curve } from '~/core/sensing/curve';
+import type { Curve } from '~/core/devices/curve';
 import { formatOhms } from '~/core/units/format';
 import { readQuantity, type Quantity, type Reader } from '~/core/units/units';
 

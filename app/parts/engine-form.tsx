@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { engineSchema, type Engine } from '~/core/engine/engine';
 import { ordersAll, proposedOrder } from '~/core/engine/propose';
-import { pathText } from '~/core/build/parse';
+import { pathText } from '~/core/data/zod-problem';
 import { defaultUnits, type Units } from '~/core/units/units';
 import { FieldGrid, Stack } from '../ui/text';
 import { Segmented } from '../ui/choice';

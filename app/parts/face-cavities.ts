@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { barredPins, inPlace } from '~/core/allot/model';
 import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
-import { ecuEnd, parseEnd } from '~/core/netlist/ends';
+import { ecuEnd, parseEnd } from '~/core/ends/ends';
 import { shortLabel } from '~/core/netlist/short';
 import type { FaceCavity } from './connector-face';
 import { markOf } from './marks';

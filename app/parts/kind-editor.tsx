@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { zodProblem } from '~/core/build/parse';
+import { zodProblem } from '~/core/data/zod-problem';
 import {
   kindSchema,
   sensorsIn,

@@ -1,5 +1,5 @@
 import { sensorsIn, trait, type DeviceKind } from '~/core/devices/kind';
-import { curveOf } from '~/core/sensing/curve';
+import { curveOf } from '~/core/devices/curve';
 import { formatOhms } from '~/core/units/format';
 import { readQuantity, type Reader } from '~/core/units/units';
 

@@ -1,4 +1,4 @@
-import type { End } from '~/core/netlist/ends';
+import type { End } from '~/core/ends/ends';
 import type { Netlist } from '~/core/netlist/netlist';
 
 /** Where the copper at an end leads, in words: a ground point first (the ECU's own grounds only share it), an ECU cavity, a part of the feeds, then another device. */

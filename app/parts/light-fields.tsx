@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { CRANKING_RPM } from '~/core/trigger/speed';
 import { useBuild } from '../build/context';

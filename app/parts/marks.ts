@@ -1,5 +1,5 @@
 import type { Build, Mark } from '~/core/build/schema';
-import { signalClasses, type SignalClass } from '~/core/netlist/colours';
+import { signalClasses, type SignalClass } from '~/core/wire/colours';
 
 /** Tints of the classes until the person chooses their own. */
 const tints: Record<SignalClass, Mark['tint']> = {

@@ -2,7 +2,7 @@ import { Camera } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Photo } from '~/core/survey/records';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../build/context';

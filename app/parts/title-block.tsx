@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { currentLetter } from '~/core/build/revisions';
+import { currentLetter } from '~/core/netlist/revisions';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
 import { exportBuild } from '../storage/export';

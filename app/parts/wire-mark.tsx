@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { splitColour, type ColourCode } from '~/core/netlist/colours';
+import { splitColour, type ColourCode } from '~/core/wire/colours';
 import { color } from '../ui/theme';
 
 /** Colours of insulation as they look; the letters (IEC 60757) always stand beside them. */

@@ -1,6 +1,6 @@
 import { catalog } from '~/catalog';
 import { wheelDraftSchema } from '~/core/trigger/teeth';
-import { wheelSchema } from '~/core/trigger/wheel';
+import { wheelSchema } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { Wheels, type WheelsAction } from '../sheets/trigger/wheels/wheels';
 import {

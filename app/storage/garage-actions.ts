@@ -1,4 +1,4 @@
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { parseBuild } from '~/core/build/parse';
 import { fail, ok, type Problem, type Result } from '~/core/problem';
 import type { Build } from '~/core/build/schema';

@@ -6,7 +6,7 @@ import { kindSchema, type DeviceKind } from '~/core/devices/kind';
 import { ok, type Result } from '~/core/problem';
 import { parseWheelFile } from '~/core/trigger/file';
 import { wheelDraftSchema, type WheelDraft } from '~/core/trigger/teeth';
-import { wheelSchema, type Wheel } from '~/core/trigger/wheel';
+import { wheelSchema, type Wheel } from '~/core/wheels/wheel';
 import { database, type Database } from './database';
 
 /** Everything of a store that can still be read, by name. What cannot is left where it is and not shown. */

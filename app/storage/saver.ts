@@ -3,7 +3,7 @@ import type { Build } from '~/core/build/schema';
 import type { Problem } from '~/core/problem';
 import { dropCaptures } from './captures';
 import type { BinRecord, BuildCard, Database, Head, JournalEntry } from './database';
-import { derive } from './derived';
+import { derive } from '~/core/derive/derive';
 import { isFull, saveProblem } from './failure';
 import { entryKey, type OpenedBuild } from './read';
 import { cardOf, writeJournal, writeSnapshot } from './write';

@@ -1,5 +1,5 @@
-import type { EditCall } from '~/core/build/edits';
-import { applyEdit } from '~/core/build/edits';
+import type { EditCall } from '~/core/edits';
+import { applyEdit } from '~/core/edits';
 import { record, redo, undo, type History, type Moved, type Step } from '~/core/build/history';
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Problem, type Result } from '~/core/problem';

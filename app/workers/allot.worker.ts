@@ -1,9 +1,9 @@
 import { expose } from 'comlink';
 import { allotWith, type Allotment } from '~/core/allot/allot';
-import { compareEcus, type EcuFit } from '~/core/allot/compare';
+import { compareEcus, type EcuFit } from '~/core/ways/compare';
 import { conflictsOf, type Conflict } from '~/core/allot/conflict';
 import type { Keep } from '~/core/allot/model';
-import { waysOut, type Help, type WayOut } from '~/core/allot/ways';
+import { waysOut, type Help, type WayOut } from '~/core/ways/ways';
 import type { Build } from '~/core/build/schema';
 
 type Progress = (done: number, of: number) => void;

@@ -8,7 +8,7 @@ import type { Loss } from '~/core/trigger/decoder';
 import { pulseFaults } from '~/core/trigger/pulse-faults';
 import { seeded, synth, type SynthSpec } from '~/core/trigger/synth';
 import { pyramidOf, type Pyramid } from '~/core/trigger/view';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 
 export interface BenchRequest {
   readonly wheels: readonly Wheel[];

@@ -1,6 +1,6 @@
 import type { DeviceKind, Destination, Internal, Terminal, Trait, VoltsTable } from '~/core/devices/kind';
 import type { Ask } from '~/core/ecu/ask';
-import type { Curve, Point } from '~/core/sensing/curve';
+import type { Curve, Point } from '~/core/devices/curve';
 
 /** Short words the kinds are written in. Values are invented, within what the trade calls usual (common practice). */
 export const t = (id: string, name: string, destination: Destination): Terminal => ({ id, name, destination });

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { needsOf, type Need } from '../netlist/needs';
-import { groupBy } from '../units/group';
+import { groupBy } from '../data/group';
 import { listWords } from '../units/format';
 import { conflictsOf, type Conflict } from './conflict';
 import { MINOR, barredPins, isCrimped, modelOf, type Keep, type Model } from './model';

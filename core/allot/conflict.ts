@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { askWords, missSentence, serve, type Ask } from '../ecu/ask';
 import { isFixedPin, pinsOfGroup, type PinGroup } from '../ecu/ecu';
 import { needsOf, type Need } from '../netlist/needs';
-import { groupBy } from '../units/group';
+import { groupBy } from '../data/group';
 import { listWords, plural, withArticle } from '../units/format';
 import { unitsOf } from './spares';
 import { barredPins, modelOf, pulses, type Model, type ModelOptions } from './model';

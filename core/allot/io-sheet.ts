@@ -1,12 +1,12 @@
 import Papa from 'papaparse';
 import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
-import { ecuEnd } from '../netlist/ends';
+import { ecuEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import { neutralise } from '../formats/csv';
+import { neutralise } from '../data/csv';
 import type { Progress } from '../prove/verdict';
 import { inPlace } from './model';
-import { natural } from '../units/natural';
+import { natural } from '../data/natural';
 
 export const ioOrders = ['pin', 'device', 'branch'] as const;
 export type IoOrder = (typeof ioOrders)[number];

@@ -1,10 +1,10 @@
 import type { Build } from '../build/schema';
 import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
-import { ecuEnd, wireId, type End } from '../netlist/ends';
+import { ecuEnd, wireId, type End } from '../ends/ends';
 import { BAD_CRIMP_OHMS } from '../prove/verdict';
 import { needsOf, type Need } from '../netlist/needs';
-import { groupBy } from '../units/group';
+import { groupBy } from '../data/group';
 import { common, pairWays, pairsAt, type Offer } from './pairs';
 import { wordsOf } from './words';
 

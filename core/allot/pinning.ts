@@ -1,10 +1,10 @@
 import type { Build, PinningOrder } from '../build/schema';
 import { cavityPlace, cavitySquareMm, countingWords, neighbours } from '../ecu/face';
 import { pinIdOf, type Connector, type Pin } from '../ecu/ecu';
-import { ecuEnd, parseEnd } from '../netlist/ends';
+import { ecuEnd, parseEnd } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { inPlace } from './model';
-import { natural } from '../units/natural';
+import { natural } from '../data/natural';
 
 /** A wire that was clicked into a cavity and is no longer planned there. */
 export interface StaleCrimp {

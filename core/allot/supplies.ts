@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
 import { pinsOfKind } from '../ecu/ecu';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf } from '../build/destination';
 
 /** A device terminal on a shared supply pin. */
 export interface SupplyUser {

@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { destinationSchema, groundPlaces, kindSchema } from '../devices/kind';
 import { abilityKinds, ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
-import { signalClassNames } from '../netlist/colours';
-import { checkedCurveSchema } from '../sensing/curve';
+import { fuelDataSchema } from '../engine/fuel-data';
+import { signalClassNames } from '../wire/colours';
+import { checkedCurveSchema } from '../devices/curve';
 import { surveySchema } from '../survey/records';
-import { wheelSchema } from '../trigger/wheel';
-import { fuels, unitsSchema } from '../units/units';
+import { wheelSchema } from '../wheels/wheel';
+import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
 export const BUILD_SCHEMA_VERSION = 5;
@@ -118,19 +119,6 @@ export const asideSchema = z.object({
   detail: text(2000),
 });
 export type Aside = z.infer<typeof asideSchema>;
-
-export const fuelDataSchema = z.object({
-  fuel: z.enum(fuels),
-  /** Rail pressure over the manifold's, kPa. */
-  railKpa: z.number().min(20).max(2000),
-  /** Brake specific fuel consumption, grams per kilowatt hour. */
-  bsfc: z.number().min(150).max(1500),
-  /** Power at the crank that the injectors must feed, kilowatts. */
-  powerKw: z.number().min(1).max(3000),
-  /** Share of the cycle an injector may be open at most. */
-  maxDuty: z.number().min(0.3).max(1),
-});
-export type FuelData = z.infer<typeof fuelDataSchema>;
 
 const planFields = {
   engine: engineSchema,

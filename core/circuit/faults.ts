@@ -1,4 +1,4 @@
-import { parseEnd, type End } from '../netlist/ends';
+import { parseEnd, type End } from '../ends/ends';
 
 /** One thing wrong, as a change of the circuit or of a setting. */
 export type Fault =

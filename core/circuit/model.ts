@@ -2,20 +2,10 @@ import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { sensorsIn } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
-import {
-  BATTERY,
-  KEY_RUN,
-  KEY_START,
-  deviceEnd,
-  ecuEnd,
-  fuseEnd,
-  groundEnd,
-  relayEnd,
-  type End,
-} from '../netlist/ends';
+import { BATTERY, KEY_RUN, KEY_START, deviceEnd, ecuEnd, fuseEnd, groundEnd, relayEnd, type End } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, RELAY_WINDING_OHMS, fuseOhms } from '../power/plan';
-import { wireOhms } from '../power/wire';
+import { wireOhms } from '../wire/wire';
 import { crossedEnds, type Fault } from './faults';
 import { Network, type Factor } from './network';
 import { internalsAtRest } from './rest';

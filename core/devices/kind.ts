@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { askSchema } from '../ecu/ask';
-import { checkedCurveSchema } from '../sensing/curve';
+import { checkedCurveSchema } from './curve';
 import { quantities } from '../units/units';
 
 /** Systems, in the order people go through an engine bay. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parseListFile } from '../build/list-file';
+import { parseListFile } from '../data/list-file';
 import { fail, ok, type Result } from '../problem';
 import { kindSchema, type DeviceKind } from './kind';
 

@@ -1,4 +1,4 @@
-import { colourCodes, type ColourCode } from '../netlist/colours';
+import { colourCodes, type ColourCode } from '../wire/colours';
 
 /*
  * Three families of colour codes stand on wiring diagrams and in workshop lists: by English letters, with L for blue because B

@@ -1,5 +1,5 @@
-import { natural } from '../units/natural';
-import { groupBy } from '../units/group';
+import { natural } from '../data/natural';
+import { groupBy } from '../data/group';
 import { decisionWords, groupWords, isRestraint, type Decision, type DonorGroup, type DonorWire } from './wire';
 
 /** The wires of a build in the order of their rows. */

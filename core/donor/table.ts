@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { neutralise } from '../formats/csv';
+import { neutralise } from '../data/csv';
 import { fail, ok, type Result } from '../problem';
 import {
   DONOR_LIMIT,

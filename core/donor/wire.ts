@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { awgSquareMm } from '../power/wire';
+import { awgSquareMm } from '../wire/wire';
 
 /** What is to become of a wire of the donor loom. `open` is not decided yet; `mystery` is known not to be known. */
 export const decisions = ['open', 'keep', 'extend', 'move', 'remove', 'mystery'] as const;

@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { zodProblem } from '../build/parse';
-import { neutralise } from '../formats/csv';
+import { zodProblem } from '../data/zod-problem';
+import { neutralise } from '../data/csv';
 import type { Result } from '../problem';
 import { listWords, plural } from '../units/format';
-import { natural } from '../units/natural';
-import { groupBy } from '../units/group';
+import { natural } from '../data/natural';
+import { groupBy } from '../data/group';
 import { kindWord } from './ask';
 import {
   abilitySchema,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parseListFile } from '../build/list-file';
+import { parseListFile } from '../data/list-file';
 import { ok, type Result } from '../problem';
 import { ecuSchema, type EcuDefinition } from './ecu';
 

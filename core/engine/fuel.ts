@@ -1,8 +1,8 @@
-import type { FuelData } from '../build/schema';
 import type { TraitOf } from '../devices/kind';
-import { atVolts } from '../power/volts-table';
+import { atVolts } from '../devices/volts-table';
 import type { Fuel } from '../units/units';
 import { cycleDegrees, type Engine } from './engine';
+import type { FuelData } from './fuel-data';
 
 /**
  * Density at 15 °C, kilograms per litre (common practice: petrol 0.745, ethanol 0.789, E85 0.781, methanol 0.791; the

@@ -1,10 +1,10 @@
 import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { cutList } from '../loom/loom';
-import { ecuEnd } from '../netlist/ends';
+import { ecuEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
-import { toCsv } from './csv';
+import { toCsv } from '../data/csv';
 
 /** The pin list: one row a cavity, used or not. */
 export function pinListCsv(build: Build, net: Netlist): string {

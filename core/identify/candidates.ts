@@ -1,6 +1,6 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { IdentifyAnswers } from '../survey/records';
-import { missingToothWheel, teethPerTurn, toothIntervals, type Wheel } from '../trigger/wheel';
+import { missingToothWheel, teethPerTurn, toothIntervals, type Wheel } from '../wheels/wheel';
 
 /** Questions that take part in narrowing; free notes do not. */
 export type QuestionId = Exclude<keyof IdentifyAnswers, 'sensorColour' | 'headMarks' | 'blockMarks'>;

@@ -1,6 +1,6 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { IdentifyAnswers } from '../survey/records';
-import type { Wheel } from '../trigger/wheel';
+import type { Wheel } from '../wheels/wheel';
 import { candidatesOf, topics, type Candidate, type Expectation, type QuestionId, type Topic } from './candidates';
 
 export interface Question {

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
-import { parseEnd } from '../netlist/ends';
+import { parseEnd } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
-import { wireSize } from '../power/wire';
+import { wireSize } from '../wire/wire';
 
 export interface CutLine {
   readonly wireId: string;

@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
-import { classColour, type ColourFamily } from './colours';
-import { parseEnd, type End } from './ends';
+import { classColour, type ColourFamily } from '../wire/colours';
+import { parseEnd, type End } from '../ends/ends';
 import type { Wire } from './wires';
 
 /** Colours tried before a double is left to the rule that names it. */

@@ -1,7 +1,7 @@
 import type { Build, Device } from '../build/schema';
-import { classColour } from './colours';
-import { destinationOf } from './destination';
-import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type End } from './ends';
+import { classColour } from '../wire/colours';
+import { destinationOf } from '../build/destination';
+import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type End } from '../ends/ends';
 import { SPLICE_METRES, type WireList } from './wires';
 
 /** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */

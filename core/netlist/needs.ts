@@ -3,8 +3,8 @@ import { protectionOf, trait, type DeviceKind, type Protection, type System, typ
 import type { Ask } from '../ecu/ask';
 import { outputOfCylinder } from '../engine/engine';
 import { circuitShapes } from '../power/circuits';
-import { destinationOf } from './destination';
-import { deviceEnd, relayEnd, type End } from './ends';
+import { destinationOf } from '../build/destination';
+import { deviceEnd, relayEnd, type End } from '../ends/ends';
 
 /** One wire end that wants an ECU pin. */
 export interface Need {

@@ -1,4 +1,4 @@
-import { parseEnd, spliceEnd, type End } from './ends';
+import { parseEnd, spliceEnd, type End } from '../ends/ends';
 import type { Netlist, Wire } from './netlist';
 
 /** What a person can point at. */

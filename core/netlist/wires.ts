@@ -1,8 +1,8 @@
 import type { Build, Device } from '../build/schema';
 import { surroundings } from '../power/plan';
-import { sizeFor, wireOhms } from '../power/wire';
-import type { SignalClass } from './colours';
-import { wireId, type End } from './ends';
+import { sizeFor, wireOhms } from '../wire/wire';
+import type { SignalClass } from '../wire/colours';
+import { wireId, type End } from '../ends/ends';
 
 /** One piece of wire between two ends. Identity is its ends; colour and size may change without losing it. */
 export interface Wire {

@@ -2,10 +2,10 @@ import type { Build, CircuitChoice, Device } from '../build/schema';
 import { hasRole, trait, type DeviceKind, type FeedName, type System } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
-import { destinationOf } from '../netlist/destination';
-import { deviceEnd, ecuEnd, type End } from '../netlist/ends';
+import { destinationOf } from '../build/destination';
+import { deviceEnd, ecuEnd, type End } from '../ends/ends';
 import { averageCoilAmps } from './coil';
-import { atVolts } from './volts-table';
+import { atVolts } from '../devices/volts-table';
 
 /** A thing fed by a circuit. */
 export interface Load {

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { circuitShapes, type CircuitShape } from './circuits';
 import { fuseFor, fuseRatings } from './fuse';
-import { carriedAmps, sizeFor, sizeForDrop, wireOhms, wireSizes, type Surroundings } from './wire';
+import { carriedAmps, sizeFor, sizeForDrop, wireOhms, wireSizes, type Surroundings } from '../wire/wire';
 
 /** A circuit with its figures: load, fuse, wire and drop. */
 export interface Circuit extends CircuitShape {

@@ -1,7 +1,7 @@
 import type { TraitOf } from '../devices/kind';
 import { cycleDegrees, shortestFiringInterval, type Engine } from '../engine/engine';
 import { averageCoilAmps, primaryAmps, storedMillijoules } from './coil';
-import { atVolts } from './volts-table';
+import { atVolts } from '../devices/volts-table';
 
 /** Time a spark burns before the coil may charge again, ms (common practice: about 1 ms and more). */
 export const BURN_MILLISECONDS = 1;

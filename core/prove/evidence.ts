@@ -4,7 +4,7 @@ import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { needsOf, type Need } from '../netlist/needs';
 import { outputUses } from '../trigger/outputs';
-import { hashOf } from '../units/hash';
+import { hashOf } from '../data/hash';
 
 /*
  * What a reading or a confirmation was taken on: wires, pins, parts, wheels, the ECU, as plain facts. It stands while each of

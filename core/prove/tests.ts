@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
 import { neighbourCavities } from '../ecu/face';
-import { ecuEnd, groundEnd, parseEnd, type End } from '../netlist/ends';
+import { ecuEnd, groundEnd, parseEnd, type End } from '../ends/ends';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/plan';
 import { outputUses } from '../trigger/outputs';

@@ -1,9 +1,9 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { donorList, splitSplices } from '../donor/sort';
 import { isRestraint } from '../donor/wire';
 import { hasRole, sensorsIn, trait } from '../devices/kind';
-import { destinationOf } from '../netlist/destination';
-import { groupBy } from '../units/group';
+import { destinationOf } from '../build/destination';
+import { groupBy } from '../data/group';
 import { listWords, plural } from '../units/format';
 import { cycleDegrees } from '../engine/engine';
 import { unknownCavities } from '../body/signals';

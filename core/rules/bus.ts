@@ -1,6 +1,6 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf } from '../build/destination';
 import { listWords } from '../units/format';
 import type { Rule } from './rule';
 

@@ -1,11 +1,11 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { hasRole, sensorsIn, type SensorTrait } from '../devices/kind';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf } from '../build/destination';
 import { standingReading } from '../prove/evidence';
-import { curveOf } from '../sensing/curve';
+import { curveOf } from '../devices/curve';
 import { ecuCurveOf, judgeSensor } from '../sensing/judge';
 import { pullUpsAt, restSignal, sensorsOf, settingError, signalToPin, valueAtPin } from '../sensing/sensor';
-import { copperLeadError } from '../sensing/type-k';
+import { copperLeadError } from '../devices/type-k';
 import { formatOhms, listWords, plural } from '../units/format';
 import { readQuantity, readStep } from '../units/units';
 import type { Rule } from './rule';

@@ -3,7 +3,7 @@ import type { DeviceKind } from '../devices/kind';
 import { netlist, type Netlist } from '../netlist/netlist';
 import { proveTests } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
-import { isBinding } from './binding';
+import { isBinding } from '../build/binding';
 import { bodyRules } from './body';
 import { busRules } from './bus';
 import { calibrationRules } from './calibration';

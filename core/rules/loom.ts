@@ -1,6 +1,6 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
-import { parseEnd } from '../netlist/ends';
+import { parseEnd } from '../ends/ends';
 import { trunkMillimetres } from '../loom/loom';
 import { spareCount, sparesOf } from '../allot/spares';
 import { formatSquare, inSentence, listWords, plural } from '../units/format';

@@ -1,12 +1,12 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { firingAngleByCylinder, wastedPairs } from '../engine/engine';
 import { serve } from '../ecu/ask';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf } from '../build/destination';
 import { injectorFigures } from '../engine/fuel';
 import { primaryAmps } from '../power/coil';
 import { BURN_MILLISECONDS, eventDegrees } from '../power/spark';
-import { atVolts } from '../power/volts-table';
+import { atVolts } from '../devices/volts-table';
 import { fitTrigger } from '../trigger/fit';
 import { outputUses } from '../trigger/outputs';
 import { preferredOhms } from '../units/eseries';

@@ -1,6 +1,6 @@
 import { barredPins, pulses } from '../allot/model';
 import { staleCrimps } from '../allot/pinning';
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { formatAmps, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 

@@ -1,7 +1,7 @@
 import { whyOpen } from '../allot/allot';
 import { conflictsOf, type Conflict } from '../allot/conflict';
 import { shortfalls, shortfallWords } from '../allot/spares';
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { missSentence, serve } from '../ecu/ask';
 import type { Pin } from '../ecu/ecu';
 import type { Need } from '../netlist/needs';

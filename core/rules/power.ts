@@ -1,8 +1,8 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { serve } from '../ecu/ask';
-import { destinationOf } from '../netlist/destination';
+import { destinationOf } from '../build/destination';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
 import { RELAY_WINDING_OHMS } from '../power/plan';
 import { formatAmps, formatSquare, formatVolts, listWords, plural } from '../units/format';

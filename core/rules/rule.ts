@@ -1,5 +1,5 @@
 import type { Aside, Build } from '../build/schema';
-import type { EditCall } from '../build/edits';
+import type { EditCall } from '../edits';
 import type { DeviceKind } from '../devices/kind';
 import type { Device } from '../build/schema';
 import type { Selection } from '../netlist/run';

@@ -1,10 +1,10 @@
 import { allotSupplies } from '../allot/supplies';
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
-import { destinationOf, sharedPin } from '../netlist/destination';
-import { groundSchools } from '../power/grounds';
+import { destinationOf, sharedPin } from '../build/destination';
+import { groundSchools } from '../circuit/grounds';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sensorsOf } from '../sensing/sensor';
 import { readQuantity } from '../units/units';

@@ -1,10 +1,10 @@
-import { call } from '../build/edits';
+import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
 import { offsetConfirmed } from '../prove/evidence';
 import { listWords } from '../units/format';
 import { SAFE_MARGIN, fitTrigger, gapMargin } from '../trigger/fit';
-import { camWheelOf } from '../trigger/wheel';
+import { camWheelOf } from '../wheels/wheel';
 import type { Rule } from './rule';
 
 export const triggerRules: Rule[] = [

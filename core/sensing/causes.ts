@@ -4,7 +4,7 @@ import { formatOhms, inSentence } from '../units/format';
 import { readQuantity, type Reader } from '../units/units';
 import { KPA_PER_BAR, KPA_PER_INHG, KPA_PER_PSI, celsiusToFahrenheit } from '../units/convert';
 import { SEA_LEVEL_KPA, standardBarometerKpa } from './atmosphere';
-import { curveOf } from './curve';
+import { curveOf } from '../devices/curve';
 import { REFERENCE_VOLTS, pinReading, pinUnit, pulledUpVolts, restValue, valueAtPin, type SensorAt } from './sensor';
 
 /*

@@ -3,7 +3,7 @@ import type { DeviceKind, SensorTrait } from '../devices/kind';
 import { readQuantity, readStep, readerScale, type Reader } from '../units/units';
 import { LEAST_TOLERANCE, hypotheses, othersOf, type CauseCode, type Hypothesis } from './causes';
 import { siteHypothesis } from './place';
-import type { Curve } from './curve';
+import type { Curve } from '../devices/curve';
 import { pinReading, pinUnit, restValue, valueAtPin, type SensorAt } from './sensor';
 
 export { othersOf, type CauseCode } from './causes';

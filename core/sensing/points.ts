@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from '../problem';
-import type { Point } from './curve';
+import type { Point } from '../devices/curve';
 
 /** Cells of a line: by tab, semicolon or bar; else by comma when a space follows it or a point is the decimal sign; else by spaces. */
 function cellsOf(line: string): string[] {

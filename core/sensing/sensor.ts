@@ -4,7 +4,7 @@ import { serve } from '../ecu/ask';
 import type { Pin } from '../ecu/ecu';
 import type { Netlist } from '../netlist/netlist';
 import { standardBarometerKpa } from './atmosphere';
-import { curveOf, type Curve, type PreparedCurve } from './curve';
+import { curveOf, type Curve, type PreparedCurve } from '../devices/curve';
 
 /** The ECU's own reference for sensors, volts (common practice). */
 export const REFERENCE_VOLTS = 5;

@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { deviceEnd, ecuEnd, parseEnd, relayEnd, type End } from '../netlist/ends';
+import { deviceEnd, ecuEnd, parseEnd, relayEnd, type End } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { triggerSensor } from '../trigger/fit';

@@ -1,5 +1,5 @@
 import { hasRole, trait } from '../devices/kind';
-import { parseEnd } from '../netlist/ends';
+import { parseEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 
 export interface Symptom {

@@ -1,10 +1,10 @@
 import type { Build } from '../build/schema';
 import type { CircuitState } from '../circuit/model';
 import { stateWords } from '../circuit/model';
-import { ecuEnd, groundEnd, parseEnd, type End } from '../netlist/ends';
+import { ecuEnd, groundEnd, parseEnd, type End } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { triggerSensor } from '../trigger/fit';
-import { teethPerTurn } from '../trigger/wheel';
+import { teethPerTurn } from '../wheels/wheel';
 import type { Cone } from './hypotheses';
 import type { Symptom } from './symptoms';
 

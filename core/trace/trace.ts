@@ -1,8 +1,8 @@
 import type { Build, TraceCase } from '../build/schema';
 import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
-import { parseEnd } from '../netlist/ends';
+import { parseEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import { teethPerTurn } from '../trigger/wheel';
+import { teethPerTurn } from '../wheels/wheel';
 import { formatOhms, formatVolts } from '../units/format';
 import { coneOf, hypothesesFor, type Hypothesis } from './hypotheses';
 import { symptomsOf, type Symptom } from './symptoms';

@@ -8,7 +8,7 @@ import { match, type Match, type MatchOptions } from './match';
 import { signalFaults, type SignalFault } from './named';
 import { clearFaults, pulseFaults } from './pulse-faults';
 import { decoderFor, ecuFit, type CaptureFit } from './settings';
-import { teethPerTurn } from './wheel';
+import { teethPerTurn } from '../wheels/wheel';
 
 /** Everything read off one capture. */
 export interface BenchReading {

@@ -1,5 +1,5 @@
 import { showsSides, type Track } from './tracks';
-import { mirrored, teethPerTurn, type Wheel } from './wheel';
+import { mirrored, teethPerTurn, type Wheel } from '../wheels/wheel';
 
 /** What the cam's signal is, told by the crank's angle. */
 export interface CamFit {

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { trait } from '../devices/kind';
-import { destinationOf } from '../netlist/destination';
-import { deviceEnd } from '../netlist/ends';
+import { destinationOf } from '../build/destination';
+import { deviceEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Wire } from '../netlist/wires';
 import type { Suspicion } from './diagnose';

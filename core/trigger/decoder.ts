@@ -1,6 +1,6 @@
 import { patternOf } from './pattern';
 import { showsSides, type Track } from './tracks';
-import type { Wheel } from './wheel';
+import type { Wheel } from '../wheels/wheel';
 
 /**
  * A stand-in for an ECU's trigger input: arming by speed, a filter, a check of every interval against the one before, a

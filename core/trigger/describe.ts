@@ -1,5 +1,5 @@
 import { gapsOf } from './pattern';
-import { repeats, teethPerTurn, toothIntervals, type Wheel } from './wheel';
+import { repeats, teethPerTurn, toothIntervals, type Wheel } from '../wheels/wheel';
 
 const families: Readonly<Record<Wheel['family'], string>> = {
   'missing-tooth': 'equal places with one gap',

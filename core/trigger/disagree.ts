@@ -3,7 +3,7 @@ import { triggerSensor } from './fit';
 import type { Match } from './match';
 import { samePattern, patternOf } from './pattern';
 import type { Track } from './tracks';
-import { camWheelOf, type Wheel } from './wheel';
+import { camWheelOf, type Wheel } from '../wheels/wheel';
 
 /** A choice of the build that a capture speaks against, with what both say. */
 export interface Disagreement {

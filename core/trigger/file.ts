@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { parseListFile } from '../build/list-file';
+import { parseListFile } from '../data/list-file';
 import { ok, type Result } from '../problem';
-import { wheelSchema, type Wheel } from './wheel';
+import { wheelSchema, type Wheel } from '../wheels/wheel';
 
 /** A file of a person's own wheels (docs/formats.md). */
 export const wheelFileSchema = z.object({

@@ -4,7 +4,7 @@ import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { wastedPairs } from '../engine/engine';
 import { millisecondsPerDegree } from '../units/convert';
-import { camWheelOf, toothIntervals, type Wheel } from './wheel';
+import { camWheelOf, toothIntervals, type Wheel } from '../wheels/wheel';
 
 export interface TriggerFit {
   readonly decodes: boolean;

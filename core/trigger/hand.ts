@@ -1,6 +1,6 @@
 import { primary } from './trials';
 import { gapsOf } from './pattern';
-import { teethPerCycle, teethPerTurn, toothIntervals, type Wheel } from './wheel';
+import { teethPerCycle, teethPerTurn, toothIntervals, type Wheel } from '../wheels/wheel';
 
 /** What a person found without a recorder: eyes, a meter's hertz range, a rev counter. Null where not looked. */
 export interface HandFindings {

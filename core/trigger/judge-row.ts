@@ -5,7 +5,7 @@ import type { Swing } from './swing';
 import type { Row } from './rows';
 import type { Track } from './tracks';
 import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
-import { missingToothWheel, type Wheel } from './wheel';
+import { missingToothWheel, type Wheel } from '../wheels/wheel';
 
 /** At the first look all are tried: two turns of the finest wheel. */
 const FIRST_LOOK = 200;

@@ -15,7 +15,7 @@ import { ownStandstills, stopsOf, type Stop } from './standstill';
 import { chooseTracks, polarityOf, showsSides, type Polarity, type Track } from './tracks';
 import { isEven, primary, spanOf, type Judged } from './trials';
 import { byLikelihood, verdictOf, type Verdict } from './verdict';
-import { teethPerTurn, trackOf, type Wheel } from './wheel';
+import { teethPerTurn, trackOf, type Wheel } from '../wheels/wheel';
 import { alignWhole } from './whole';
 import { codedWidths } from './widths';
 

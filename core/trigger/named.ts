@@ -3,7 +3,7 @@ import type { Match } from './match';
 import { pulseFaults } from './pulse-faults';
 import type { Track } from './tracks';
 import type { Stop } from './standstill';
-import { teethPerTurn } from './wheel';
+import { teethPerTurn } from '../wheels/wheel';
 
 /** Something wrong with the signals themselves, whatever an ECU makes of them. */
 export interface SignalFault {

@@ -1,4 +1,4 @@
-import { repeats, toothIntervals, type Wheel } from './wheel';
+import { repeats, toothIntervals, type Wheel } from '../wheels/wheel';
 
 // Hot loops look these up once.
 const { abs, round } = Math;

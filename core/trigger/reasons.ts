@@ -1,6 +1,6 @@
 import { gapsOf, patternOf } from './pattern';
 import type { Judged } from './trials';
-import { teethPerTurn, toothIntervals, type Wheel } from './wheel';
+import { teethPerTurn, toothIntervals, type Wheel } from '../wheels/wheel';
 
 /** Why a wheel is the answer, or loses against it, in terms of what the capture shows. */
 

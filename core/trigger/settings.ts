@@ -6,7 +6,7 @@ import { fitTrigger, gapMargin, SAFE_MARGIN, shortestToothMicroseconds, type Tri
 import type { Match } from './match';
 import type { CamFit } from './cam';
 import { showsSides } from './tracks';
-import { listedWheel, mirrored, teethPerTurn, type Wheel } from './wheel';
+import { listedWheel, mirrored, teethPerTurn, type Wheel } from '../wheels/wheel';
 
 /** One line of what to set in the ECU, in words any ECU has. */
 export interface Setting {

@@ -1,5 +1,5 @@
 import type { Faults, Mark, Sensor } from './synth';
-import type { Wheel } from './wheel';
+import type { Wheel } from '../wheels/wheel';
 
 // The samples are made in millions: these are looked up once.
 const { exp, PI, sin } = Math;

@@ -2,7 +2,7 @@ import { evenTime, type Capture, type Channel } from './capture/capture';
 import type { Cranking } from './cranking';
 import { turnEngine } from './synth-motion';
 import { squareSignal, switched, vrSignal } from './synth-signals';
-import { trackOf, type Wheel } from './wheel';
+import { trackOf, type Wheel } from '../wheels/wheel';
 
 /** A source of numbers from 0 up to 1; a seeded one makes every simulation repeatable. */
 export type Random = () => number;

@@ -5,7 +5,7 @@ import type { Match } from './match';
 import { fitRipples } from './ripple';
 import { wheelOfTeeth, type Tooth } from './teeth';
 import { pulsesOf, showsSides } from './tracks';
-import { repeats, teethPerTurn, type Wheel } from './wheel';
+import { repeats, teethPerTurn, type Wheel } from '../wheels/wheel';
 
 /** A wheel learned from a capture, with how far it can be trusted. */
 export interface Taught {

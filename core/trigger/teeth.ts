@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fail, ok, type Result } from '../problem';
-import { trackOf, wheelSchema, type Edge, type Wheel } from './wheel';
+import { trackOf, wheelSchema, type Edge, type Wheel } from '../wheels/wheel';
 
 /** A tooth as one counts and measures it: its leading edge and its width, degrees of the wheel's own shaft. */
 export interface Tooth {

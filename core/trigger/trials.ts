@@ -2,7 +2,7 @@ import type { RippleFit } from './ripple';
 import type { Alignment } from './align';
 import type { Pace } from './pace';
 import { patternOf, samePattern } from './pattern';
-import { missingToothWheel, mirrored, repeats, type Wheel } from './wheel';
+import { missingToothWheel, mirrored, repeats, type Wheel } from '../wheels/wheel';
 
 /** One wheel, one way round, held against the pulses. */
 export interface Trial {

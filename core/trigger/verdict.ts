@@ -1,7 +1,7 @@
 import type { PulseEvent } from './align';
 import { sameShape } from './pattern';
 import { isEven, prior, spanOf, type Judged } from './trials';
-import type { Wheel } from './wheel';
+import type { Wheel } from '../wheels/wheel';
 
 /**
  * What can be said at all: this wheel, one of these, or none of the library's.

@@ -1,6 +1,6 @@
 import { patternOf } from './pattern';
 import { showsSides, type Track } from './tracks';
-import type { Wheel } from './wheel';
+import type { Wheel } from '../wheels/wheel';
 
 // Hot loops look these up once.
 const { floor, max, min } = Math;

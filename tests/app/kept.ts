@@ -1,5 +1,5 @@
 import { emptyHistory } from '~/core/build/history';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { readBuild, type OpenedBuild } from '~/app/storage/read';
 import { cardFor } from '~/app/storage/saver';

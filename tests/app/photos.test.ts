@@ -3,7 +3,7 @@ import type { KeyValue } from '~/app/storage/database';
 import { compareKinds, dropOwnKind, keepOwnKind, ownKinds } from '~/app/storage/library';
 import { photoKey, readPhotos, sweepPhotos, writePhotos } from '~/app/storage/photos';
 import { lastUnits } from '~/app/storage/units';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { libraryFile } from '~/core/devices/library';
 import { defaultUnits } from '~/core/units/units';
 import { demoBuild, edited, kind } from '../helpers';

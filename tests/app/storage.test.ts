@@ -4,7 +4,7 @@ import { listCards } from '~/app/storage/cards';
 import { type JournalEntry } from '~/app/storage/database';
 import { entryKey, readBuild } from '~/app/storage/read';
 import { writeJournal } from '~/app/storage/write';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { demoBuild } from '../helpers';
 import { AT, Desk, build, fan, rename } from './kept';

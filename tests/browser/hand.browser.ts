@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { pellworth } from '~/demo/pellworth';
 import { edited } from '../helpers';

@@ -4,7 +4,7 @@ import { expect, test, axe, goTo, openDemo, ready } from './support';
 import { catalog } from '~/catalog';
 import { writeCapture } from '~/core/trigger/capture/read';
 import { seeded, synth } from '~/core/trigger/synth';
-import { missingToothWheel } from '~/core/trigger/wheel';
+import { missingToothWheel } from '~/core/wheels/wheel';
 
 const wheel = (id: string) =>
   catalog.wheels.find((one) => one.id === id) ?? missingToothWheel(...(id.split('-').map(Number) as [number, number]));

@@ -10,7 +10,7 @@ import { readCapture, writeCapture } from '~/core/trigger/capture/read';
 import { match } from '~/core/trigger/match';
 import { seeded, synth } from '~/core/trigger/synth';
 import { trackOf } from '~/core/trigger/tracks';
-import { pulseHertz, teethPerCycle } from '~/core/trigger/wheel';
+import { pulseHertz, teethPerCycle } from '~/core/wheels/wheel';
 import { wheel } from '../helpers';
 
 const { WaveFile } = wavefile;

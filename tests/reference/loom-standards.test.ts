@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { ohmsBetween, solveCircuit } from '~/core/circuit/model';
-import { colourCodes, isColour, splitColour } from '~/core/netlist/colours';
+import { colourCodes, isColour, splitColour } from '~/core/wire/colours';
 import { netlist } from '~/core/netlist/netlist';
 import { fuseRatings } from '~/core/power/fuse';
 import { RELAY_WINDING_OHMS } from '~/core/power/plan';

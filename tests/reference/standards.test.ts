@@ -2,13 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { cycleDegrees, firingAngleByCylinder } from '~/core/engine/engine';
 import { fuseRatings, openingSeconds } from '~/core/power/fuse';
-import { COPPER_OHM_METRE, awgDiameterMm, awgSquareMm, groupingFactor, wireOhms, wireSize } from '~/core/power/wire';
+import { COPPER_OHM_METRE, awgDiameterMm, awgSquareMm, groupingFactor, wireOhms, wireSize } from '~/core/wire/wire';
 import { standardBarometerKpa } from '~/core/sensing/atmosphere';
-import { curveOf } from '~/core/sensing/curve';
+import { curveOf } from '~/core/devices/curve';
 import { pulledUpVolts } from '~/core/sensing/sensor';
-import { betaOhms } from '~/core/sensing/thermistor';
+import { betaOhms } from '~/core/devices/thermistor';
 import { TDC_TO_TOOTH, TOOTH_TO_TDC, newOffset } from '~/core/trigger/offset';
-import { listedWheel, missingToothWheel, pulseHertz, teethPerCycle } from '~/core/trigger/wheel';
+import { listedWheel, missingToothWheel, pulseHertz, teethPerCycle } from '~/core/wheels/wheel';
 import { celsiusToFahrenheit, feetToMetres, kpaToPsi } from '~/core/units/convert';
 
 describe('IEC 60228:2004 table 3, class 5 plain copper, maximum resistance at 20 °C', () => {

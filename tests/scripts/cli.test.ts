@@ -7,7 +7,7 @@ import { buildSchema } from '~/core/build/schema';
 import { packBundle } from '~/core/formats/bundle';
 import { runCommand } from '~/scripts/commands';
 import { demoBuild, edited } from '../helpers';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'gonyx-'));
 const file = (name: string, text: string) => {

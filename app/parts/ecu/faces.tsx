@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import { addPin, draftPinId, type EcuDraft } from '~/core/ecu/draft';
 import { numberingSchema, pinIdOf, type Connector, type Numbering } from '~/core/ecu/ecu';
 import { cavityCount } from '~/core/ecu/face';
-import { classOfPin } from '~/core/netlist/colours';
+import { classOfPin } from '~/core/wire/colours';
 import { shortLabel } from '~/core/netlist/short';
 import { Button } from '../../ui/button';
 import { Checkbox } from '../../ui/choice';

@@ -1,10 +1,10 @@
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import type { EcuFit } from '~/core/allot/compare';
+import type { EcuFit } from '~/core/ways/compare';
 import { shortfallWords } from '~/core/allot/spares';
-import type { Help } from '~/core/allot/ways';
-import { call } from '~/core/build/edits';
+import type { Help } from '~/core/ways/ways';
+import { call } from '~/core/edits';
 import { kindWord } from '~/core/ecu/ask';
 import type { AbilityKind } from '~/core/ecu/ecu';
 import { plural } from '~/core/units/format';

@@ -1,7 +1,7 @@
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { patterns, tints, type Mark } from '~/core/build/schema';
-import { signalClassNames, type SignalClass } from '~/core/netlist/colours';
+import { signalClassNames, type SignalClass } from '~/core/wire/colours';
 import { useBuild } from '../../build/context';
 import { defaultMark, markGround, markOf } from '../../parts/marks';
 import { Button } from '../../ui/button';

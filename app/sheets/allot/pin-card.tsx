@@ -1,10 +1,10 @@
 import { styled } from 'styled-components';
 import { barredPins, isCrimped } from '~/core/allot/model';
 import { cavityHelp } from '~/core/allot/pinning';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { askWords, kindWord, serve } from '~/core/ecu/ask';
 import { isFixedPin, pinsOfGroup, type Ability, type PinGroup } from '~/core/ecu/ecu';
-import { ecuEnd } from '~/core/netlist/ends';
+import { ecuEnd } from '~/core/ends/ends';
 import { formatAmps, formatOhms, listWords } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import type { FaceSide } from '../../parts/connector-face';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { cavityHelp, pinSteps, staleCrimps, type PinStep } from '~/core/allot/pinning';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { pinningOrders, type PinningOrder } from '~/core/build/schema';
 import { formatSquare, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';

@@ -1,4 +1,4 @@
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { sparesOf } from '~/core/allot/spares';
 import { kindWord } from '~/core/ecu/ask';
 import { isFixedPin, type AbilityKind } from '~/core/ecu/ecu';

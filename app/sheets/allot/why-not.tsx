@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { styled } from 'styled-components';
 import { whyOpen } from '~/core/allot/allot';
-import type { Help, WayOut } from '~/core/allot/ways';
+import type { Help, WayOut } from '~/core/ways/ways';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
-import { differenceInWords, nextLetter } from '~/core/build/revisions';
+import { call } from '~/core/edits';
+import { differenceInWords, nextLetter } from '~/core/netlist/revisions';
 import { planOf } from '~/core/build/schema';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
-import { camWheelOf } from '~/core/trigger/wheel';
+import { camWheelOf } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';

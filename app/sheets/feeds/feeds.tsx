@@ -1,12 +1,12 @@
 import { Fragment } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { pinsOfKind } from '~/core/ecu/ecu';
-import { ecuEnd, parseEnd } from '~/core/netlist/ends';
+import { ecuEnd, parseEnd } from '~/core/ends/ends';
 import { fuseRatings, openingSeconds } from '~/core/power/fuse';
-import { groundSchools } from '~/core/power/grounds';
+import { groundSchools } from '~/core/circuit/grounds';
 import type { Circuit } from '~/core/power/plan';
-import { wireSizes } from '~/core/power/wire';
+import { wireSizes } from '~/core/wire/wire';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';

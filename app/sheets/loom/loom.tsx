@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
 import { cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
 import { formatMetres, plural } from '~/core/units/format';

@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { BEEP, judge } from '~/core/prove/verdict';
 import { probeMoves, type ProveTest } from '~/core/prove/tests';
 import { tagOf } from '~/core/netlist/short';
 import { formatOhms, plural } from '~/core/units/format';
-import { groupBy } from '~/core/units/group';
+import { groupBy } from '~/core/data/group';
 import { useBuild } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { SheetFrame } from '../../parts/sheet-frame';

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { cavityPlace } from '~/core/ecu/face';
-import { ecuEnd, parseEnd } from '~/core/netlist/ends';
+import { ecuEnd, parseEnd } from '~/core/ends/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import type { ProveTest } from '~/core/prove/tests';
 import { formatMetres, formatOhms } from '~/core/units/format';

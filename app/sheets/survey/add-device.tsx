@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { systems, type DeviceKind } from '~/core/devices/kind';
 import { find } from '~/core/search/find';
 import { useBuild } from '../../build/context';

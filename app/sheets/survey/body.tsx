@@ -1,11 +1,11 @@
 import { Plus } from 'lucide-react';
 import { styled } from 'styled-components';
 import { bodySignal, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Device } from '~/core/build/schema';
 import { trait, type BodyCavity, type BodySignalId, type DeviceKind } from '~/core/devices/kind';
 import { colourLetters } from '~/core/donor/colours';
-import { destinationOf } from '~/core/netlist/destination';
+import { destinationOf } from '~/core/build/destination';
 import { cycleDegrees } from '~/core/engine/engine';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';

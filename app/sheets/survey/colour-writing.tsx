@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { colourWritings, writingOf, type ColourWriting } from '~/core/donor/colours';
 import { useBuild } from '../../build/context';
 import { Select } from '../../ui/select';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Device } from '~/core/build/schema';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, type DeviceKind } from '~/core/devices/kind';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { donorList } from '~/core/donor/sort';
 import {
   delimiterWord,

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { colourLetters } from '~/core/donor/colours';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import {
   decisions,
   decisionWords,
@@ -12,8 +12,8 @@ import {
   type DonorGroup,
   type DonorWire,
 } from '~/core/donor/wire';
-import { ecuEnd } from '~/core/netlist/ends';
-import { wireSizes } from '~/core/power/wire';
+import { ecuEnd } from '~/core/ends/ends';
+import { wireSizes } from '~/core/wire/wire';
 import { useBuild } from '../../build/context';
 import { useColourWriting } from './colour-writing';
 import { today } from '../../parts/dates';

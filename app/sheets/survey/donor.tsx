@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, ClipboardPaste } from 'lucide-react';
 import { useMemo, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { FileTrigger, type Selection } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import {
   allWires,
   countWires,

@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { cycleDegrees } from '~/core/engine/engine';
 import { standardBarometerKpa } from '~/core/sensing/atmosphere';

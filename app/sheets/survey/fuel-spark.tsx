@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { trait, type DeviceKind, type TraitOf, type VoltsTable } from '~/core/devices/kind';
 import { bsfcOn, injectorFigures } from '~/core/engine/fuel';
 import { coilFigures } from '~/core/power/spark';

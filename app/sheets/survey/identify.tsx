@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react';
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { call, type EditCall } from '~/core/build/edits';
+import { call, type EditCall } from '~/core/edits';
 import { trait, type DeviceKind } from '~/core/devices/kind';
 import { topicTitles, countedWheel, type QuestionId, type Topic } from '~/core/identify/candidates';
 import {
@@ -13,7 +13,7 @@ import {
   type TopicResult,
 } from '~/core/identify/identify';
 import type { IdentifyAnswers } from '~/core/survey/records';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { donorList } from '~/core/donor/sort';
 import { partStates, totalsOf, type Part, type Question } from '~/core/survey/records';
 import { plural } from '~/core/units/format';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { DeviceKind } from '~/core/devices/kind';
 import { judgeSensor } from '~/core/sensing/judge';
 import { pinUnit, type SensorAt } from '~/core/sensing/sensor';

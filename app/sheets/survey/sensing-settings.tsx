@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { DeviceKind } from '~/core/devices/kind';
-import type { Curve } from '~/core/sensing/curve';
+import type { Curve } from '~/core/devices/curve';
 import { ecuCurveOf, othersOf } from '~/core/sensing/judge';
 import { pullUpsAt, settingError, type SensorAt } from '~/core/sensing/sensor';
 import { formatOhms, plural } from '~/core/units/format';

@@ -2,7 +2,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { systems, type DeviceKind } from '~/core/devices/kind';
-import { curveOf } from '~/core/sensing/curve';
+import { curveOf } from '~/core/devices/curve';
 import { ecuCurveOf, expectation, judgeSensor, valueUnit } from '~/core/sensing/judge';
 import { chartPoints, pinReading, pinUnit, sensorsOf, valueAtPin, type SensorAt } from '~/core/sensing/sensor';
 import { formatOhms, plural } from '~/core/units/format';

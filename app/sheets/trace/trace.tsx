@@ -2,7 +2,7 @@ import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Candidate, NextTest, TraceAnswer } from '~/core/trace/trace';
 import { symptomsOf } from '~/core/trace/symptoms';
 import type { TraceTest } from '~/core/trace/tests';

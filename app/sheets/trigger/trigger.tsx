@@ -1,11 +1,11 @@
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { SAFE_MARGIN, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
 import { CRANKING_RPM } from '~/core/trigger/speed';
 import { outputUses } from '~/core/trigger/outputs';
 import { primary } from '~/core/trigger/trials';
-import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/trigger/wheel';
+import { camWheelOf, pulseHertz, teethPerCycle, type Wheel } from '~/core/wheels/wheel';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import { OffsetPanel } from '../../parts/offset-panel';

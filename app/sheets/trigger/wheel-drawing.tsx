@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { color } from '../../ui/theme';
 import { arcTo, outline, pointAt, spotAt, type Frame } from './wheel-path';
 

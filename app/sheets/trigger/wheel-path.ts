@@ -1,4 +1,4 @@
-import type { Edge } from '~/core/trigger/wheel';
+import type { Edge } from '~/core/wheels/wheel';
 
 /** Where and how a wheel is drawn. Angles are clock angles: 0 at the top, clockwise; mirrored when seen from the other side. */
 export interface Frame {

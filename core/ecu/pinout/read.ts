@@ -1,4 +1,4 @@
-import { groupBy } from '../../units/group';
+import { groupBy } from '../../data/group';
 import { fail, ok, type Result } from '../../problem';
 import { pinIdOf, type Ability } from '../ecu';
 import { Account, type Span } from './account';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { catalog } from '~/catalog';
 import { allot, whyOpen } from '~/core/allot/allot';
 import { sparesOf, spareWords } from '~/core/allot/spares';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { serve } from '~/core/ecu/ask';
 import { needsOf } from '~/core/netlist/needs';

@@ -5,13 +5,13 @@ import { allot, allotWith } from '~/core/allot/allot';
 import { conflictsOf } from '~/core/allot/conflict';
 import { WEIGHT, isCrimped, modelOf } from '~/core/allot/model';
 import { solve } from '~/core/allot/solve';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { serve } from '~/core/ecu/ask';
 import { pinsOfGroup } from '~/core/ecu/ecu';
 import { findingsOf } from '~/core/rules';
 import { needsOf } from '~/core/netlist/needs';
-import { wireId } from '~/core/netlist/ends';
+import { wireId } from '~/core/ends/ends';
 import { broken, randomModel } from '../../allotment/random-model';
 import { demoBuild, ecu, edited, emptyBuild, kind } from '../../helpers';
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { bodyKind, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { bodySignalIds, kindSchema, type BodySignalId } from '~/core/devices/kind';
 import { netlist } from '~/core/netlist/netlist';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { HISTORY_LIMIT, emptyHistory, historySchema, record, redo, undo, type History } from '~/core/build/history';
 import type { Build } from '~/core/build/schema';
 import { demoBuild, edited, emptyBuild, kind } from '../../helpers';

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { hasRole, kindSchema, trait } from '~/core/devices/kind';
-import { destinationOf } from '~/core/netlist/destination';
-import { parseEnd, wireId } from '~/core/netlist/ends';
+import { destinationOf } from '~/core/build/destination';
+import { parseEnd, wireId } from '~/core/ends/ends';
 import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, edited, emptyBuild, kind } from '../../helpers';

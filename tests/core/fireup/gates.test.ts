@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { gateOfFinding } from '~/core/fireup/findings';
 import { gatesOf, type Gate } from '~/core/fireup/gates';

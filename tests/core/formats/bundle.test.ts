@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { kindSchema } from '~/core/devices/kind';
 import { freeKindId, libraryFile, parseLibrary } from '~/core/devices/library';
 import { isZip, packBundle, readBundle } from '~/core/formats/bundle';

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import Papa from 'papaparse';
-import { call } from '~/core/build/edits';
-import { neutralise, toCsv } from '~/core/formats/csv';
+import { call } from '~/core/edits';
+import { neutralise, toCsv } from '~/core/data/csv';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
 import { netlist } from '~/core/netlist/netlist';
 import {
@@ -14,7 +14,7 @@ import {
   wrapSigned,
 } from '~/core/units/convert';
 import { formatAmps, formatOhms, formatVolts, inSentence, listWords, plural } from '~/core/units/format';
-import { groupBy } from '~/core/units/group';
+import { groupBy } from '~/core/data/group';
 import { demoBuild, edited } from '../../helpers';
 
 test.each(['=1+1', '+SUM(A1)', '-cmd', '@x', '\tx'])('a cell that starts like a formula is neutralised: %j', (cell) => {

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { bundleMillimetres, cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, edited } from '../../helpers';

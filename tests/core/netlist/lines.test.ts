@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bodySignals } from '~/core/body/signals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { solveCircuit } from '~/core/circuit/model';
-import { destinationOf } from '~/core/netlist/destination';
-import { parseEnd } from '~/core/netlist/ends';
+import { destinationOf } from '~/core/build/destination';
+import { parseEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { findingsOf } from '~/core/rules';

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
-import { expectRun } from '~/core/netlist/expect';
-import { parseEnd, wireId } from '~/core/netlist/ends';
-import { classColour, isColour, signalClasses, type SignalClass } from '~/core/netlist/colours';
+import { call } from '~/core/edits';
+import { expectRun } from '~/core/prove/expect';
+import { parseEnd, wireId } from '~/core/ends/ends';
+import { classColour, isColour, signalClasses, type SignalClass } from '~/core/wire/colours';
 import { netlist } from '~/core/netlist/netlist';
 import { runOf } from '~/core/netlist/run';
 import { shortLabel } from '~/core/netlist/short';

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { probeMoves, proveTests } from '~/core/prove/tests';
-import { parseEnd } from '~/core/netlist/ends';
+import { parseEnd } from '~/core/ends/ends';
 import { demoBuild, edited, emptyBuild, kind, twinBuild } from '../../helpers';
 
 /** Random builds: any kinds on any ECU, allotted, sometimes with a pin taken away again. */

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { averageCoilAmps, dwellCharge, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { fuseFor, fuseRatings } from '~/core/power/fuse';
-import { groundFigures, groundSchools } from '~/core/power/grounds';
+import { groundFigures, groundSchools } from '~/core/circuit/grounds';
 import { circuitsOf, surroundings } from '~/core/power/plan';
 import {
   ambientFactor,
@@ -14,7 +14,7 @@ import {
   sizeForDrop,
   wireOhms,
   wireSizes,
-} from '~/core/power/wire';
+} from '~/core/wire/wire';
 import { demoBuild, ecu, edited, emptyBuild, kind, twinBuild } from '../../helpers';
 
 describe('wire', () => {

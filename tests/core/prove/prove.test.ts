@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { probeMoves, proveTests, type ProveTest } from '~/core/prove/tests';
 import { judge, progressOf } from '~/core/prove/verdict';

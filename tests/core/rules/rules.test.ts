@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { applyEdit, call } from '~/core/build/edits';
+import { applyEdit, call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
@@ -9,7 +9,7 @@ import { stubLimitMetres } from '~/core/rules/bus';
 import { sheetIds } from '~/core/rules/rule';
 import { netlist } from '~/core/netlist/netlist';
 import type { Selection } from '~/core/netlist/run';
-import { missingToothWheel } from '~/core/trigger/wheel';
+import { missingToothWheel } from '~/core/wheels/wheel';
 import { demoBuild, donorWire, ecu, edited, emptyBuild, engine, kind, twinBuild, wheel } from '../../helpers';
 
 const demo = demoBuild();

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { expectation, judgeSensor, othersOf } from '~/core/sensing/judge';

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { sensorsIn } from '~/core/devices/kind';
 import { netlist } from '~/core/netlist/netlist';
-import { curveOf } from '~/core/sensing/curve';
+import { curveOf } from '~/core/devices/curve';
 import { expectation, judgeSensor, othersOf } from '~/core/sensing/judge';
 import { sensorsOf, settingError, valueAtPin } from '~/core/sensing/sensor';
 import { edited, emptyBuild } from '../../helpers';

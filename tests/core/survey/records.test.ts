@@ -15,7 +15,7 @@ import {
 import { decade, preferredOhms } from '~/core/units/eseries';
 import { injectorFigures, requiredFlow, dutyOf, fuelDemand, bsfcOn } from '~/core/engine/fuel';
 import { coilFigures, eventDegrees } from '~/core/power/spark';
-import { atVolts } from '~/core/power/volts-table';
+import { atVolts } from '~/core/devices/volts-table';
 import { trait } from '~/core/devices/kind';
 import { demoBuild, engine, kind } from '../../helpers';
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { faultId, type Fault } from '~/core/circuit/faults';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor } from '~/core/trace/hypotheses';
 import { symptomsOf } from '~/core/trace/symptoms';

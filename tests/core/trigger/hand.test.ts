@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { byHand, guessPulses, longestGap, nothingFound } from '~/core/trigger/hand';
 import { gapsOf } from '~/core/trigger/pattern';
-import { pulseHertz, teethPerCycle, teethPerTurn } from '~/core/trigger/wheel';
+import { pulseHertz, teethPerCycle, teethPerTurn } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
 
 const { wheels } = catalog;

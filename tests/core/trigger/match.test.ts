@@ -16,7 +16,7 @@ import {
   teethPerTurn,
   wheelSchema,
   type Wheel,
-} from '~/core/trigger/wheel';
+} from '~/core/wheels/wheel';
 import { demoBuild, wheel } from '../../helpers';
 
 const { wheels } = catalog;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { seeded, synth, type Sensor, type SynthSpec } from '~/core/trigger/synth';
 import { polarityOf, trackOf } from '~/core/trigger/tracks';
-import { missingToothWheel, pulseHertz } from '~/core/trigger/wheel';
+import { missingToothWheel, pulseHertz } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
 
 function make(more: Partial<SynthSpec> = {}) {

@@ -4,7 +4,7 @@ import { match, type Match } from '~/core/trigger/match';
 import { seeded, synth, type SynthSpec } from '~/core/trigger/synth';
 import { periodOf, teachCam, teachCrank } from '~/core/trigger/taught';
 import { teethOf } from '~/core/trigger/teeth';
-import { listedWheel, missingToothWheel, multiGapWheel, widthCodedWheel, type Wheel } from '~/core/trigger/wheel';
+import { listedWheel, missingToothWheel, multiGapWheel, widthCodedWheel, type Wheel } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
 
 function seen(crank: Wheel, more: Partial<SynthSpec> = {}): Match {

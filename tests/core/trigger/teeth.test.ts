@@ -15,7 +15,7 @@ import {
   withTooth,
   withoutTooth,
 } from '~/core/trigger/teeth';
-import { missingToothWheel, wheelSchema } from '~/core/trigger/wheel';
+import { missingToothWheel, wheelSchema } from '~/core/wheels/wheel';
 
 const named = { id: 'own', name: 'Own', shaft: 'crank' } as const;
 const made = (teeth: Parameters<typeof wheelOfTeeth>[1], shaft: 'crank' | 'cam' = 'crank') => {

@@ -7,7 +7,7 @@ import { fitTrigger } from '~/core/trigger/fit';
 import { match } from '~/core/trigger/match';
 import { seeded, synth } from '~/core/trigger/synth';
 import { draftOf, wheelOfDraft } from '~/core/trigger/teeth';
-import { camWheelOf, mirrored, teethPerTurn, trackOf, wheelSchema } from '~/core/trigger/wheel';
+import { camWheelOf, mirrored, teethPerTurn, trackOf, wheelSchema } from '~/core/wheels/wheel';
 import { demoBuild, wheel } from '../../helpers';
 
 const discs = catalog.wheels.filter(({ tracks }) => tracks);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { needsOf } from '~/core/netlist/needs';
 import { camTellsPhase, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
 import {
@@ -19,7 +19,7 @@ import {
   teethPerTurn,
   toothIntervals,
   wheelSchema,
-} from '~/core/trigger/wheel';
+} from '~/core/wheels/wheel';
 import { demoBuild, ecu, edited, engine, wheel } from '../../helpers';
 
 describe('wheels', () => {

@@ -4,7 +4,7 @@ import { sampleRate } from '~/core/trigger/capture/capture';
 import { readCapture } from '~/core/trigger/capture/read';
 import { match, type Match } from '~/core/trigger/match';
 import { signalFaults } from '~/core/trigger/named';
-import { listedWheel, missingToothWheel, multiGapWheel, widthCodedWheel, type Wheel } from '~/core/trigger/wheel';
+import { listedWheel, missingToothWheel, multiGapWheel, widthCodedWheel, type Wheel } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
 import { engines, fieldCapture, type FieldSpec } from '../../other-engine';
 

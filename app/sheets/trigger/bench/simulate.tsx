@@ -13,7 +13,7 @@ import {
 } from '~/core/trigger/presets';
 import type { Sensor, SynthSpec } from '~/core/trigger/synth';
 import { primary } from '~/core/trigger/trials';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { Button } from '../../../ui/button';
 import { Segmented } from '../../../ui/choice';
 import { Dialog, DialogActions } from '../../../ui/dialog';

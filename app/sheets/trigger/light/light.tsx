@@ -1,6 +1,6 @@
 import { Suspense, lazy, useMemo } from 'react';
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import { cycleDegrees } from '~/core/engine/engine';
 import { earlyAt, readLights, type LightLog, type Verdict } from '~/core/trigger/light';
 import { formatDegrees, plural } from '~/core/units/format';

@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { call } from '~/core/build/edits';
+import { call } from '~/core/edits';
 import type { OffsetReading } from '~/core/build/schema';
 import { cycleDegrees } from '~/core/engine/engine';
 import type { LightLog } from '~/core/trigger/light';

@@ -14,7 +14,7 @@ import {
   type Tooth,
   type WheelDraft,
 } from '~/core/trigger/teeth';
-import type { Wheel } from '~/core/trigger/wheel';
+import type { Wheel } from '~/core/wheels/wheel';
 import { Button } from '../../../ui/button';
 import { Segmented } from '../../../ui/choice';
 import { NumberField } from '../../../ui/number-field';

@@ -1,0 +1,48 @@
+import type { Build } from '../build/schema';
+import { pinsOfKind } from '../ecu/ecu';
+import type { Netlist } from '../netlist/netlist';
+import { CONTACT_OHMS, LOADED_CELSIUS } from '../power/plan';
+import { wireOhms } from '../wire/wire';
+
+export interface GroundFigure {
+  readonly place: 'battery' | 'head';
+  /** Return current of the ECU's own outputs, amperes. */
+  readonly amps: number;
+  readonly ohms: number;
+  readonly shiftVolts: number;
+  /** The shift as an error of a 0-5 V manifold signal whose sensor is grounded elsewhere, kPa on a 300 kPa span. */
+  readonly errorKpa: number;
+}
+
+/**
+ * Ground shift of both schools: the ECU's return current times the resistance it shares (its ground wires in parallel,
+ * and at the head also the engine strap, which carries the coils' and motors' return as well).
+ */
+export function groundFigures(
+  build: Build,
+  groundWires: number,
+  ecuReturnAmps: number,
+  strapAmps: number,
+): GroundFigure[] {
+  const wires = Math.max(1, groundWires);
+  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * CONTACT_OHMS;
+  return (['battery', 'head'] as const).map((place) => {
+    const ohms = (wireOhms(1.5, build.power.groundMetres[place] ?? 1, LOADED_CELSIUS) + 2 * CONTACT_OHMS) / wires;
+    const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
+    const shiftVolts = ohms * ecuReturnAmps + shared;
+    return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / 4) * 300 };
+  });
+}
+
+/** Outputs are on about half the time over a drive (common practice), for the return current of the ECU. */
+const OUTPUT_DUTY = 0.5;
+const switching: ReadonlySet<string> = new Set(['injector', 'low-side', 'ignition-driver', 'half-bridge']);
+
+/** Both schools for this build: the ECU's return current from its placed outputs, the strap shared with the coils. */
+export function groundSchools(build: Build, net: Netlist): GroundFigure[] {
+  const outputs = net.needs
+    .filter((need) => build.assignments[need.id] !== undefined && switching.has(need.ask.kind))
+    .reduce((sum, need) => sum + (need.ask.amps ?? 0) * OUTPUT_DUTY, 0);
+  const coils = net.circuits.find((circuit) => circuit.id === 'coils')?.loadAmps ?? 0;
+  return groundFigures(build, pinsOfKind(build.ecu, 'power-ground').length, build.ecu.ownAmps + outputs, coils);
+}

@@ -1,0 +1,84 @@
+import type { EcuDefinition } from '../ecu/ecu';
+import type { Engine } from '../engine/engine';
+import { emptySurvey } from '../survey/records';
+import { defaultUnits, type Units } from '../units/units';
+import { BUILD_SCHEMA_VERSION, type Build } from '../build/schema';
+
+/** A power to start from until the person gives theirs: about 50 kW a litre, more with boost (common practice). */
+const startingPower = (engine: Engine): number =>
+  Math.max(5, Math.round((engine.displacementCc / 1000) * 50 * (1 + engine.boostKpa / 100)));
+
+/** An empty build around an engine and an ECU. `id` and `now` (ISO 8601) come from the caller: core has no clock. */
+export function createBuild(args: {
+  id: string;
+  now: string;
+  name: string;
+  vehicle: string;
+  engine: Engine;
+  ecu: EcuDefinition;
+  units?: Units;
+}): Build {
+  return {
+    schemaVersion: BUILD_SCHEMA_VERSION,
+    id: args.id,
+    name: args.name,
+    vehicle: args.vehicle,
+    notes: '',
+    createdAt: args.now,
+    engine: args.engine,
+    ecu: args.ecu,
+    kinds: {},
+    devices: [],
+    outputOrder: args.ecu.outputOrder,
+    assignments: {},
+    locked: [],
+    trigger: {
+      crankWheel: null,
+      camWheel: null,
+      offsetDegrees: 0,
+      offsetConfirmed: false,
+      readings: [],
+      lockDegrees: 0,
+      ripple: 0.3,
+      chartRpm: Math.round(args.engine.maxRpm / 2 / 100) * 100,
+      dwellMilliseconds: 3,
+      injectionMilliseconds: 6,
+      advanceDegrees: 20,
+    },
+    power: {
+      circuits: {},
+      ecuGround: 'head',
+      groundMetres: { battery: 1.8, head: 1.2, chassis: 0.6 },
+      strapSquareMm: 25,
+      strapMetres: 0.6,
+      starting: 'key',
+    },
+    loom: {
+      slackMetres: 0.1,
+      covering: 'tape',
+      origin: 'new',
+      joining: 'crimp',
+      holeMillimetres: 38,
+      zoneCelsius: 105,
+      wireCelsius: 125,
+      blanksFitted: false,
+      orderOfWork: 'powers-first',
+      wires: {},
+    },
+    site: { altitudeMetres: 0, ambientCelsius: 20 },
+    reserve: {},
+    never: [],
+    shared: {},
+    fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
+    units: args.units ?? defaultUnits,
+    survey: emptySurvey,
+    sensing: { readings: {} },
+    pinning: { order: 'connector', done: {} },
+    marks: {},
+    prove: { leadOhms: 0.1, by: '', readings: {} },
+    fireup: {},
+    aside: {},
+    cases: [],
+    revisions: [],
+  };
+}

@@ -1,0 +1,24 @@
+import { fail, type Result } from '../problem';
+import type { Build } from '../build/schema';
+import { runEdit, type Edit } from './edit';
+import { foundEdits } from './found';
+import { partEdits } from './parts';
+import { pinEdits } from './pins';
+import { planEdits } from './plan';
+import { proofEdits } from './proof';
+import { surveyEdits } from './survey';
+
+/** Every change a person can make, by name. */
+export const edits = { ...surveyEdits, ...foundEdits, ...partEdits, ...planEdits, ...pinEdits, ...proofEdits };
+export type EditName = keyof typeof edits;
+export type EditArgs<N extends EditName> = (typeof edits)[N] extends Edit<infer A> ? A : never;
+
+/** A change as data: what a form, a remedy or a script asks for. */
+export type EditCall = { [N in EditName]: { readonly name: N; readonly args: EditArgs<N> } }[EditName];
+export const call = <N extends EditName>(name: N, args: EditArgs<N>): EditCall => ({ name, args }) as EditCall;
+
+/** Applies an edit by name with unchecked arguments; a wrong name or argument is a problem, never a throw. */
+export function applyEdit(build: Build, name: string, args: unknown): Result<{ build: Build; label: string }> {
+  if (!Object.hasOwn(edits, name)) return fail('no-edit', 'name', `There is no change called ${name}.`);
+  return runEdit(edits[name as EditName] as Edit<unknown>, build, args);
+}

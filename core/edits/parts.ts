@@ -1,0 +1,166 @@
+import { z } from 'zod';
+import { bodyKind, bodyKindId, isBodyPlug } from '../body/signals';
+import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../devices/kind';
+import { fail, ok, type Result } from '../problem';
+import { sensorFacts } from '../prove/evidence';
+import { checkedCurveSchema } from '../devices/curve';
+import { inSentence } from '../units/format';
+import { sensorReadingSchema, type Build, type Device } from '../build/schema';
+import { edit, noDevice } from './edit';
+import { dropStale } from './survey';
+
+const label = (build: Build, deviceId: string) =>
+  build.devices.find((device) => device.id === deviceId)?.label ?? 'device';
+
+/** Keeps of a device what a changed kind still has: overrides and settings of terminals that are gone fall away. */
+function fitted(device: Device, kind: DeviceKind): Device {
+  const terminals = new Set(kind.terminals.map((terminal) => terminal.id));
+  const signals = new Set(sensorsIn(kind).map((sensor) => sensor.terminal));
+  return {
+    ...device,
+    kindId: kind.id,
+    overrides: Object.fromEntries(Object.entries(device.overrides).filter(([id]) => terminals.has(id))),
+    ecuCurves: Object.fromEntries(Object.entries(device.ecuCurves).filter(([id]) => signals.has(id))),
+    terminalsConfirmed: false,
+  };
+}
+
+const pruned = (build: Build): Build => {
+  const used = new Set(build.devices.map((device) => device.kindId));
+  return { ...build, kinds: Object.fromEntries(Object.entries(build.kinds).filter(([id]) => used.has(id))) };
+};
+
+function sensorOf(build: Build, sensorId: string) {
+  const dot = sensorId.lastIndexOf('.');
+  const device = build.devices.find((one) => one.id === sensorId.slice(0, dot));
+  const kind = device && build.kinds[device.kindId];
+  return kind && sensorsIn(kind).some((one) => one.terminal === sensorId.slice(dot + 1)) ? device : null;
+}
+
+/** Plugs of the car, the parts' own data, and what was read of them. */
+export const partEdits = {
+  setBodyPlug: edit(
+    z.object({
+      /** Null makes a new plug. */
+      deviceId: z.string().nullable(),
+      name: z.string().trim().min(1).max(60),
+      cavities: z.array(bodyCavitySchema).min(1).max(80),
+      pulsesPerTurn: z.number().positive().max(12),
+      drive: z.enum(tachometerDrives),
+      branchMetres: z.number().min(0).max(30).optional(),
+    }),
+    ({ deviceId, name }) => (deviceId === null ? `Add ${inSentence(name)}` : `Change ${inSentence(name)}`),
+    (build, { deviceId, name, cavities, pulsesPerTurn, drive, branchMetres }): Result<Build> => {
+      const seen = new Set<string>();
+      for (const [index, { cavity }] of cavities.entries()) {
+        if (seen.has(cavity))
+          return fail('duplicate', `cavities[${index}]`, `Row ${index + 1}: cavity ${cavity} is on this plug already.`);
+        seen.add(cavity);
+      }
+      const taken = new Set(build.devices.map((device) => device.id));
+      let number = 1;
+      while (taken.has(`body-${number}`)) number += 1;
+      const id = deviceId ?? `body-${number}`;
+      const before = build.devices.find((device) => device.id === deviceId);
+      if (deviceId !== null && (!before || !isBodyPlug(before, build.kinds[before.kindId]))) return noDevice(deviceId);
+      const kind = bodyKind(bodyKindId(id), name, cavities, { pulsesPerTurn, drive });
+      const device: Device = before
+        ? { ...fitted(before, kind), label: name, branchMetres: branchMetres ?? before.branchMetres }
+        : {
+            id,
+            kindId: kind.id,
+            label: name,
+            cylinder: null,
+            branchMetres: branchMetres ?? 0.9,
+            terminalsConfirmed: false,
+            shield: 'none',
+            overrides: {},
+            labelled: false,
+            pullUpOhms: null,
+            leadWire: 'copper',
+            ecuCurves: {},
+          };
+      const devices = before ? build.devices.map((one) => (one.id === id ? device : one)) : [...build.devices, device];
+      if (devices.length > 300) return fail('too-many', 'devices', 'A build holds at most 300 devices.');
+      return ok(dropStale({ ...build, kinds: { ...build.kinds, [kind.id]: kind }, devices }));
+    },
+  ),
+  editKind: edit(
+    z.object({ kind: kindSchema }),
+    ({ kind }) => `Change the data of ${inSentence(kind.name)}`,
+    (build, { kind }) => {
+      if (!build.kinds[kind.id])
+        return fail('no-kind', 'kind.id', `No device of this build is a ${inSentence(kind.name)}.`);
+      const before = JSON.stringify(build.kinds[kind.id].terminals);
+      const same = before === JSON.stringify(kind.terminals);
+      const devices = same
+        ? build.devices
+        : build.devices.map((device) => (device.kindId === kind.id ? fitted(device, kind) : device));
+      return ok(dropStale({ ...build, kinds: { ...build.kinds, [kind.id]: kind }, devices }));
+    },
+  ),
+  changeKind: edit(
+    z.object({ deviceId: z.string(), kind: kindSchema }),
+    ({ deviceId, kind }, build) => `${label(build, deviceId)} is a ${inSentence(kind.name)}`,
+    (build, { deviceId, kind }) => {
+      const device = build.devices.find((one) => one.id === deviceId);
+      if (!device) return noDevice(deviceId);
+      return ok(
+        dropStale(
+          pruned({
+            ...build,
+            kinds: { ...build.kinds, [kind.id]: kind },
+            devices: build.devices.map((one) => (one.id === deviceId ? fitted(device, kind) : one)),
+          }),
+        ),
+      );
+    },
+  ),
+  setPullUp: edit(
+    z.object({ deviceId: z.string(), ohms: z.number().positive().max(1e6).nullable() }),
+    ({ deviceId, ohms }, build) => `${ohms === null ? 'Remove' : 'Fit'} a pull-up at ${label(build, deviceId)}`,
+    (build, { deviceId, ohms }) => {
+      const device = build.devices.find((one) => one.id === deviceId);
+      if (!device) return noDevice(deviceId);
+      return ok({
+        ...build,
+        devices: build.devices.map((one) => (one.id === deviceId ? { ...one, pullUpOhms: ohms } : one)),
+      });
+    },
+  ),
+  setEcuCurve: edit(
+    z.object({
+      sensorId: z.string(),
+      /** Null: the ECU is set to the part's own calibration. */
+      setting: z.object({ name: z.string().min(1).max(60), curve: checkedCurveSchema }).nullable(),
+    }),
+    ({ setting }) => (setting ? `The ECU is set to ${inSentence(setting.name)}` : 'The ECU is set to the part'),
+    (build, { sensorId, setting }) => {
+      const device = sensorOf(build, sensorId);
+      if (!device) return fail('no-sensor', 'sensorId', `There is no sensor ${sensorId} in this build.`);
+      const terminal = sensorId.slice(device.id.length + 1);
+      const ecuCurves = { ...device.ecuCurves };
+      if (setting) ecuCurves[terminal] = setting;
+      else delete ecuCurves[terminal];
+      return ok({
+        ...build,
+        devices: build.devices.map((one) => (one.id === device.id ? { ...one, ecuCurves } : one)),
+      });
+    },
+  ),
+  recordSensing: edit(
+    z.object({ sensorId: z.string(), reading: sensorReadingSchema.omit({ on: true }).nullable() }),
+    ({ sensorId, reading }, build) =>
+      `${reading ? 'Read' : 'Forget the reading of'} ${label(build, sensorId.slice(0, sensorId.lastIndexOf('.')))}`,
+    (build, { sensorId, reading }) => {
+      if (!sensorOf(build, sensorId))
+        return fail('no-sensor', 'sensorId', `There is no sensor ${sensorId} in this build.`);
+      if (reading && reading.atPin === null && reading.shown === null)
+        return fail('empty', 'reading', 'Give what the meter reads at the pin, or what the ECU shows.');
+      const readings = { ...build.sensing.readings };
+      if (reading) readings[sensorId] = { ...reading, on: sensorFacts(build, sensorId) };
+      else delete readings[sensorId];
+      return ok({ ...build, sensing: { readings } });
+    },
+  ),
+};

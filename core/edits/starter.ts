@@ -1,0 +1,115 @@
+import type { DeviceKind } from '../devices/kind';
+import { hasRole, pressureRange, sensorsIn, thermistorIn, trait } from '../devices/kind';
+import { shortKindName } from '../devices/name';
+import type { EcuDefinition } from '../ecu/ecu';
+import { pinsOfKind } from '../ecu/ecu';
+import { wastedPairs, type Engine } from '../engine/engine';
+import type { Result } from '../problem';
+import { ok } from '../problem';
+import { standardBarometerKpa } from '../sensing/atmosphere';
+import { createBuild } from './create';
+import type { Units } from '../units/units';
+import { applyEdit } from '.';
+import type { Build } from '../build/schema';
+
+/** A kind to start from, and the cylinders it is laid down for; none is a part of the whole engine. */
+export interface StarterPart {
+  readonly kind: DeviceKind;
+  readonly cylinders: readonly number[];
+}
+
+/** Coils as the ignition was answered: one, one for each pair, or one for each cylinder, with an igniter where the ECU has none. */
+function coils(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[]): StarterPart | null {
+  const drives = pinsOfKind(ecu, 'ignition-driver').length > 0 && pinsOfKind(ecu, 'ignition-logic').length === 0;
+  const find = (serves: (count: number) => boolean) => {
+    const fitting = kinds.filter((kind) => {
+      const coil = trait(kind, 'coil');
+      return coil !== null && serves(coil.serves);
+    });
+    return fitting.find((kind) => trait(kind, 'coil')!.igniter === !drives);
+  };
+  if (engine.ignition === 'distributor') {
+    // Behind a logic output a coil with an igniter of its own stands before the distributor.
+    const kind = find((count) => count > 2) ?? find((count) => count === 1);
+    return kind ? { kind, cylinders: [] } : null;
+  }
+  const pairs = engine.ignition === 'wasted' ? wastedPairs(engine) : null;
+  if (pairs) {
+    const kind = find((count) => count === 2);
+    if (kind) return { kind, cylinders: pairs.map((pair) => Math.min(...pair)).sort((one, other) => one - other) };
+  }
+  const kind = find((count) => count === 1);
+  return kind ? { kind, cylinders: allCylinders(engine) } : null;
+}
+
+const allCylinders = (engine: Engine): number[] => Array.from({ length: engine.cylinders }, (_, i) => i + 1);
+
+/** Parts nearly every engine of this kind has, as it was answered and as far as this ECU can use them. */
+export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[]): StarterPart[] {
+  const has = (kind: Parameters<typeof pinsOfKind>[1]) => pinsOfKind(ecu, kind).length > 0;
+  const one = (kind: DeviceKind | undefined): StarterPart | null => (kind ? { kind, cylinders: [] } : null);
+  const find = (test: (kind: DeviceKind) => boolean) => one(kinds.find(test));
+  const sensor = has('vr') ? 'vr' : 'hall';
+  const triggerOn = (shaft: 'crank' | 'cam', kindOf: 'vr' | 'hall') => (kind: DeviceKind) =>
+    trait(kind, 'trigger')?.shaft === shaft && trait(kind, 'trigger')?.sensor === kindOf;
+  // Only a four-stroke has a cam; rotors and two-strokes fire once a turn.
+  const phase = engine.kind === 'four-stroke' && engine.injection === 'sequential';
+  const injected = engine.injection !== 'none';
+  const barometer = standardBarometerKpa(0);
+  const wanted = (barometer + (engine.aspiration === 'boosted' ? engine.boostKpa : 0)) * 1.1;
+  // The narrowest that reaches: it has the finest step. Atmospheric engines take the usual one-bar sensor.
+  const pressures = kinds
+    .flatMap((kind) => {
+      const range = pressureRange(kind);
+      const alone = sensorsIn(kind).length === 1;
+      return range?.measures === 'manifold' && range.reference === 'absolute' && alone
+        ? [{ kind, most: range.most }]
+        : [];
+    })
+    .sort((a, b) => a.most - b.most);
+  const manifold = engine.aspiration === 'boosted' ? pressures.find(({ most }) => most >= wanted) : pressures[0];
+  const injector = kinds.find((kind) => (trait(kind, 'injector')?.ohms ?? 0) >= 10);
+  const parts: (StarterPart | null)[] = [
+    find(triggerOn('crank', sensor)),
+    phase ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
+    injected && injector ? { kind: injector, cylinders: allCylinders(engine) } : null,
+    coils(engine, ecu, kinds),
+    injected ? find((kind) => hasRole(kind, 'pump')) : null,
+    find((kind) => hasRole(kind, 'throttle') && kind.terminals.length === 3),
+    one(manifold?.kind ?? pressures.at(-1)?.kind),
+    find((kind) => thermistorIn(kind) !== null && kind.system === 'Cooling'),
+    // One part for each question: not a second manifold sensor for the sake of its thermometer.
+    find((kind) => thermistorIn(kind) !== null && sensorsIn(kind).length === 1 && kind.system === 'Air and throttle'),
+  ];
+  return parts.filter((part) => part !== null);
+}
+
+/** A new build, with the usual sensors and actuators when asked. */
+export function startBuild(args: {
+  id: string;
+  now: string;
+  name: string;
+  vehicle: string;
+  engine: Engine;
+  ecu: EcuDefinition;
+  kinds: readonly DeviceKind[];
+  withUsual: boolean;
+  units?: Units;
+}): Result<Build> {
+  let build = createBuild(args);
+  if (!args.withUsual) return ok(build);
+  for (const { kind, cylinders } of starterParts(args.engine, args.ecu, args.kinds)) {
+    const each = cylinders.length === args.engine.cylinders && cylinders.length > 0;
+    for (const cylinder of each || cylinders.length === 0 ? [null] : cylinders) {
+      const label = cylinder === null ? {} : { label: `${shortKindName(kind.name)} ${cylinder}` };
+      const added = applyEdit(build, 'addDevice', { kind, perCylinder: each, ...label });
+      if (!added.ok) return added;
+      build = added.value.build;
+      if (cylinder === null) continue;
+      const placed = applyEdit(build, 'editDevice', { deviceId: build.devices.at(-1)!.id, cylinder });
+      if (!placed.ok) return placed;
+      build = placed.value.build;
+    }
+  }
+  return ok(build);
+}

@@ -1,0 +1,167 @@
+import { z } from 'zod';
+import { destinationSchema, hasRole, kindSchema } from '../devices/kind';
+import { freeLabel, shortKindName } from '../devices/name';
+import { ecuSchema } from '../ecu/ecu';
+import { engineSchema } from '../engine/engine';
+import { needsOf } from '../netlist/needs';
+import { fail, ok } from '../problem';
+import { inSentence } from '../units/format';
+import { deviceSchema, type Build, type Device } from '../build/schema';
+import { edit, noDevice } from './edit';
+
+/** Forgets placements of needs that no longer exist. Readings stay: they show as fallen, and come back with undo. */
+export function dropStale(build: Build): Build {
+  const needs = new Set(needsOf(build).map((need) => need.id));
+  const stale = Object.keys(build.assignments).filter((id) => !needs.has(id));
+  const locked = build.locked.filter((id) => needs.has(id));
+  if (stale.length === 0 && locked.length === build.locked.length) return build;
+  return {
+    ...build,
+    assignments: Object.fromEntries(Object.entries(build.assignments).filter(([id]) => needs.has(id))),
+    locked,
+  };
+}
+
+const replaceDevice = (build: Build, device: Device): Build => ({
+  ...build,
+  devices: build.devices.map((one) => (one.id === device.id ? device : one)),
+});
+
+function freeId(build: Build, kindId: string): string {
+  const taken = new Set(build.devices.map((device) => device.id));
+  let number = 1;
+  while (taken.has(`${kindId}-${number}`)) number += 1;
+  return `${kindId}-${number}`;
+}
+
+/** Cylinders that have no device of this kind yet, in order. */
+const cylindersWithout = (build: Build, kindId: string): number[] => {
+  const served = new Set(build.devices.filter((device) => device.kindId === kindId).map((device) => device.cylinder));
+  return Array.from({ length: build.engine.cylinders }, (_, i) => i + 1).filter((cylinder) => !served.has(cylinder));
+};
+
+/** Default branch length by system, metres: an engine bay with the ECU behind the bulkhead (common practice). */
+const branchDefaults: Record<string, number> = { Driver: 0.8, 'Bus and dash': 0.9, 'Start and charge': 1.6 };
+
+export const surveyEdits = {
+  renameBuild: edit(
+    z.object({
+      name: z.string().trim().min(1).max(80),
+      vehicle: z.string().max(120).optional(),
+      notes: z.string().max(4000).optional(),
+    }),
+    () => 'Name the build',
+    (build, args) =>
+      ok({ ...build, name: args.name, vehicle: args.vehicle ?? build.vehicle, notes: args.notes ?? build.notes }),
+  ),
+  setEngine: edit(
+    z.object({ engine: engineSchema }),
+    () => 'Change the engine',
+    (build, { engine }) => ok(dropStale({ ...build, engine })),
+  ),
+  setSite: edit(
+    z.object({ altitudeMetres: z.number().min(-430).max(6000), ambientCelsius: z.number().min(-40).max(60) }),
+    () => 'Set altitude and ambient',
+    (build, site) => ok({ ...build, site }),
+  ),
+  chooseEcu: edit(
+    z.object({ ecu: ecuSchema }),
+    ({ ecu }) => `Choose ${ecu.model}`,
+    (build, { ecu }) =>
+      ok(
+        dropStale({
+          ...build,
+          ecu,
+          outputOrder: ecu.outputOrder,
+          assignments: {},
+          locked: [],
+          never: [],
+          shared: {},
+        }),
+      ),
+  ),
+  addDevice: edit(
+    z.object({
+      kind: kindSchema,
+      label: z.string().min(1).max(60).optional(),
+      /** One for each cylinder that has none. */
+      perCylinder: z.boolean().optional(),
+      branchMetres: z.number().min(0).max(30).optional(),
+    }),
+    ({ kind }) => `Add ${inSentence(kind.name)}`,
+    (build, { kind, label, perCylinder, branchMetres }) => {
+      const cylinders = perCylinder ? cylindersWithout(build, kind.id) : [null];
+      if (cylinders.length === 0)
+        return fail('none-missing', 'kind', `Every cylinder has its ${inSentence(kind.name)} already.`);
+      let next: Build = { ...build, kinds: { ...build.kinds, [kind.id]: kind } };
+      const taken = new Set(build.devices.map((device) => device.label));
+      for (const cylinder of cylinders) {
+        const base = label ?? shortKindName(kind.name);
+        const device: Device = {
+          id: freeId(next, kind.id),
+          kindId: kind.id,
+          label: (cylinder !== null ? `${base} ${cylinder}` : label ? base : freeLabel(base, taken)).slice(0, 60),
+          cylinder,
+          branchMetres: branchMetres ?? branchDefaults[kind.system] ?? 1.5 + (cylinder ?? 0) * 0.1,
+          terminalsConfirmed: false,
+          shield: kind.shielded ? 'ecu-end' : 'none',
+          overrides: {},
+          labelled: false,
+          pullUpOhms: null,
+          leadWire: hasRole(kind, 'thermocouple') ? 'type-k' : 'copper',
+          ecuCurves: {},
+        };
+        next = { ...next, devices: [...next.devices, device] };
+      }
+      if (next.devices.length > 300) return fail('too-many', 'devices', 'A build holds at most 300 devices.');
+      return ok(next);
+    },
+  ),
+  editDevice: edit(
+    z.object({
+      deviceId: z.string(),
+      label: deviceSchema.shape.label.optional(),
+      cylinder: deviceSchema.shape.cylinder.optional(),
+      branchMetres: deviceSchema.shape.branchMetres.optional(),
+      terminalsConfirmed: z.boolean().optional(),
+      shield: deviceSchema.shape.shield.optional(),
+      labelled: z.boolean().optional(),
+      leadWire: deviceSchema.shape.leadWire.optional(),
+    }),
+    (args, build) => `Change ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'}`,
+    (build, { deviceId, ...fields }) => {
+      const device = build.devices.find((one) => one.id === deviceId);
+      if (!device) return noDevice(deviceId);
+      if (fields.cylinder && fields.cylinder > build.engine.cylinders)
+        return fail('range', 'cylinder', `The cylinder must be from 1 to ${build.engine.cylinders}.`);
+      return ok(replaceDevice(build, { ...device, ...fields }));
+    },
+  ),
+  setDestination: edit(
+    z.object({ deviceId: z.string(), terminalId: z.string(), destination: destinationSchema.nullable() }),
+    (args, build) =>
+      `Rewire ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'} ${args.terminalId}`,
+    (build, { deviceId, terminalId, destination }) => {
+      const device = build.devices.find((one) => one.id === deviceId);
+      if (!device) return noDevice(deviceId);
+      if (!build.kinds[device.kindId]?.terminals.some((terminal) => terminal.id === terminalId))
+        return fail('no-terminal', 'terminalId', `${device.label} has no terminal ${terminalId}.`);
+      const overrides = { ...device.overrides };
+      if (destination === null) delete overrides[terminalId];
+      else overrides[terminalId] = destination;
+      return ok(dropStale(replaceDevice(build, { ...device, overrides })));
+    },
+  ),
+  removeDevice: edit(
+    z.object({ deviceId: z.string() }),
+    (args, build) => `Remove ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'}`,
+    (build, { deviceId }) => {
+      const device = build.devices.find((one) => one.id === deviceId);
+      if (!device) return noDevice(deviceId);
+      const devices = build.devices.filter((one) => one.id !== deviceId);
+      const used = new Set(devices.map((one) => one.kindId));
+      const kinds = Object.fromEntries(Object.entries(build.kinds).filter(([kindId]) => used.has(kindId)));
+      return ok(dropStale({ ...build, devices, kinds }));
+    },
+  ),
+};

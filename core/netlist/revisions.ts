@@ -1,0 +1,125 @@
+import { netlist } from './netlist';
+import { needsOf } from './needs';
+import { formatSquare, plural } from '../units/format';
+import { planOf, type Build, type Plan } from '../build/schema';
+
+/** A, B, ... Z, AA, AB, ... */
+export function letterAt(index: number): string {
+  const letter = String.fromCharCode(65 + (index % 26));
+  return index < 26 ? letter : letterAt(Math.floor(index / 26) - 1) + letter;
+}
+export const nextLetter = (build: Build): string => letterAt(build.revisions.length);
+/** The letter the sheet shows: of the last revision saved, or '-' before the first. */
+export const currentLetter = (build: Build): string => build.revisions[build.revisions.length - 1]?.letter ?? '–';
+
+export const revise = (build: Build, note: string, at: string): Build => ({
+  ...build,
+  revisions: [...build.revisions, { letter: nextLetter(build), at, note, plan: planOf(build) }],
+});
+
+const withPlan = (build: Build, plan: Plan): Build => ({ ...build, ...plan });
+
+function named<T>(before: ReadonlyMap<string, T>, after: ReadonlyMap<string, T>) {
+  return {
+    added: [...after].filter(([key]) => !before.has(key)),
+    removed: [...before].filter(([key]) => !after.has(key)),
+    both: [...after].flatMap(([key, value]) => (before.has(key) ? [{ key, from: before.get(key)!, to: value }] : [])),
+  };
+}
+
+const kindNames = { 'four-stroke': 'four-stroke', 'two-stroke': 'two-stroke', rotary: 'rotary' } as const;
+const ignitionNames = { distributor: 'a distributor', wasted: 'shared coils', direct: 'a coil each' } as const;
+const injectionNames = {
+  none: 'none',
+  batch: 'all together',
+  'semi-sequential': 'in pairs',
+  sequential: 'one by one',
+} as const;
+
+/** What changed in the engine, a sentence a fact. */
+export function engineDifference(old: Plan['engine'], now: Plan['engine']): string[] {
+  const rows: [keyof Plan['engine'], string, (engine: Plan['engine']) => string][] = [
+    ['name', 'Engine', (one) => one.name],
+    ['kind', 'Engine kind', (one) => kindNames[one.kind]],
+    ['cylinders', now.kind === 'rotary' ? 'Rotors' : 'Cylinders', (one) => String(one.cylinders)],
+    ['firingOrder', 'Firing order', (one) => one.firingOrder.join('-')],
+    [
+      'firingAngles',
+      'Firing angles',
+      (one) => (one.firingAngles === null ? 'even' : one.firingAngles.map((angle) => `${angle}°`).join(' ')),
+    ],
+    ['aspiration', 'Breathing', (one) => one.aspiration],
+    ['boostKpa', 'Boost wanted', (one) => `${one.boostKpa} kPa`],
+    ['maxRpm', 'Top speed', (one) => `${one.maxRpm} rpm`],
+    ['displacementCc', 'Displacement', (one) => `${one.displacementCc} cc`],
+    ['ignition', 'Ignition', (one) => ignitionNames[one.ignition]],
+    ['injection', 'Injection', (one) => injectionNames[one.injection]],
+  ];
+  return rows.flatMap(([key, name, words]) =>
+    JSON.stringify(old[key]) === JSON.stringify(now[key]) ? [] : [`${name}: ${words(old)} became ${words(now)}.`],
+  );
+}
+
+/** What changed between two plans of a build, in words, most important first. */
+export function differenceInWords(build: Build, before: Plan, after: Plan): string[] {
+  const [old, now] = [withPlan(build, before), withPlan(build, after)];
+  const lines: string[] = [];
+  if (old.ecu.id !== now.ecu.id) lines.push(`ECU ${old.ecu.model} became ${now.ecu.model}.`);
+  lines.push(...engineDifference(old.engine, now.engine));
+  if (old.outputOrder !== now.outputOrder)
+    lines.push(now.outputOrder === 'in-turn' ? 'Outputs now fire in turn.' : 'Outputs are now numbered by cylinder.');
+
+  const devices = named(
+    new Map(old.devices.map((one) => [one.id, one])),
+    new Map(now.devices.map((one) => [one.id, one])),
+  );
+  for (const [, one] of devices.added) lines.push(`${one.label} was added.`);
+  for (const [, one] of devices.removed) lines.push(`${one.label} was removed.`);
+  for (const { from, to } of devices.both) {
+    if (from.label !== to.label) lines.push(`${from.label} is now called ${to.label}.`);
+    if (from.branchMetres !== to.branchMetres)
+      lines.push(`${to.label}: branch ${from.branchMetres} m became ${to.branchMetres} m.`);
+    if (JSON.stringify(from.overrides) !== JSON.stringify(to.overrides))
+      lines.push(`${to.label}: a terminal goes elsewhere.`);
+    if (from.shield !== to.shield) lines.push(`${to.label}: shield ${from.shield} became ${to.shield}.`);
+  }
+
+  const labels = new Map([...needsOf(old), ...needsOf(now)].map((need) => [need.id, need.label]));
+  for (const [needId, label] of labels) {
+    const [from, to] = [old.assignments[needId], now.assignments[needId]];
+    if (from === to) continue;
+    if (from === undefined) lines.push(`${label} was placed on ${to}.`);
+    else if (to === undefined) lines.push(`${label} lost its pin ${from}.`);
+    else lines.push(`${label} moved from ${from} to ${to}.`);
+  }
+
+  if (old.trigger.crankWheel?.id !== now.trigger.crankWheel?.id)
+    lines.push(
+      `Crank wheel ${old.trigger.crankWheel?.name ?? 'none'} became ${now.trigger.crankWheel?.name ?? 'none'}.`,
+    );
+  if (old.trigger.camWheel?.id !== now.trigger.camWheel?.id)
+    lines.push(`Cam wheel ${old.trigger.camWheel?.name ?? 'none'} became ${now.trigger.camWheel?.name ?? 'none'}.`);
+  if (old.trigger.offsetDegrees !== now.trigger.offsetDegrees)
+    lines.push(`Offset ${old.trigger.offsetDegrees.toFixed(1)}° became ${now.trigger.offsetDegrees.toFixed(1)}°.`);
+
+  const [oldNet, newNet] = [netlist(old), netlist(now)];
+  const circuits = named(
+    new Map(oldNet.circuits.map((one) => [one.id, one])),
+    new Map(newNet.circuits.map((one) => [one.id, one])),
+  );
+  for (const { from, to } of circuits.both) {
+    if (from.fuseAmps !== to.fuseAmps) lines.push(`${to.name}: fuse ${from.fuseAmps} A became ${to.fuseAmps} A.`);
+    if (from.squareMm !== to.squareMm)
+      lines.push(`${to.name}: wire ${formatSquare(from.squareMm)} became ${formatSquare(to.squareMm)}.`);
+  }
+  const wires = named(oldNet.wireById, newNet.wireById);
+  if (wires.added.length + wires.removed.length > 0)
+    lines.push(
+      `${plural(wires.added.length, 'wire is', 'wires are')} new, ${plural(wires.removed.length, 'wire is', 'wires are')} gone.`,
+    );
+  if (old.power.ecuGround !== now.power.ecuGround)
+    lines.push(
+      `ECU power ground moved to ${now.power.ecuGround === 'head' ? 'the engine block' : 'battery negative'}.`,
+    );
+  return lines;
+}

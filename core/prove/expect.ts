@@ -1,0 +1,52 @@
+import type { Build } from '../build/schema';
+import { solveCircuit, voltsBetween } from '../circuit/model';
+import { BEEP, judge } from './verdict';
+import type { ProveTest } from './tests';
+import { parseEnd } from '../ends/ends';
+import type { Netlist } from '../netlist/netlist';
+import type { Run } from '../netlist/run';
+
+/** What a person should read along a run, and what they have read. */
+export interface RunExpectation {
+  /** Ohms end to end with contacts, when one continuity test spans the run; else null. */
+  readonly test: ProveTest | null;
+  /** Volts against battery negative at each hop, key on. */
+  readonly keyOnVolts: readonly (number | null)[];
+  readonly measured: {
+    readonly ohms: number | null;
+    /** Only a tone was heard: there is no figure. */
+    readonly beep: boolean;
+    readonly right: boolean;
+    readonly at: string;
+    readonly sentence: string;
+  } | null;
+}
+
+export function expectRun(build: Build, net: Netlist, tests: readonly ProveTest[], run: Run): RunExpectation {
+  const ends = [run.hops[0].end, run.hops[run.hops.length - 1].end];
+  const spans = (test: ProveTest) =>
+    test.kind === 'continuity' && ends.includes(test.hold) && ends.includes(test.touch);
+  const test =
+    tests.find(spans) ??
+    tests.find((one) => one.kind === 'continuity' && run.wires.length > 0 && one.wireIds.includes(run.wires[0].id)) ??
+    null;
+  const reading = test ? build.prove.readings[test.id] : undefined;
+  const solution = solveCircuit(build, net, 'key-on');
+  const verdict = test && reading ? judge(test, reading.value, build.prove.leadOhms) : null;
+  return {
+    test,
+    keyOnVolts: run.hops.map((hop) =>
+      parseEnd(hop.end).type === 'splice' ? null : voltsBetween(solution, hop.end, 'gnd:battery'),
+    ),
+    measured:
+      verdict && reading
+        ? {
+            ohms: reading.value === null ? null : Math.max(0, reading.value - build.prove.leadOhms),
+            beep: reading.note === BEEP,
+            right: verdict.right,
+            at: reading.at,
+            sentence: verdict.sentence,
+          }
+        : null,
+  };
+}
