@@ -1,3 +1,4 @@
+import { groundEnd } from '~/core/ends/ends';
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
@@ -193,7 +194,7 @@ const solve: Command = ([path, ...rest]) =>
     const net = netlist(build);
     const solution = solveCircuit(build, net, state);
     const ends = [...net.nodeOf.keys()].sort();
-    const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, 'gnd:battery')]));
+    const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, groundEnd('battery'))]));
     const currents = Object.fromEntries(
       net.wires.map((wire) => [wire.id, (voltsBetween(solution, wire.from, wire.to) ?? 0) / Math.max(1e-6, wire.ohms)]),
     );

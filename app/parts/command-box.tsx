@@ -1,3 +1,5 @@
+import { labelOf } from '~/core/netlist/label';
+import { ecuEnd } from '~/core/ends/ends';
 import { Search } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Autocomplete, Button as AriaButton, Input, Menu, MenuItem, SearchField, Text } from 'react-aria-components';
@@ -49,7 +51,7 @@ function useEntries(close: () => void): Entry[] {
         id: `pin-${pin.id}`,
         name: `${pin.id} ${label || pin.label}`,
         note: `pin · ${pin.label}`,
-        run: go('allot', { type: 'end', end: `ecu:${pin.id}` }),
+        run: go('allot', { type: 'end', end: ecuEnd(pin.id) }),
       })),
       ...net.devices.map(({ device, kind }) => ({
         id: `device-${device.id}`,
@@ -60,7 +62,7 @@ function useEntries(close: () => void): Entry[] {
       ...net.wires.map((wire) => ({
         id: `wire-${wire.id}`,
         name: `${wire.colour} ${wire.squareMm} mm²`,
-        note: `wire · ${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`,
+        note: `wire · ${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`,
         run: go('loom', { type: 'wire', wireId: wire.id }),
       })),
       {

@@ -1,8 +1,9 @@
+import { labelOf } from '~/core/netlist/label';
 import { useMemo } from 'react';
 import { barredPins, inPlace } from '~/core/allot/model';
 import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
-import { ecuEnd, parseEnd } from '~/core/ends/ends';
+import { ecuEnd, endType } from '~/core/ends/ends';
 import { shortLabel } from '~/core/netlist/short';
 import type { FaceCavity } from './connector-face';
 import { markOf } from './marks';
@@ -24,7 +25,7 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
       // A free cavity shows what it could be.
       const text = needId ? label : pin.label;
-      const where = far && parseEnd(far).type !== 'splice' ? `, to ${net.labelOf(far)}` : '';
+      const where = far && endType(far) !== 'splice' ? `, to ${labelOf(net, far)}` : '';
       const state =
         wires.length === 0
           ? 'empty'

@@ -4,8 +4,9 @@ import { Button as AriaButton } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { expectRun } from '~/core/prove/expect';
-import { parseEnd, type End } from '~/core/ends/ends';
+import { endOf, endType, portOf, type EndKey } from '~/core/ends/ends';
 import { runOf, type Hop, type Selection } from '~/core/netlist/run';
+import { labelOf } from '~/core/netlist/label';
 import type { Wire } from '~/core/netlist/netlist';
 import type { SheetId } from '~/core/rules/rule';
 import { formatMetres, formatOhms, formatVolts } from '~/core/units/format';
@@ -57,17 +58,18 @@ function HopBox({
   const { build, derived, select } = useBuild();
   const navigate = useNavigate();
   const { buildId } = useParams();
-  const { type: endType, owner, terminal } = parseEnd(hop.end);
-  const label = derived.net.labelOf(hop.end);
-  const pin = endType === 'ecu' ? build.ecu.pins.find((one) => one.id === owner) : undefined;
+  const ref = endOf(hop.end);
+  const label = labelOf(derived.net, hop.end);
+  const pin = ref.of === 'ecu' ? build.ecu.pins.find((one) => one.id === ref.pin) : undefined;
   const note =
-    pin?.label ?? (volts !== null ? `${formatVolts(volts)} key on` : endType === 'splice' ? 'joint' : terminal);
+    pin?.label ??
+    (volts !== null ? `${formatVolts(volts)} key on` : endType(hop.end) === 'splice' ? 'joint' : portOf(hop.end));
   return (
     <Box
       data-selected={selected}
       onPress={() => {
         select({ type: 'end', end: hop.end });
-        void navigate(`/build/${buildId}/${homeSheet[endType]}`);
+        void navigate(`/build/${buildId}/${homeSheet[endType(hop.end)]}`);
       }}
     >
       <strong>
@@ -90,7 +92,7 @@ export function RunStrip({ showing }: { showing?: Selection }) {
     () => (run ? expectRun(build, derived.net, derived.tests, run) : null),
     [build, derived, run],
   );
-  const stateAt = (end: End): 'right' | 'wrong' | null => {
+  const stateAt = (end: EndKey): 'right' | 'wrong' | null => {
     const wires = derived.net.wiresAt.get(end) ?? [];
     if (wires.some((wire) => run?.wires.includes(wire) && derived.progress.wrongWires.has(wire.id))) return 'wrong';
     const touching = derived.tests.filter(
@@ -155,7 +157,7 @@ export function RunStrip({ showing }: { showing?: Selection }) {
                   Also joined:{' '}
                   {run.branches
                     .slice(0, 4)
-                    .map((end) => derived.net.labelOf(end))
+                    .map((end) => labelOf(derived.net, end))
                     .join(', ')}
                   {run.branches.length > 4 ? ` and ${run.branches.length - 4} more` : ''}.
                 </Soft>

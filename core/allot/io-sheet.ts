@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { ecuEnd } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { neutralise } from '../data/csv';
 import type { Progress } from '../prove/verdict';
@@ -53,7 +54,7 @@ export function ioRows(
       ecuLabel: pin.label,
       serves: need?.label ?? (wire ? 'feeds and grounds' : 'free'),
       device: device?.label ?? (need || wire ? 'Feeds and relays' : ''),
-      to: wire ? net.labelOf(wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '',
+      to: wire ? labelOf(net, wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '',
       asks: need ? askWords(need.ask) : '',
       colour: wire?.colour ?? '',
       squareMm: wire?.squareMm ?? null,

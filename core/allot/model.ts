@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
-import { ecuEnd, wireId, type End } from '../ends/ends';
+import { ecuEnd, wireId, type EndKey } from '../ends/ends';
 import { BAD_CRIMP_OHMS } from '../prove/verdict';
 import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../data/group';
@@ -65,7 +65,7 @@ export const pulses = ({ kind, hz }: Ask): boolean =>
  * True when a wire between these ends sits in its cavities: clicked and pulled, or measured end to end. A reading outweighs a
  * tick: what reads open is not in place, whatever was clicked.
  */
-export function inPlace(build: Pick<Build, 'pinning' | 'prove'>, from: End, to: End): boolean {
+export function inPlace(build: Pick<Build, 'pinning' | 'prove'>, from: EndKey, to: EndKey): boolean {
   const reading = build.prove.readings[`c|${from}|${to}`] ?? build.prove.readings[`c|${to}|${from}`];
   if (reading) return reading.value !== null && reading.value - build.prove.leadOhms <= BAD_CRIMP_OHMS;
   return build.pinning.done[wireId(from, to)] !== undefined;

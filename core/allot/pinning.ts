@@ -1,7 +1,8 @@
 import type { Build, PinningOrder } from '../build/schema';
 import { cavityPlace, cavitySquareMm, countingWords, neighbours } from '../ecu/face';
 import { pinIdOf, type Connector, type Pin } from '../ecu/ecu';
-import { ecuEnd, parseEnd } from '../ends/ends';
+import { ecuEnd, endsOfWire, pinAt } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { inPlace } from './model';
 import { natural } from '../data/natural';
@@ -18,12 +19,10 @@ export interface StaleCrimp {
 export function staleCrimps(build: Build, net: Netlist): StaleCrimp[] {
   return Object.keys(build.pinning.done).flatMap((wireId): StaleCrimp[] => {
     if (net.wireById.has(wireId)) return [];
-    const ends = wireId.split('~');
-    const own = ends.find((end) => parseEnd(end).type === 'ecu');
-    const far = ends.find((end) => end !== own);
-    return own === undefined
-      ? []
-      : [{ wireId, pinId: parseEnd(own).owner, was: far === undefined ? '' : net.labelOf(far) }];
+    const ends = endsOfWire(wireId);
+    const own = ends?.find((end) => pinAt(end) !== null);
+    const far = ends?.find((end) => end !== own);
+    return own === undefined ? [] : [{ wireId, pinId: pinAt(own)!, was: far === undefined ? '' : labelOf(net, far) }];
   });
 }
 
@@ -61,7 +60,7 @@ export function pinSteps(
         wire,
         pin,
         connector: connectors.get(pin.connector)!,
-        farLabel: net.labelOf(far),
+        farLabel: labelOf(net, far),
         done: inPlace(build, wire.from, wire.to) && !wrongWires.has(wire.id),
         wrong: wrongWires.get(wire.id) ?? '',
         measured: inPlace(build, wire.from, wire.to) && build.pinning.done[wire.id] === undefined,

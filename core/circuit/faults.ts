@@ -1,4 +1,4 @@
-import { parseEnd, type End } from '../ends/ends';
+import { deviceAt, type EndKey } from '../ends/ends';
 
 /** One thing wrong, as a change of the circuit or of a setting. */
 export type Fault =
@@ -39,10 +39,10 @@ export function faultId(fault: Fault): string {
 }
 
 /** The two wires of a crossed pair with their device ends exchanged. */
-export function crossedEnds(a: { from: End; to: End }, b: { from: End; to: End }) {
-  const deviceFirst = (wire: { from: End; to: End }) => parseEnd(wire.from).type === 'dev';
-  const far = (wire: { from: End; to: End }) => (deviceFirst(wire) ? wire.from : wire.to);
-  const near = (wire: { from: End; to: End }) => (deviceFirst(wire) ? wire.to : wire.from);
+export function crossedEnds(a: { from: EndKey; to: EndKey }, b: { from: EndKey; to: EndKey }) {
+  const deviceFirst = (wire: { from: EndKey; to: EndKey }) => deviceAt(wire.from) !== null;
+  const far = (wire: { from: EndKey; to: EndKey }) => (deviceFirst(wire) ? wire.from : wire.to);
+  const near = (wire: { from: EndKey; to: EndKey }) => (deviceFirst(wire) ? wire.to : wire.from);
   return [
     { from: near(a), to: far(b) },
     { from: near(b), to: far(a) },

@@ -43,6 +43,6 @@ export function groundSchools(build: Build, net: Netlist): GroundFigure[] {
   const outputs = net.needs
     .filter((need) => build.assignments[need.id] !== undefined && switching.has(need.ask.kind))
     .reduce((sum, need) => sum + (need.ask.amps ?? 0) * OUTPUT_DUTY, 0);
-  const coils = net.circuits.find((circuit) => circuit.id === 'coils')?.loadAmps ?? 0;
+  const coils = net.circuits.find((circuit) => circuit.role === 'coils')?.loadAmps ?? 0;
   return groundFigures(build, pinsOfKind(build.ecu, 'power-ground').length, build.ecu.ownAmps + outputs, coils);
 }

@@ -2,7 +2,17 @@ import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { sensorsIn } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
-import { BATTERY, KEY_RUN, KEY_START, deviceEnd, ecuEnd, fuseEnd, groundEnd, relayEnd, type End } from '../ends/ends';
+import {
+  BATTERY,
+  KEY_RUN,
+  KEY_START,
+  deviceEnd,
+  ecuEnd,
+  fuseEnd,
+  groundEnd,
+  relayEnd,
+  type EndKey,
+} from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, RELAY_WINDING_OHMS, fuseOhms } from '../power/plan';
 import { wireOhms } from '../wire/wire';
@@ -33,8 +43,9 @@ const batteryVolts: Record<CircuitState, number> = {
 /** A 12 V relay pulls in above about 60 % of nominal (common practice). */
 const PULL_IN_VOLTS = 7.2;
 const OPEN_OHMS = 1e9;
-const ECU_GROUND = 'ecu:ground';
-const ECU_FIVE = 'ecu:five';
+/** Nodes inside the ECU: no wire lands on them, so they are no ends. */
+export const ECU_GROUND = 'the ground of the ECU';
+const ECU_FIVE = 'the 5 V of the ECU';
 /** Iterations of relay and ECU power state before the answer is taken as it stands. */
 const MAX_ROUNDS = 8;
 
@@ -166,7 +177,7 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
 }
 
 /** Points of the car a body plug's inside leads to (DIN 72552). */
-const carPoint: Record<string, End | undefined> = {
+const carPoint: Record<string, EndKey | undefined> = {
   '@15': KEY_RUN,
   '@50': KEY_START,
   '@30': BATTERY,
@@ -197,7 +208,7 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
       for (const sensor of sensorsIn(kind))
         network.resistor(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
     internalsAtRest(build.site, kind).forEach((internal) => {
-      const at = (terminal: string): End => carPoint[terminal] ?? deviceEnd(device.id, terminal);
+      const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
       if (internal.type === 'resistor') {
         const ohms = broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? 0.5 : internal.ohms;
         network.resistor(at(internal.from), at(internal.to), ohms);
@@ -244,7 +255,7 @@ function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Dr
   return network;
 }
 
-function pairsOf(build: Build, kind: 'can' | 'vr'): [End, End][] {
+function pairsOf(build: Build, kind: 'can' | 'vr'): [EndKey, EndKey][] {
   const pins = pinsOfKind(build.ecu, kind);
   const ability = (pin: Pin) => pin.abilities.find((one) => one.kind === kind)!;
   return pins
@@ -252,7 +263,7 @@ function pairsOf(build: Build, kind: 'can' | 'vr'): [End, End][] {
     .flatMap((plus) =>
       pins
         .filter((other) => other !== plus && ability(other).pair === ability(plus).pair)
-        .map((minus): [End, End] => [ecuEnd(plus.id), ecuEnd(minus.id)]),
+        .map((minus): [EndKey, EndKey] => [ecuEnd(plus.id), ecuEnd(minus.id)]),
     );
 }
 
@@ -269,7 +280,7 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
     const network = buildNetwork(build, net, state, drive, fault);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
-    const at = (end: End) => network.volts(voltages, end) ?? 0;
+    const at = (end: EndKey | typeof ECU_GROUND) => network.volts(voltages, end) ?? 0;
     const closed = new Set(
       net.circuits
         .filter(
@@ -292,7 +303,7 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
 }
 
 /** Volts between two ends; null when one is not wired. */
-export function voltsBetween(solution: Solution, plus: End, minus: End): number | null {
+export function voltsBetween(solution: Solution, plus: EndKey, minus: EndKey): number | null {
   const [a, b] = [solution.network.volts(solution.voltages, plus), solution.network.volts(solution.voltages, minus)];
   return a === null || b === null ? null : a - b;
 }
@@ -301,7 +312,7 @@ export function voltsBetween(solution: Solution, plus: End, minus: End): number 
 export const OPEN_ABOVE_OHMS = 2e6;
 
 /** Ohms between two ends of an unpowered solution; null is an open line (or an end that is not wired). */
-export function ohmsBetween(solution: Solution, a: End, b: End): number | null {
+export function ohmsBetween(solution: Solution, a: EndKey, b: EndKey): number | null {
   const { network, factor } = solution;
   if (!network.has(a) || !network.has(b)) return null;
   const currents = new Float64Array(network.size);

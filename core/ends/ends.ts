@@ -1,38 +1,113 @@
 /**
- * An end is a place a wire can land, as one string:
- * `ecu:A13`, `dev:coil-3.C`, `fuse:main.1`, `relay:main.87`, `splice:main`, `gnd:head`, `bat:+`, `key:15`.
+ * An end is a place a wire can land. `EndRef` says what it is; `EndKey` is how it is written where it must be a name: keys of
+ * maps, ids of wires and of tests, files. Keys are made and read in this file only; nothing else knows how they are spelled.
  */
-export type End = string;
-export type EndType = 'ecu' | 'dev' | 'fuse' | 'relay' | 'splice' | 'gnd' | 'bat' | 'key';
+export type PartKind = 'fuse' | 'relay' | 'splice' | 'ground' | 'battery' | 'key';
 
-export const ecuEnd = (pinId: string): End => `ecu:${pinId}`;
-export const deviceEnd = (deviceId: string, terminalId: string): End => `dev:${deviceId}.${terminalId}`;
-export const fuseEnd = (circuitId: string, side: 1 | 2): End => `fuse:${circuitId}.${side}`;
-export const relayEnd = (circuitId: string, terminal: '30' | '87' | '85' | '86'): End =>
-  `relay:${circuitId}.${terminal}`;
-export const spliceEnd = (name: string): End => `splice:${name}`;
-export const groundEnd = (place: string): End => `gnd:${place}`;
-export const BATTERY: End = 'bat:+';
-export const KEY_RUN: End = 'key:15';
-export const KEY_START: End = 'key:50';
+export type EndRef =
+  | { readonly of: 'ecu'; readonly pin: string }
+  | { readonly of: 'device'; readonly device: string; readonly terminal: string }
+  /** A part of the feeds: `port` is its terminal, or '' where it has but one. */
+  | { readonly of: 'part'; readonly kind: PartKind; readonly part: string; readonly port: string };
 
-export interface ParsedEnd {
-  readonly type: EndType;
-  /** Pin, device, circuit, splice or place name. */
-  readonly owner: string;
-  /** Terminal within the owner, or ''. */
-  readonly terminal: string;
+declare const written: unique symbol;
+export type EndKey = string & { readonly [written]: 'end' };
+
+export type RelayTerminal = '30' | '87' | '85' | '86';
+
+/** How the kinds of parts are written, and whether a port follows the name. */
+const spelled: Readonly<Record<PartKind, { readonly prefix: string; readonly ports: boolean }>> = {
+  fuse: { prefix: 'fuse', ports: true },
+  relay: { prefix: 'relay', ports: true },
+  splice: { prefix: 'splice', ports: false },
+  ground: { prefix: 'gnd', ports: false },
+  battery: { prefix: 'bat', ports: false },
+  key: { prefix: 'key', ports: false },
+};
+const partOf = new Map(
+  (Object.keys(spelled) as PartKind[]).map((kind) => [spelled[kind].prefix, { kind, ports: spelled[kind].ports }]),
+);
+
+const write = (text: string): EndKey => text as EndKey;
+
+export function endKey(ref: EndRef): EndKey {
+  if (ref.of === 'ecu') return write(`ecu:${ref.pin}`);
+  if (ref.of === 'device') return write(`dev:${ref.device}.${ref.terminal}`);
+  const { prefix, ports } = spelled[ref.kind];
+  return write(ports ? `${prefix}:${ref.part}.${ref.port}` : `${prefix}:${ref.part}`);
 }
 
-export function parseEnd(end: End): ParsedEnd {
-  const colon = end.indexOf(':');
-  const type = end.slice(0, colon) as EndType;
-  const rest = end.slice(colon + 1);
-  const dot = type === 'dev' || type === 'fuse' || type === 'relay' ? rest.lastIndexOf('.') : -1;
-  return dot < 0
-    ? { type, owner: rest, terminal: '' }
-    : { type, owner: rest.slice(0, dot), terminal: rest.slice(dot + 1) };
+/** What a text names as an end, or null: for what comes from outside, such as a command line. */
+export function readEnd(text: string): EndRef | null {
+  const colon = text.indexOf(':');
+  if (colon < 0) return null;
+  const [prefix, rest] = [text.slice(0, colon), text.slice(colon + 1)];
+  if (prefix === 'ecu') return rest === '' ? null : { of: 'ecu', pin: rest };
+  const part = partOf.get(prefix);
+  if (part && !part.ports) return { of: 'part', kind: part.kind, part: rest, port: '' };
+  if (!part && prefix !== 'dev') return null;
+  const dot = rest.lastIndexOf('.');
+  if (dot < 1) return null;
+  const [name, port] = [rest.slice(0, dot), rest.slice(dot + 1)];
+  return part ? { of: 'part', kind: part.kind, part: name, port } : { of: 'device', device: name, terminal: port };
+}
+
+/** What a key names. A key that names nothing is a bug: keys are made by `endKey` only. */
+export function endOf(key: EndKey): EndRef {
+  const ref = readEnd(key);
+  if (!ref) throw new Error(`not an end: ${key}`);
+  return ref;
+}
+
+export const ecuEnd = (pinId: string): EndKey => endKey({ of: 'ecu', pin: pinId });
+export const deviceEnd = (deviceId: string, terminalId: string): EndKey =>
+  endKey({ of: 'device', device: deviceId, terminal: terminalId });
+const part = (kind: PartKind, name: string, port = ''): EndKey => endKey({ of: 'part', kind, part: name, port });
+export const fuseEnd = (circuitId: string, side: 1 | 2): EndKey => part('fuse', circuitId, String(side));
+export const relayEnd = (circuitId: string, terminal: RelayTerminal): EndKey => part('relay', circuitId, terminal);
+export const spliceEnd = (name: string): EndKey => part('splice', name);
+export const groundEnd = (place: string): EndKey => part('ground', place);
+export const BATTERY: EndKey = part('battery', '+');
+/** DIN 72552: 15 is live with the key in run, 50 while it starts. */
+export const KEY_RUN: EndKey = part('key', '15');
+export const KEY_START: EndKey = part('key', '50');
+
+/** The pin an end is, or null. */
+export function pinAt(key: EndKey): string | null {
+  const ref = endOf(key);
+  return ref.of === 'ecu' ? ref.pin : null;
+}
+/** The device whose terminal an end is, or null. */
+export function deviceAt(key: EndKey): string | null {
+  const ref = endOf(key);
+  return ref.of === 'device' ? ref.device : null;
+}
+/** What an end is a place of: a pin of the ECU, a terminal of a device, or a kind of part. */
+export type EndType = 'ecu' | 'device' | PartKind;
+export function endType(key: EndKey): EndType {
+  const ref = endOf(key);
+  return ref.of === 'part' ? ref.kind : ref.of;
+}
+/** The terminal or side of what an end is a place of; '' where it has but one. */
+export function portOf(key: EndKey): string {
+  const ref = endOf(key);
+  return ref.of === 'device' ? ref.terminal : ref.of === 'part' ? ref.port : '';
+}
+/** Battery, key and grounds: where a run ends, and a walk through copper must not go on. */
+export function isSink(key: EndKey): boolean {
+  const type = endType(key);
+  return type === 'ground' || type === 'battery' || type === 'key';
 }
 
 /** A wire is known by its two ends, in a fixed order: a changed end makes a new wire. */
-export const wireId = (from: End, to: End): string => (from < to ? `${from}~${to}` : `${to}~${from}`);
+export const wireId = (from: EndKey, to: EndKey): string => (from < to ? `${from}~${to}` : `${to}~${from}`);
+/** The two ends a wire's id names, or null where it names none. */
+export function endsOfWire(id: string): readonly [EndKey, EndKey] | null {
+  const ends = id.split('~');
+  if (ends.length !== 2) return null;
+  const [one, other] = ends.map(readEnd);
+  return one && other ? [endKey(one), endKey(other)] : null;
+}
+
+/** A device as a whole, as photographs name what they show. */
+export const aboutDevice = (deviceId: string): string => `dev:${deviceId}`;

@@ -3,7 +3,7 @@ import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween } from '../circuit/model';
-import { ecuEnd, groundEnd, parseEnd, type End } from '../ends/ends';
+import { deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
@@ -78,7 +78,7 @@ function voltsCheck(id: string, text: string, volts: number | null, tolerance: n
 const SENSOR_TOLERANCE = 0.3;
 
 /** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */
-function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | null): Draft[] {
+function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number | null): Draft[] {
   const barometer = standardBarometerKpa(build.site.altitudeMetres);
   return net.needs.flatMap((need): Draft[] => {
     const pinId = build.assignments[need.id];
@@ -112,8 +112,8 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: End) => number | 
 
 /** What switching a relay sets in motion, by what hangs on it. */
 function relayHint(net: Netlist, need: Need): string {
-  const circuit = net.circuits.find(({ id }) => need.id === `relay-${id}.85`);
-  const fed = new Set(circuit?.loads.map(({ end }) => parseEnd(end).owner));
+  const circuit = net.circuits.find(({ id }) => id === need.winding);
+  const fed = new Set(circuit?.loads.flatMap(({ end }) => deviceAt(end) ?? []));
   const feeds = (role: Parameters<typeof hasRole>[1]) =>
     net.devices.some(({ device, kind }) => fed.has(device.id) && hasRole(kind, role));
   if (feeds('starter'))
@@ -134,7 +134,7 @@ function outputChecks(build: Build, net: Netlist): Draft[] {
     ),
   );
   const relays = net.needs
-    .filter((need) => need.id.startsWith('relay-') && build.assignments[need.id])
+    .filter((need) => need.winding !== null && build.assignments[need.id])
     .map((need) =>
       confirm(`relay-${need.id}`, `${need.label} on ${build.assignments[need.id]} switches`, relayHint(net, need)),
     );
@@ -145,7 +145,7 @@ function drafts(build: Build, net: Netlist, progress: Progress, findings: readon
   const stops = standingOf(findings, 'stop');
   const wrong = wrongOf(findings);
   const keyOn = solveCircuit(build, net, 'key-on');
-  const at = (end: End) => voltsBetween(keyOn, end, groundEnd('battery'));
+  const at = (end: EndKey) => voltsBetween(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
   const { crankWheel } = build.trigger;

@@ -2,6 +2,7 @@ import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { cutList } from '../loom/loom';
 import { ecuEnd } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { toCsv } from '../data/csv';
@@ -15,12 +16,12 @@ export function pinListCsv(build: Build, net: Netlist): string {
     return [
       pin.id,
       pin.label,
-      label || (run ? net.labelOf(run.hops[run.hops.length - 1].end) : ''),
+      label || (run ? labelOf(net, run.hops[run.hops.length - 1].end) : ''),
       need ? askWords(need.ask) : '',
       run
         ? run.hops
             .slice(1)
-            .map((hop) => net.labelOf(hop.end))
+            .map((hop) => labelOf(net, hop.end))
             .join(' > ')
         : '',
       wire?.colour ?? '',

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
-import { parseEnd } from '../ends/ends';
+import { pinAt } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { wireSize } from '../wire/wire';
 
@@ -44,8 +45,8 @@ function compare(order: Build['loom']['orderOfWork']): (a: Wire, b: Wire) => num
 export function cutList(build: Build, net: Netlist): CutLine[] {
   return [...net.wires].sort(compare(build.loom.orderOfWork)).map((wire) => ({
     wireId: wire.id,
-    from: net.labelOf(wire.from),
-    to: net.labelOf(wire.to),
+    from: labelOf(net, wire.from),
+    to: labelOf(net, wire.to),
     squareMm: wire.squareMm,
     colour: wire.colour,
     lengthMetres: wire.lengthMetres,
@@ -98,7 +99,7 @@ const coveringFactor: Record<Build['loom']['covering'], number> = {
 /** The trunk at the ECU: every wire on an ECU cavity, in its covering, mm. */
 export function trunkMillimetres(build: Build, net: Netlist): number {
   const outer = net.wires
-    .filter((wire) => [wire.from, wire.to].some((end) => parseEnd(end).type === 'ecu'))
+    .filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null))
     .map((wire) => wireSize(wire.squareMm)?.outerMm ?? 1.13 * Math.sqrt(wire.squareMm) + 0.7);
   return bundleMillimetres(outer) * coveringFactor[build.loom.covering];
 }

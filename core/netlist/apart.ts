@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
 import { classColour, type ColourFamily } from '../wire/colours';
-import { parseEnd, type End } from '../ends/ends';
+import { endOf, pinAt, type EndKey } from '../ends/ends';
 import type { Wire } from './wires';
 
 /** Colours tried before a double is left to the rule that names it. */
@@ -10,15 +10,15 @@ const TRIES = 24;
  * No two wires of one plug look alike unless they are the same copper anyway: the later one takes the next colour of its
  * family that neither of its plugs has. Colours a person chose, and those a loom came with, stay. O(wires x tries).
  */
-export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: End) => string): Wire[] {
+export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: EndKey) => string): Wire[] {
   const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
   const leads = new Set(
     build.loom.origin === 'flying-lead' ? build.ecu.pins.flatMap((pin) => (pin.lead ? [pin.id] : [])) : [],
   );
-  const plugOf = (end: End): string | null => {
-    const { type, owner } = parseEnd(end);
-    if (type === 'ecu') return `ecu ${connectorOf.get(owner) ?? ''}`;
-    return type === 'dev' ? `dev ${owner}` : null;
+  const plugOf = (end: EndKey): string | null => {
+    const ref = endOf(end);
+    if (ref.of === 'ecu') return `ecu ${connectorOf.get(ref.pin) ?? ''}`;
+    return ref.of === 'device' ? `device ${ref.device}` : null;
   };
   /** Copper by colour, for each plug. */
   const seen = new Map<string, Map<string, string>>();
@@ -36,8 +36,7 @@ export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: En
     }
   };
   const isSettled = (wire: Wire) =>
-    build.loom.wires[wire.id]?.colour !== undefined ||
-    [wire.from, wire.to].some((end) => parseEnd(end).type === 'ecu' && leads.has(parseEnd(end).owner));
+    build.loom.wires[wire.id]?.colour !== undefined || [wire.from, wire.to].some((end) => leads.has(pinAt(end) ?? ''));
   const settled = new Set(wires.filter(isSettled));
   // What was chosen comes first: the others keep clear of it.
   for (const wire of settled) take(plugsOf(wire), wire.colour, nodeOf(wire.from));

@@ -1,25 +1,25 @@
 import type { Build, Device } from '../build/schema';
 import { classColour } from '../wire/colours';
 import { destinationOf } from '../build/destination';
-import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type End } from '../ends/ends';
+import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type EndKey } from '../ends/ends';
 import { SPLICE_METRES, type WireList } from './wires';
 
 /** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */
 export interface KeyFeeds {
-  readonly run: End;
-  readonly start: End;
+  readonly run: EndKey;
+  readonly start: EndKey;
 }
 
 /** Where each feed of the key starts: a splice behind the cavity of the plug that brings it, or the switch itself. */
 export function keyFeeds(build: Build): KeyFeeds {
-  const feeds: Record<'key-run' | 'key-start', End> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
+  const feeds: Record<'key-run' | 'key-start', EndKey> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
   for (const { source } of broughtBy(build)) feeds[source] = spliceEnd(source);
   return { run: feeds['key-run'], start: feeds['key-start'] };
 }
 
 /** The first terminal that brings each feed: two plugs cannot both be the source. */
-function broughtBy(build: Build): { source: 'key-run' | 'key-start'; end: End; device: Device }[] {
-  const found = new Map<string, { source: 'key-run' | 'key-start'; end: End; device: Device }>();
+function broughtBy(build: Build): { source: 'key-run' | 'key-start'; end: EndKey; device: Device }[] {
+  const found = new Map<string, { source: 'key-run' | 'key-start'; end: EndKey; device: Device }>();
   for (const device of build.devices)
     for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
       const destination = destinationOf(device, terminal);
@@ -46,7 +46,7 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
 
 /** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
 export function addLines(list: WireList, build: Build): void {
-  const ends = new Map<string, { end: End; device: Device }[]>();
+  const ends = new Map<string, { end: EndKey; device: Device }[]>();
   for (const device of build.devices)
     for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
       const destination = destinationOf(device, terminal);

@@ -4,16 +4,18 @@ import type { Ask } from '../ecu/ask';
 import { outputOfCylinder } from '../engine/engine';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
-import { deviceEnd, relayEnd, type End } from '../ends/ends';
+import { deviceEnd, relayEnd, type EndKey } from '../ends/ends';
 
 /** One wire end that wants an ECU pin. */
 export interface Need {
   readonly id: string;
   readonly label: string;
   readonly system: System;
-  readonly end: End;
+  readonly end: EndKey;
   readonly ask: Ask;
   readonly deviceId: string | null;
+  /** The circuit whose relay winding it drives; null for a device's own terminal. */
+  readonly winding: string | null;
   /** Needs of one device that must land on a pin pair of the ECU. */
   readonly pair: string | null;
   readonly cylinder: number | null;
@@ -57,6 +59,7 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       end: deviceEnd(device.id, terminal.id),
       ask,
       deviceId: device.id,
+      winding: null,
       pair: destination.pair ? `${device.id}.${destination.pair}` : null,
       cylinder,
       output:
@@ -83,6 +86,7 @@ export function needsOf(build: Build): Need[] {
       end: relayEnd(circuit.id, circuit.relay!.driverTerminal),
       ask: { kind: 'low-side', amps: 0.2 },
       deviceId: null,
+      winding: circuit.id,
       pair: null,
       cylinder: null,
       output: null,

@@ -5,7 +5,18 @@ import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { tellApart } from './apart';
 import { destinationOf, sharedPin } from '../build/destination';
-import { BATTERY, deviceEnd, ecuEnd, fuseEnd, groundEnd, parseEnd, relayEnd, spliceEnd, type End } from '../ends/ends';
+import {
+  BATTERY,
+  deviceAt,
+  deviceEnd,
+  ecuEnd,
+  fuseEnd,
+  groundEnd,
+  relayEnd,
+  spliceEnd,
+  type EndKey,
+} from '../ends/ends';
+import type { Names } from './label';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
 import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
@@ -15,7 +26,7 @@ export type { Wire } from './wires';
 export interface NetNode {
   readonly id: string;
   /** Every end joined by copper alone, sorted. */
-  readonly ends: readonly End[];
+  readonly ends: readonly EndKey[];
 }
 
 export interface Cavity {
@@ -25,6 +36,7 @@ export interface Cavity {
   readonly signal: SignalClass;
 }
 
+/** The loom as plain data, so that it crosses to a worker. */
 export interface Netlist {
   readonly needs: readonly Need[];
   readonly cavities: readonly Cavity[];
@@ -32,10 +44,10 @@ export interface Netlist {
   readonly wires: readonly Wire[];
   readonly nodes: readonly NetNode[];
   readonly wireById: ReadonlyMap<string, Wire>;
-  readonly wiresAt: ReadonlyMap<End, readonly Wire[]>;
-  readonly nodeOf: ReadonlyMap<End, NetNode>;
+  readonly wiresAt: ReadonlyMap<EndKey, readonly Wire[]>;
+  readonly nodeOf: ReadonlyMap<EndKey, NetNode>;
   readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
-  readonly labelOf: (end: End) => string;
+  readonly names: Names;
 }
 
 /** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
@@ -81,7 +93,7 @@ function addNeedWires(
 }
 
 interface Shared {
-  readonly end: End;
+  readonly end: EndKey;
   readonly device: Device;
   readonly amps: number;
 }
@@ -171,7 +183,7 @@ function addGrounds(list: WireList, build: Build): void {
   }
 }
 
-function circuitSource(circuit: Circuit, feeds: KeyFeeds): End {
+function circuitSource(circuit: Circuit, feeds: KeyFeeds): EndKey {
   if (circuit.source === 'battery') return BATTERY;
   return circuit.source === 'key' ? feeds.run : spliceEnd('main');
 }
@@ -199,7 +211,7 @@ function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyF
       list.add(driver, groundEnd('chassis'), { ...winding, signal: 'ground', colour: 'BK' });
   }
   // The main feed always has a splice: relay windings and the injector fuse hang on it.
-  if (circuit.loads.length === 1 && circuit.id !== 'main') {
+  if (circuit.loads.length === 1 && circuit.role !== 'main') {
     list.add(outlet, circuit.loads[0].end, { ...trunk, lengthMetres: circuit.lengthMetres });
     return;
   }
@@ -211,7 +223,7 @@ function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyF
       squareMm: circuit.branchSquareMm,
       amps: load.amps,
       lengthMetres: Math.max(0.2, load.branchMetres),
-      deviceId: parseEnd(load.end).type === 'dev' ? parseEnd(load.end).owner : null,
+      deviceId: deviceAt(load.end),
     });
 }
 
@@ -231,8 +243,8 @@ function addMainRelayDriver(list: WireList, build: Build, circuits: readonly Cir
 
 /** Groups ends joined by wires (union by path compression; near linear). */
 function joinNodes(wires: readonly Wire[]): NetNode[] {
-  const parent = new Map<End, End>();
-  const find = (end: End): End => {
+  const parent = new Map<EndKey, EndKey>();
+  const find = (end: EndKey): EndKey => {
     let root = end;
     while (parent.get(root) !== undefined && parent.get(root) !== root) root = parent.get(root)!;
     let walk = end;
@@ -248,7 +260,7 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
     const [a, b] = [find(wire.from), find(wire.to)];
     if (a !== b) parent.set(a < b ? b : a, a < b ? a : b);
   }
-  const groups = new Map<End, End[]>();
+  const groups = new Map<EndKey, EndKey[]>();
   for (const end of parent.keys()) {
     const root = find(end);
     const group = groups.get(root);
@@ -256,40 +268,6 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
     else groups.set(root, [end]);
   }
   return [...groups].map(([root, ends]) => ({ id: root, ends: ends.sort() }));
-}
-
-const placeWords: Record<string, string> = {
-  battery: 'battery negative',
-  head: 'engine block',
-  chassis: 'chassis ground',
-};
-
-function labeller(build: Build, circuits: readonly Circuit[]): (end: End) => string {
-  const devices = new Map(build.devices.map((device) => [device.id, device]));
-  const names = new Map(circuits.map((circuit) => [circuit.id, circuit.name]));
-  return (end) => {
-    const { type, owner, terminal } = parseEnd(end);
-    switch (type) {
-      case 'ecu':
-        return owner;
-      case 'dev':
-        return `${devices.get(owner)?.label ?? owner} · ${terminal}`;
-      case 'fuse':
-        return `${names.get(owner) ?? owner} fuse, ${terminal === '1' ? 'source side' : 'load side'}`;
-      case 'relay':
-        return `${names.get(owner) ?? owner} relay · ${terminal}`;
-      case 'splice':
-        return names.has(owner)
-          ? `${names.get(owner)} splice`
-          : `Splice ${owner.replace(/^line-/, '').replace(/-/g, ' ')}`;
-      case 'gnd':
-        return placeWords[owner] ?? owner;
-      case 'bat':
-        return 'battery positive';
-      case 'key':
-        return owner === '15' ? 'key, run' : 'key, start';
-    }
-  };
 }
 
 /**
@@ -323,7 +301,7 @@ export function netlist(build: Build): Netlist {
   const nodes = joinNodes(list.wires);
   const nodeOf = new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
   const wires = tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end);
-  const wiresAt = new Map<End, Wire[]>();
+  const wiresAt = new Map<EndKey, Wire[]>();
   for (const wire of wires)
     for (const end of [wire.from, wire.to]) {
       const at = wiresAt.get(end);
@@ -343,6 +321,9 @@ export function netlist(build: Build): Netlist {
       const kind = build.kinds[device.kindId];
       return kind ? [{ device, kind }] : [];
     }),
-    labelOf: labeller(build, circuits),
+    names: {
+      devices: new Map(build.devices.map(({ id, label }) => [id, label])),
+      circuits: new Map(circuits.map(({ id, name }) => [id, name])),
+    },
   };
 }

@@ -2,13 +2,13 @@ import type { Build, Device } from '../build/schema';
 import { surroundings } from '../power/plan';
 import { sizeFor, wireOhms } from '../wire/wire';
 import type { SignalClass } from '../wire/colours';
-import { wireId, type End } from '../ends/ends';
+import { wireId, type EndKey } from '../ends/ends';
 
 /** One piece of wire between two ends. Identity is its ends; colour and size may change without losing it. */
 export interface Wire {
   readonly id: string;
-  readonly from: End;
-  readonly to: End;
+  readonly from: EndKey;
+  readonly to: EndKey;
   readonly squareMm: number;
   readonly colour: string;
   readonly lengthMetres: number;
@@ -36,7 +36,7 @@ export class WireList {
 
   constructor(private readonly build: Build) {}
 
-  add(from: End, to: End, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
+  add(from: EndKey, to: EndKey, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
     const id = wireId(from, to);
     if (this.taken.has(id)) return;
     this.taken.add(id);

@@ -3,13 +3,13 @@ import { hasRole, trait, type DeviceKind, type FeedName, type System } from '../
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { destinationOf } from '../build/destination';
-import { deviceEnd, ecuEnd, type End } from '../ends/ends';
+import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import { averageCoilAmps } from './coil';
 import { atVolts } from '../devices/volts-table';
 
 /** A thing fed by a circuit. */
 export interface Load {
-  readonly end: End;
+  readonly end: EndKey;
   readonly name: string;
   /** Continuous amperes for sizing. */
   readonly amps: number;
@@ -26,9 +26,13 @@ export interface CircuitRelay {
   readonly supplyTerminal: '85' | '86';
 }
 
+/** What a circuit is for: what asks for one by meaning asks for this, never for an id. */
+export type CircuitRole = 'permanent' | 'main' | 'coils' | 'injectors' | 'pump' | 'key' | 'own';
+
 /** What a circuit is before sizing: source, switch, loads. */
 export interface CircuitShape {
   readonly id: string;
+  readonly role: CircuitRole;
   readonly name: string;
   readonly system: System;
   readonly source: 'battery' | 'main' | 'key';
@@ -115,6 +119,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
   const byEcu: CircuitRelay['control'] = hasMainRelayPin ? 'main-relay-pin' : 'need';
   const coilControl: CircuitRelay['control'] = coilSwitch === 'key' ? 'key-run' : byEcu;
   const shape = (
+    role: CircuitRole,
     id: string,
     name: string,
     system: System,
@@ -123,6 +128,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
     loads: Load[],
     limitVolts: number = dropLimits.feed,
   ): CircuitShape => ({
+    role,
     id,
     name,
     system,
@@ -134,17 +140,18 @@ export function circuitShapes(build: Build): CircuitShape[] {
   });
 
   const circuits: CircuitShape[] = [
-    shape('permanent', 'Permanent feed', 'Start and charge', 'battery', null, [
+    shape('permanent', 'permanent', 'Permanent feed', 'Start and charge', 'battery', null, [
       ...ecuLoads('permanent', 0.2),
       ...of('permanent'),
     ]),
-    shape('main', 'Main feed', 'Start and charge', 'battery', hasMainRelayPin ? 'main-relay-pin' : 'key-run', [
+    shape('main', 'main', 'Main feed', 'Start and charge', 'battery', hasMainRelayPin ? 'main-relay-pin' : 'key-run', [
       ...ecuLoads('switched', build.ecu.ownAmps),
       ...of('main'),
     ]),
-    shape('coils', 'Coil feed', 'Ignition', 'battery', coilControl, of('coils')),
-    shape('injectors', 'Injector feed', 'Fuel', 'main', null, of('injectors')),
+    shape('coils', 'coils', 'Coil feed', 'Ignition', 'battery', coilControl, of('coils')),
+    shape('injectors', 'injectors', 'Injector feed', 'Fuel', 'main', null, of('injectors')),
     shape(
+      'pump',
       'pump',
       'Fuel pump',
       'Fuel',
@@ -157,6 +164,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
       .filter((use) => use.feed === 'own')
       .map((use) =>
         shape(
+          'own',
           use.device.id,
           use.device.label,
           use.kind.system,
@@ -166,7 +174,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
           dropLimits.motor,
         ),
       ),
-    shape('key', 'Key feed', 'Start and charge', 'key', null, of('key')),
+    shape('key', 'key', 'Key feed', 'Start and charge', 'key', null, of('key')),
   ];
   return circuits.filter((circuit) => circuit.loads.length > 0);
 }

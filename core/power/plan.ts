@@ -106,10 +106,10 @@ export function circuitsOf(build: Build): Circuit[] {
   const windingAmps = 13 / RELAY_WINDING_OHMS;
   const onMain = shapes.filter((shape) => shape.source === 'main');
   const windings = shapes.filter(
-    (shape) => shape.relay && shape.id !== 'main' && shape.relay.control !== 'key-run',
+    (shape) => shape.relay && shape.role !== 'main' && shape.relay.control !== 'key-run',
   ).length;
   const downstream = onMain.reduce((sum, shape) => sum + shape.loads.reduce((all, load) => all + load.amps, 0), 0);
   return shapes.map((shape) =>
-    sizeCircuit(build, shape, shape.id === 'main' ? downstream + windings * windingAmps : 0),
+    sizeCircuit(build, shape, shape.role === 'main' ? downstream + windings * windingAmps : 0),
   );
 }

@@ -104,7 +104,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
       if (checkId === 'again') return triggerFacts(build, needs);
       if (checkId !== 'stops') return [];
       return [
-        ...placesOf(({ end }) => end.startsWith('relay:')),
+        ...placesOf(({ winding }) => winding !== null),
         ...pinsOfKind(build.ecu, 'main-relay').map((pin) => `main relay on ${pin.id}`),
       ];
     }

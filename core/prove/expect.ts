@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { solveCircuit, voltsBetween } from '../circuit/model';
 import { BEEP, judge } from './verdict';
 import type { ProveTest } from './tests';
-import { parseEnd } from '../ends/ends';
+import { endType, groundEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Run } from '../netlist/run';
 
@@ -36,7 +36,7 @@ export function expectRun(build: Build, net: Netlist, tests: readonly ProveTest[
   return {
     test,
     keyOnVolts: run.hops.map((hop) =>
-      parseEnd(hop.end).type === 'splice' ? null : voltsBetween(solution, hop.end, 'gnd:battery'),
+      endType(hop.end) === 'splice' ? null : voltsBetween(solution, hop.end, groundEnd('battery')),
     ),
     measured:
       verdict && reading

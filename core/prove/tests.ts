@@ -1,6 +1,7 @@
 import type { Build } from '../build/schema';
 import { neighbourCavities } from '../ecu/face';
-import { ecuEnd, groundEnd, parseEnd, type End } from '../ends/ends';
+import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/plan';
 import { outputUses } from '../trigger/outputs';
@@ -9,9 +10,9 @@ export interface ProveTest {
   readonly id: string;
   readonly kind: 'continuity' | 'isolation' | 'order';
   /** The probe that stays. */
-  readonly hold: End;
+  readonly hold: EndKey;
   /** The probe that moves. */
-  readonly touch: End;
+  readonly touch: EndKey;
   readonly title: string;
   /** Wires a right reading proves. */
   readonly wireIds: readonly string[];
@@ -28,12 +29,9 @@ export const ISOLATED_OHMS = 1e6;
 /** Readings up to half as much again plus 0.3 ohm are right: contacts and a hand-held probe (common practice). */
 export const continuityLimit = (expectedOhms: number): number => Math.round((expectedOhms * 1.5 + 0.3) * 100) / 100;
 
-const isSink = (end: End) => ['gnd', 'bat', 'key'].includes(parseEnd(end).type);
-const typeOf = (end: End) => parseEnd(end).type;
-
 /** Wires between two ends of one node, depth first: a node is a tree of copper. */
-function copperBetween(net: Netlist, from: End, to: End): Wire[] {
-  const walk = (end: End, came: Wire | null): Wire[] | null => {
+function copperBetween(net: Netlist, from: EndKey, to: EndKey): Wire[] {
+  const walk = (end: EndKey, came: Wire | null): Wire[] | null => {
     if (end === to) return [];
     for (const wire of net.wiresAt.get(end) ?? []) {
       if (wire === came) continue;
@@ -45,7 +43,7 @@ function copperBetween(net: Netlist, from: End, to: End): Wire[] {
   return walk(from, null) ?? [];
 }
 
-function continuity(net: Netlist, hold: End, touch: End): ProveTest {
+function continuity(net: Netlist, hold: EndKey, touch: EndKey): ProveTest {
   const wires = copperBetween(net, hold, touch);
   const expected = wires.reduce(
     (sum, wire) => sum + wire.ohms + 2 * (wire.circuitId ? POWER_CONTACT_OHMS : CONTACT_OHMS),
@@ -56,7 +54,7 @@ function continuity(net: Netlist, hold: End, touch: End): ProveTest {
     kind: 'continuity',
     hold,
     touch,
-    title: `${net.labelOf(hold)} to ${net.labelOf(touch)}`,
+    title: `${labelOf(net, hold)} to ${labelOf(net, touch)}`,
     wireIds: wires.map((wire) => wire.id),
     unit: 'ohms',
     expected,
@@ -65,18 +63,18 @@ function continuity(net: Netlist, hold: End, touch: End): ProveTest {
 }
 
 /** An end with where its wire goes: an isolation reading belongs to the wires it kept apart, not to the bare cavities. */
-function withFar(net: Netlist, end: End): string {
+function withFar(net: Netlist, end: EndKey): string {
   const [wire] = net.wiresAt.get(end) ?? [];
-  if (!wire || typeOf(end) !== 'ecu') return end;
+  if (!wire || endType(end) !== 'ecu') return end;
   return `${end}>${wire.from === end ? wire.to : wire.from}`;
 }
 
-const isolation = (net: Netlist, hold: End, touch: End): ProveTest => ({
+const isolation = (net: Netlist, hold: EndKey, touch: EndKey): ProveTest => ({
   id: `i|${withFar(net, hold)}|${withFar(net, touch)}`,
   kind: 'isolation',
   hold,
   touch,
-  title: `${net.labelOf(hold)} against ${net.labelOf(touch)}`,
+  title: `${labelOf(net, hold)} against ${labelOf(net, touch)}`,
   wireIds: [],
   unit: 'ohms',
   expected: null,
@@ -84,13 +82,13 @@ const isolation = (net: Netlist, hold: End, touch: End): ProveTest => ({
 });
 
 /** Tests with the probe held on one ECU cavity: its wires, then ground, then wired neighbours not yet paired. */
-function testsAtCavity(build: Build, net: Netlist, hold: End, node: NetNode, paired: Set<string>): ProveTest[] {
+function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, paired: Set<string>): ProveTest[] {
   const tests: ProveTest[] = [];
   const sink = node.ends.find(isSink);
-  const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && typeOf(end) !== 'splice');
+  const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && endType(end) !== 'splice');
   for (const touch of touches) tests.push(continuity(net, hold, touch));
   if (!sink) tests.push(isolation(net, hold, groundEnd('chassis')));
-  const pin = build.ecu.pins.find((one) => one.id === parseEnd(hold).owner)!;
+  const pin = build.ecu.pins.find((one) => one.id === pinAt(hold))!;
   const connector = build.ecu.connectors.find((one) => one.id === pin.connector);
   if (!connector) return tests;
   for (const cavity of neighbourCavities(connector, pin.cavity)) {
@@ -107,9 +105,9 @@ function testsAtCavity(build: Build, net: Netlist, hold: End, node: NetNode, pai
 
 /** Tests of copper that ends on no ECU pin, held at its hub: battery, ground, relay, fuse. */
 function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
-  const rank = (end: End) => ['bat', 'key', 'gnd', 'relay', 'fuse', 'dev'].indexOf(typeOf(end));
+  const rank = (end: EndKey) => ['battery', 'key', 'ground', 'relay', 'fuse', 'device'].indexOf(endType(end));
   const ends = node.ends
-    .filter((end) => typeOf(end) !== 'splice' && typeOf(end) !== 'ecu')
+    .filter((end) => endType(end) !== 'splice' && endType(end) !== 'ecu')
     .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));
   const [hub, ...rest] = ends;
   if (!hub) return [];

@@ -1,6 +1,6 @@
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
-import { parseEnd } from '../ends/ends';
+import { ecuEnd, pinAt } from '../ends/ends';
 import { trunkMillimetres } from '../loom/loom';
 import { spareCount, sparesOf } from '../allot/spares';
 import { formatSquare, inSentence, listWords, plural } from '../units/format';
@@ -91,10 +91,10 @@ export const loomRules: Rule[] = [
       for (const wire of net.wires) {
         if (wire.signal === 'ground') continue;
         for (const end of [wire.from, wire.to]) {
-          const { type, owner } = parseEnd(end);
-          if (type !== 'ecu') continue;
-          const key = `${connectorOf.get(owner)} ${wire.colour} ${wire.squareMm}`;
-          seen.set(key, [...(seen.get(key) ?? []), owner]);
+          const pinId = pinAt(end);
+          if (pinId === null) continue;
+          const key = `${connectorOf.get(pinId)} ${wire.colour} ${wire.squareMm}`;
+          seen.set(key, [...(seen.get(key) ?? []), pinId]);
         }
       }
       return [...seen].flatMap(([key, pins]) => {
@@ -103,7 +103,7 @@ export const loomRules: Rule[] = [
         return [
           {
             at: key,
-            where: { type: 'end' as const, end: `ecu:${pins[0]}` },
+            where: { type: 'end' as const, end: ecuEnd(pins[0]) },
             detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${formatSquare(Number(size))}. Change one, or label both ends.`,
           },
         ];
@@ -123,7 +123,7 @@ export const loomRules: Rule[] = [
         build.ecu.connectors.filter((connector) => connector.sealed).map((connector) => connector.id),
       );
       const empty = net.cavities
-        .filter(({ pin }) => sealed.has(pin.connector) && !net.wiresAt.has(`ecu:${pin.id}`))
+        .filter(({ pin }) => sealed.has(pin.connector) && !net.wiresAt.has(ecuEnd(pin.id)))
         .map(({ pin }) => pin.id);
       if (empty.length === 0) return [];
       return [
@@ -145,8 +145,8 @@ export const loomRules: Rule[] = [
     check: ({ build, net }) =>
       net.wires.flatMap((wire) =>
         [wire.from, wire.to].flatMap((end) => {
-          const { type, owner } = parseEnd(end);
-          const pin = type === 'ecu' ? build.ecu.pins.find((one) => one.id === owner) : undefined;
+          const pinId = pinAt(end);
+          const pin = build.ecu.pins.find((one) => one.id === pinId);
           const connector = build.ecu.connectors.find((one) => one.id === pin?.connector);
           const most = pin && connector ? cavitySquareMm(connector, pin.cavity) : Infinity;
           if (wire.squareMm <= most) return [];
@@ -154,7 +154,7 @@ export const loomRules: Rule[] = [
             {
               at: wire.id,
               where: { type: 'wire' as const, wireId: wire.id },
-              detail: `${owner} takes up to ${formatSquare(most)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
+              detail: `${pinId} takes up to ${formatSquare(most)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
             },
           ];
         }),

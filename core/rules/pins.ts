@@ -1,3 +1,4 @@
+import { ecuEnd } from '../ends/ends';
 import { barredPins, pulses } from '../allot/model';
 import { staleCrimps } from '../allot/pinning';
 import { call } from '../edits';
@@ -25,7 +26,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: `ecu:${running[0].id}` },
+            where: { type: 'end' as const, end: ecuEnd(running[0].id) },
             detail: `${group.name}: ${listWords(running.map(({ id, need }) => `${need.label} on ${id} asks ${need.ask.hz} Hz`))}.`,
             remedy: {
               label: 'Allot them anew',
@@ -58,7 +59,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: `ecu:${group.pins[0]}` },
+            where: { type: 'end' as const, end: ecuEnd(group.pins[0]) },
             detail: `${group.name} carries ${formatAmps(group.amps)} together; ${listWords(users.map((need) => need.label))} ask ${formatAmps(amps)}.`,
           },
         ];
@@ -84,7 +85,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: `ecu:${group.sides[0][0]}` },
+            where: { type: 'end' as const, end: ecuEnd(group.sides[0][0]) },
             detail: `${group.name}: ${listWords(used)} exclude one another.`,
           },
         ];
@@ -130,7 +131,7 @@ export const pinRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'end' as const, end: `ecu:${stale[0].pinId}` },
+          where: { type: 'end' as const, end: ecuEnd(stale[0].pinId) },
           detail: `${plural(stale.length, 'cavity', 'cavities')} ${stale.length === 1 ? 'holds' : 'hold'} a wire that was clicked in and is not in the plan any more: ${listWords(stale.slice(0, 4).map(({ pinId, was }) => `${pinId} (was to ${was})`))}${stale.length > 4 ? ' and more' : ''}. Take it out, or put the need back.`,
           remedy: {
             label: 'They are taken out',

@@ -1,3 +1,4 @@
+import { ecuEnd } from '../ends/ends';
 import { whyOpen } from '../allot/allot';
 import { conflictsOf, type Conflict } from '../allot/conflict';
 import { shortfalls, shortfallWords } from '../allot/spares';
@@ -128,7 +129,7 @@ export const planRules: Rule[] = [
         return [
           {
             at: pinId,
-            where: { type: 'end' as const, end: `ecu:${pinId}` },
+            where: { type: 'end' as const, end: ecuEnd(pinId) },
             detail: `${pinId} is planned for ${listWords(labels)}.`,
             remedy: { label: `Keep ${labels[0]}`, calls: ids.slice(1).map((needId) => call('unassign', { needId })) },
           },

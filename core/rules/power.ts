@@ -1,3 +1,4 @@
+import { fuseEnd, relayEnd } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
@@ -26,7 +27,7 @@ export const powerRules: Rule[] = [
         return [
           {
             at: circuit.id,
-            where: { type: 'end' as const, end: `fuse:${circuit.id}.1` },
+            where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
             detail: `${circuit.name}: ${circuit.fuseAmps} A fuse, but ${formatSquare(circuit.squareMm)} carries ${formatAmps(weakest)} in this bundle and heat. The wire would burn before the fuse.`,
             remedy: {
               label: 'Derive fuse and wire',
@@ -50,7 +51,7 @@ export const powerRules: Rule[] = [
         return [
           {
             at: circuit.id,
-            where: { type: 'end' as const, end: `fuse:${circuit.id}.1` },
+            where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
             detail: `${circuit.name} draws ${formatAmps(circuit.loadAmps)} through a ${circuit.fuseAmps} A fuse, ${((100 * circuit.loadAmps) / circuit.fuseAmps).toFixed(0)} % of it.${rating === null ? ' No blade fuse is large enough: split the circuit.' : ''}`,
             remedy:
               rating === null
@@ -103,7 +104,7 @@ export const powerRules: Rule[] = [
           : [
               {
                 at: circuit.id,
-                where: { type: 'end' as const, end: `fuse:${circuit.id}.1` },
+                where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
                 detail: `${circuit.name}: ${circuit.fuseDistanceMetres} m of wire before the fuse has no protection at all.`,
                 remedy: {
                   label: 'Move it to 0.2 m',
@@ -124,7 +125,7 @@ export const powerRules: Rule[] = [
       net.needs.flatMap((need) => {
         const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
         if (!pin) return [];
-        const winding = need.id.startsWith('relay-') ? 13 / RELAY_WINDING_OHMS : 0;
+        const winding = need.winding !== null ? 13 / RELAY_WINDING_OHMS : 0;
         const amps = Math.max(need.ask.amps ?? 0, winding);
         const limits = pin.abilities
           .filter((ability) => ability.kind === need.ask.kind)
@@ -152,7 +153,7 @@ export const powerRules: Rule[] = [
           ? [
               {
                 at: circuit.id,
-                where: { type: 'end' as const, end: `relay:${circuit.id}.86` },
+                where: { type: 'end' as const, end: relayEnd(circuit.id, '86') },
                 detail: `${circuit.name} relay has a diode inside; with 85 on the supply it shorts the driver the moment it switches.`,
                 remedy: {
                   label: 'Wire 86 to supply',
@@ -176,7 +177,7 @@ export const powerRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'end', end: `relay:${bare[0].id}.85` },
+          where: { type: 'end', end: relayEnd(bare[0].id, '85') },
           detail: `${listWords(bare.map((circuit) => circuit.name))}: the key switches the winding and nothing takes its kick. Relays with a diode spare the key switch and the ECU.`,
           remedy: {
             label: 'Use relays with a diode',
@@ -249,16 +250,16 @@ export const powerRules: Rule[] = [
     sheet: 'feeds',
     check: ({ net }) =>
       net.circuits.flatMap((circuit) =>
-        circuit.id === 'pump' && circuit.relay?.control !== 'need'
+        circuit.role === 'pump' && circuit.relay?.control !== 'need'
           ? [
               {
                 at: '',
-                where: { type: 'end' as const, end: 'relay:pump.85' },
+                where: { type: 'end' as const, end: relayEnd(circuit.id, '85') },
                 detail:
                   'The pump follows the key: after a crash or a torn line it goes on pumping fuel. Let the ECU drive its relay.',
                 remedy: {
                   label: 'Let the ECU switch it',
-                  calls: [call('setCircuit', { circuitId: 'pump', choice: { switchedBy: 'ecu' } })],
+                  calls: [call('setCircuit', { circuitId: circuit.id, choice: { switchedBy: 'ecu' } })],
                 },
               },
             ]

@@ -1,3 +1,4 @@
+import { ecuEnd } from '../ends/ends';
 import { allotSupplies } from '../allot/supplies';
 import { call } from '../edits';
 import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
@@ -152,7 +153,7 @@ export const sensorRules: Rule[] = [
             at: pin.id,
             severity: over ? ('stop' as const) : ('fix' as const),
             title: over ? undefined : '5 V supply near its limit',
-            where: { type: 'end' as const, end: `ecu:${pin.id}` },
+            where: { type: 'end' as const, end: ecuEnd(pin.id) },
             detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
             remedy:
               spread.fits &&

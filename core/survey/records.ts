@@ -42,7 +42,7 @@ export type Hours = z.infer<typeof hoursSchema>;
 /** A photograph's line in the build; the picture itself is kept beside it, under this id. */
 export const photoSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens'),
-  /** `dev:crank-vr-1`, `donor:<connector>`, or '' for the car as a whole. */
+  /** A device as a whole (core/ends), `donor:<connector>`, or '' for the car as a whole. */
   about: z.string().max(80),
   caption: z.string().max(200),
   takenAt: z.iso.datetime(),

@@ -2,7 +2,8 @@ import type { Build } from '../build/schema';
 import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { deviceEnd, ecuEnd, parseEnd, relayEnd, type End } from '../ends/ends';
+import { deviceAt, deviceEnd, ecuEnd, endOf, fuseEnd, pinAt, relayEnd, type EndKey } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { triggerSensor } from '../trigger/fit';
@@ -14,7 +15,7 @@ export interface Hypothesis {
   readonly fault: Fault;
   readonly title: string;
   /** Place to look at. */
-  readonly where: End | null;
+  readonly where: EndKey | null;
   /** Relative weight before any reading (common practice: fuses and grounds first). */
   readonly prior: number;
   /** True when the fault lies in the device or a setting, so that the symptom follows of itself. */
@@ -23,13 +24,13 @@ export interface Hypothesis {
 
 /** Everything a symptom can hang on: ends and wires of its supply, ground, signal and relay. */
 export interface Cone {
-  readonly seeds: readonly End[];
-  readonly ends: readonly End[];
+  readonly seeds: readonly EndKey[];
+  readonly ends: readonly EndKey[];
   readonly wires: readonly Wire[];
   readonly circuits: readonly string[];
 }
 
-function seedsOf(build: Build, net: Netlist, symptom: Symptom): End[] {
+function seedsOf(build: Build, net: Netlist, symptom: Symptom): EndKey[] {
   const terminals = (deviceId: string) =>
     (net.devices.find(({ device }) => device.id === deviceId)?.kind.terminals ?? []).map((terminal) =>
       deviceEnd(deviceId, terminal.id),
@@ -50,8 +51,8 @@ function seedsOf(build: Build, net: Netlist, symptom: Symptom): End[] {
 export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
   const seeds = seedsOf(build, net, symptom);
   const queue = [...seeds];
-  const seen = new Set<End>();
-  const ends = new Set<End>();
+  const seen = new Set<EndKey>();
+  const ends = new Set<EndKey>();
   const wires = new Map<string, Wire>();
   const circuits = new Set<string>();
   while (queue.length > 0) {
@@ -63,10 +64,12 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
     for (const wire of run.wires) wires.set(wire.id, wire);
     for (const hop of run.hops) {
       ends.add(hop.end);
-      const { type, owner } = parseEnd(hop.end);
-      if ((type === 'fuse' || type === 'relay') && net.circuits.some((one) => one.id === owner)) {
-        circuits.add(owner);
-        if (type === 'relay') queue.push(relayEnd(owner, '85'), relayEnd(owner, '86'), relayEnd(owner, '87'));
+      const ref = endOf(hop.end);
+      if (ref.of !== 'part' || (ref.kind !== 'fuse' && ref.kind !== 'relay')) continue;
+      if (net.circuits.some((one) => one.id === ref.part)) {
+        circuits.add(ref.part);
+        if (ref.kind === 'relay')
+          queue.push(relayEnd(ref.part, '85'), relayEnd(ref.part, '86'), relayEnd(ref.part, '87'));
       }
     }
   }
@@ -74,7 +77,7 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
 }
 
 function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
-  const title = `${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`;
+  const title = `${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`;
   const ground = wire.signal === 'ground';
   const hypothesis = (fault: Fault, words: string, prior: number): Hypothesis => ({
     id: faultId(fault),
@@ -126,14 +129,14 @@ function crossedHypotheses(net: Netlist, deviceId: string): Hypothesis[] {
 /** Every fault worth considering for a symptom, with its prior. */
 export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): Hypothesis[] {
   const found: Hypothesis[] = cone.wires.flatMap((wire) => wireHypotheses(net, wire));
-  const add = (fault: Fault, title: string, where: End | null, prior: number, direct = false) =>
+  const add = (fault: Fault, title: string, where: EndKey | null, prior: number, direct = false) =>
     found.push({ id: faultId(fault), fault, title, where, prior, direct });
   for (const circuitId of cone.circuits) {
     const circuit = net.circuits.find((one) => one.id === circuitId)!;
     add(
       { type: 'blown-fuse', circuitId },
       `${circuit.name} fuse blown, ${circuit.fuseAmps} A`,
-      `fuse:${circuitId}.2`,
+      fuseEnd(circuitId, 2),
       3,
     );
     if (!circuit.relay) continue;
@@ -151,36 +154,36 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
     );
   }
   for (const end of cone.ends) {
-    const { type, owner } = parseEnd(end);
-    if (type !== 'ecu') continue;
-    const cavity = net.cavities.find(({ pin }) => pin.id === owner);
+    const pinId = pinAt(end);
+    if (pinId === null) continue;
+    const cavity = net.cavities.find(({ pin }) => pin.id === pinId);
     const need = net.needs.find((one) => one.id === cavity?.needId);
     if (!need) continue;
     const drives = ['injector', 'low-side', 'ignition-logic', 'ignition-driver', 'half-bridge'].includes(need.ask.kind);
     if (drives)
       add(
-        { type: 'not-driven', pinId: owner },
-        `${owner} is not driven: function not set, or an interlock not satisfied`,
+        { type: 'not-driven', pinId },
+        `${pinId} is not driven: function not set, or an interlock not satisfied`,
         end,
         2,
       );
     if (need.ask.pullUp || need.ask.kind === 'hall')
-      add({ type: 'no-pull-up', pinId: owner }, `Pull-up at ${owner} missing or turned off`, end, 1);
+      add({ type: 'no-pull-up', pinId }, `Pull-up at ${pinId} missing or turned off`, end, 1);
   }
-  const devices = new Set(cone.seeds.flatMap((end) => (parseEnd(end).type === 'dev' ? [parseEnd(end).owner] : [])));
+  const devices = new Set(cone.seeds.flatMap((end) => deviceAt(end) ?? []));
   for (const deviceId of devices) {
     const { device } = net.devices.find((entry) => entry.device.id === deviceId)!;
     add(
       { type: 'device-open', deviceId },
       `${device.label} itself is open`,
-      cone.seeds.find((end) => parseEnd(end).owner === deviceId)!,
+      cone.seeds.find((end) => deviceAt(end) === deviceId)!,
       0.8,
       true,
     );
     add(
       { type: 'device-shorted', deviceId },
       `${device.label} itself is shorted`,
-      cone.seeds.find((end) => parseEnd(end).owner === deviceId)!,
+      cone.seeds.find((end) => deviceAt(end) === deviceId)!,
       0.3,
       true,
     );

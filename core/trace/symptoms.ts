@@ -1,5 +1,5 @@
 import { hasRole, trait } from '../devices/kind';
-import { parseEnd } from '../ends/ends';
+import { deviceAt } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 
 export interface Symptom {
@@ -42,8 +42,8 @@ export function symptomOfCheck(net: Netlist, gateId: string, checkId: string): s
   const needId = /^(?:sensor|relay)-(.*)$/.exec(checkId)?.[1];
   if (needId !== undefined) {
     const need = net.needs.find((one) => one.id === needId);
-    const circuit = net.circuits.find(({ id }) => needId === `relay-${id}.85`);
-    const load = circuit?.loads[0] && parseEnd(circuit.loads[0].end).owner;
+    const circuit = net.circuits.find(({ id }) => need !== undefined && need.winding === id);
+    const load = circuit?.loads[0] && deviceAt(circuit.loads[0].end);
     return of(need?.deviceId ?? load);
   }
   const pinId = /^output-(.*)$/.exec(checkId)?.[1];

@@ -1,7 +1,8 @@
 import type { Build } from '../build/schema';
 import type { CircuitState } from '../circuit/model';
 import { stateWords } from '../circuit/model';
-import { ecuEnd, groundEnd, parseEnd, type End } from '../ends/ends';
+import { ecuEnd, endType, groundEnd, pinAt, type EndKey, type EndType } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { triggerSensor } from '../trigger/fit';
 import { teethPerTurn } from '../wheels/wheel';
@@ -12,8 +13,8 @@ export interface TraceTest {
   readonly id: string;
   readonly mode: 'volts' | 'ohms' | 'count' | 'answer';
   readonly state: CircuitState;
-  readonly plus: End;
-  readonly minus: End;
+  readonly plus: EndKey;
+  readonly minus: EndKey;
   readonly title: string;
   readonly how: string;
   readonly unit: string;
@@ -21,7 +22,16 @@ export interface TraceTest {
   readonly minutes: number;
 }
 
-const accessMinutes: Record<string, number> = { bat: 1, fuse: 1, relay: 2, dev: 3, ecu: 4, gnd: 2, key: 3 };
+const accessMinutes: Readonly<Record<EndType, number>> = {
+  battery: 1,
+  fuse: 1,
+  relay: 2,
+  device: 3,
+  ecu: 4,
+  ground: 2,
+  key: 3,
+  splice: 5,
+};
 
 /** The state in which a symptom shows. */
 export const stateOf = (symptom: Symptom): CircuitState => (symptom.type === 'dead' ? 'outputs-on' : 'key-on');
@@ -31,38 +41,38 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
   const state = stateOf(symptom);
   const reference = groundEnd('battery');
   const tests: TraceTest[] = [];
-  const minutes = (...ends: End[]) => Math.max(...ends.map((end) => accessMinutes[parseEnd(end).type] ?? 5));
+  const minutes = (...ends: EndKey[]) => Math.max(...ends.map((end) => accessMinutes[endType(end)]));
   for (const end of cone.ends) {
-    const { type } = parseEnd(end);
+    const type = endType(end);
     if (type === 'splice' || end === reference) continue;
-    if (type !== 'gnd')
+    if (type !== 'ground')
       tests.push({
         id: `v|${state}|${end}`,
         mode: 'volts',
         state,
         plus: end,
         minus: reference,
-        title: `Volts at ${net.labelOf(end)}`,
+        title: `Volts at ${labelOf(net, end)}`,
         how: `Black probe on battery negative, ${stateWords[state]}.`,
         unit: 'V',
         minutes: minutes(end),
       });
   }
   for (const wire of cone.wires) {
-    if ([wire.from, wire.to].some((end) => parseEnd(end).type === 'splice')) continue;
+    if ([wire.from, wire.to].some((end) => endType(end) === 'splice')) continue;
     tests.push({
       id: `r|${wire.id}`,
       mode: 'ohms',
       state: 'unplugged',
       plus: wire.from,
       minus: wire.to,
-      title: `Ohms from ${net.labelOf(wire.from)} to ${net.labelOf(wire.to)}`,
+      title: `Ohms from ${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`,
       how: 'Battery off, ECU unplugged.',
       unit: 'Ω',
       minutes: minutes(wire.from, wire.to) + 2,
     });
   }
-  const pins = cone.ends.filter((end) => parseEnd(end).type === 'ecu');
+  const pins = cone.ends.filter((end) => pinAt(end) !== null);
   for (const [i, plus] of pins.entries())
     for (const minus of pins.slice(i + 1))
       tests.push({
@@ -71,7 +81,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
         state: 'unplugged',
         plus,
         minus,
-        title: `Ohms between ${net.labelOf(plus)} and ${net.labelOf(minus)} at the ECU plug`,
+        title: `Ohms between ${labelOf(net, plus)} and ${labelOf(net, minus)} at the ECU plug`,
         how: 'Battery off, ECU unplugged, devices plugged in.',
         unit: 'Ω',
         minutes: 4,

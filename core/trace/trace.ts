@@ -1,6 +1,6 @@
 import type { Build, TraceCase } from '../build/schema';
 import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
-import { parseEnd } from '../ends/ends';
+import { ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { teethPerTurn } from '../wheels/wheel';
 import { formatOhms, formatVolts } from '../units/format';
@@ -15,7 +15,7 @@ import { testsFor, type TraceTest } from './tests';
 export interface Candidate {
   readonly id: string;
   readonly title: string;
-  readonly where: string | null;
+  readonly where: EndKey | null;
   readonly probability: number;
   /** One sentence a reading: what this fault predicts against what was measured. */
   readonly evidence: readonly { readonly sentence: string; readonly agrees: boolean }[];
@@ -148,7 +148,7 @@ function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonl
   if (symptom.type === 'wrong-reading') {
     const needs = net.needs.filter((need) => need.deviceId === symptom.deviceId).map((need) => need.id);
     const pins = new Set(
-      net.cavities.filter((cavity) => cavity.needId && needs.includes(cavity.needId)).map(({ pin }) => `ecu:${pin.id}`),
+      net.cavities.filter((cavity) => cavity.needId && needs.includes(cavity.needId)).map(({ pin }) => ecuEnd(pin.id)),
     );
     return volts.filter((test) => pins.has(test.plus));
   }
@@ -156,9 +156,7 @@ function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonl
   return symptom.type === 'no-sync'
     ? [
         ...own,
-        ...tests.filter(
-          (test) => test.mode === 'ohms' && parseEnd(test.plus).type === 'ecu' && parseEnd(test.minus).type === 'ecu',
-        ),
+        ...tests.filter((test) => test.mode === 'ohms' && pinAt(test.plus) !== null && pinAt(test.minus) !== null),
       ]
     : own;
 }

@@ -2,6 +2,7 @@ import type { Build } from '../build/schema';
 import { trait } from '../devices/kind';
 import { destinationOf } from '../build/destination';
 import { deviceEnd } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import type { Wire } from '../netlist/wires';
 import type { Suspicion } from './diagnose';
@@ -30,7 +31,7 @@ export function wiresConcerned(
       (net.wiresAt.get(end) ?? []).flatMap((wire): ConcernedWire[] => {
         if (seen.has(wire.id)) return [];
         seen.add(wire.id);
-        return [{ wire, concern, label: net.labelOf(end) }];
+        return [{ wire, concern, label: labelOf(net, end) }];
       }),
     );
   });

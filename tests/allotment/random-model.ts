@@ -1,3 +1,4 @@
+import { endNamed } from '../ends';
 import type { Ask } from '~/core/ecu/ask';
 import type { Pin } from '~/core/ecu/ecu';
 import type { Limit, Model, Row } from '~/core/allot/model';
@@ -31,8 +32,9 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
     return {
       id: name,
       label: name,
+      winding: null,
       system: 'Driver',
-      end: `dev:${name}.1`,
+      end: endNamed(`dev:${name}.1`),
       ask,
       deviceId: name,
       pair,

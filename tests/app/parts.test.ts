@@ -1,3 +1,4 @@
+import { endNamed } from '../ends';
 import { describe, expect, test } from '@jest/globals';
 import { curveWords } from '~/app/parts/curve-words';
 import { dayWords, today } from '~/app/parts/dates';
@@ -48,10 +49,10 @@ describe('a calibration in a line', () => {
 
 test('where copper leads: the cavity first, then feeds and ground, then another device', () => {
   const net = netlist(demoBuild());
-  expect(landingOf(net, 'dev:clt-ntc-1.1')).toBe('B10');
-  expect(landingOf(net, 'dev:fan-1.2')).toBe('chassis ground');
-  expect(landingOf(net, 'dev:body-1.2')).toBe('Oil switch · 1');
-  expect(landingOf(net, 'dev:body-1.7')).toBe('no wire yet');
+  expect(landingOf(net, endNamed('dev:clt-ntc-1.1'))).toBe('B10');
+  expect(landingOf(net, endNamed('dev:fan-1.2'))).toBe('chassis ground');
+  expect(landingOf(net, endNamed('dev:body-1.2'))).toBe('Oil switch · 1');
+  expect(landingOf(net, endNamed('dev:body-1.7'))).toBe('no wire yet');
 });
 
 describe('days and money', () => {

@@ -1,3 +1,4 @@
+import { endNamed } from '../ends';
 import { describe, expect, test } from '@jest/globals';
 import { parseBuildData } from '~/core/build/parse';
 import { hasRole, trait } from '~/core/devices/kind';
@@ -15,7 +16,7 @@ describe('the hill-climb estate', () => {
   test('is a five-cylinder turbo firing 1-2-4-5-3 on the 48-cavity ECU, nearly full', () => {
     expect(build.engine).toMatchObject({ cylinders: 5, firingOrder: [1, 2, 4, 5, 3], aspiration: 'boosted' });
     expect(build.ecu.pins).toHaveLength(48);
-    const used = net.cavities.filter(({ pin }) => net.wiresAt.has(`ecu:${pin.id}`)).length;
+    const used = net.cavities.filter(({ pin }) => net.wiresAt.has(endNamed(`ecu:${pin.id}`))).length;
     expect(used).toBe(47);
     // 38 device needs, 5 feeds and grounds of the ECU itself, 4 shared supplies and sensor grounds.
     expect(net.needs.length + pinsOfKind(build.ecu, 'power-ground').length + 2).toBe(43);

@@ -1,3 +1,4 @@
+import { endNamed } from '../ends';
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
 import { ohmsBetween, solveCircuit } from '~/core/circuit/model';
@@ -25,7 +26,8 @@ describe('IEC 60757, letter codes of colours', () => {
 });
 
 describe('DIN 72552, terminals of relays', () => {
-  const far = (end: string, one = net) => {
+  const far = (text: string, one = net) => {
+    const end = endNamed(text);
     const [wire] = one.wiresAt.get(end)!;
     return wire.from === end ? wire.to : wire.from;
   };
@@ -48,18 +50,21 @@ describe('DIN 72552, terminals of relays', () => {
     expect(milliamps).toBeGreaterThanOrEqual(110);
     expect(milliamps).toBeLessThanOrEqual(210);
     const dead = solveCircuit(build, net, 'unplugged');
-    expect(ohmsBetween(dead, 'relay:fan-1.85', 'relay:fan-1.86')).toBeCloseTo(RELAY_WINDING_OHMS, 0);
+    expect(ohmsBetween(dead, endNamed('relay:fan-1.85'), endNamed('relay:fan-1.86'))).toBeCloseTo(
+      RELAY_WINDING_OHMS,
+      0,
+    );
   });
 });
 
 describe('ISO 11898-2, 120 ohm terminations', () => {
   test('one end alone shows 120 ohms, both ends 60', () => {
     const dead = solveCircuit(build, net, 'unplugged');
-    expect(ohmsBetween(dead, 'ecu:A25', 'ecu:A26')).toBeCloseTo(120, 0);
+    expect(ohmsBetween(dead, endNamed('ecu:A25'), endNamed('ecu:A26'))).toBeCloseTo(120, 0);
     // The ECU's own termination stands across its pins: with it in the circuit the dead bus reads 60 ohms.
     const plugged = solveCircuit(build, net, 'key-off');
-    expect(ohmsBetween(plugged, 'ecu:A25', 'ecu:A26')!).toBeGreaterThan(59);
-    expect(ohmsBetween(plugged, 'ecu:A25', 'ecu:A26')!).toBeLessThan(60.5);
+    expect(ohmsBetween(plugged, endNamed('ecu:A25'), endNamed('ecu:A26'))!).toBeGreaterThan(59);
+    expect(ohmsBetween(plugged, endNamed('ecu:A25'), endNamed('ecu:A26'))!).toBeLessThan(60.5);
   });
 });
 

@@ -6,7 +6,7 @@ import type { Help } from '~/core/ways/ways';
 import { call } from '~/core/edits';
 import { kindWord, serve } from '~/core/ecu/ask';
 import type { Pin } from '~/core/ecu/ecu';
-import { ecuEnd, parseEnd } from '~/core/ends/ends';
+import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { signalClassNames } from '~/core/wire/colours';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
@@ -74,21 +74,16 @@ export function Allot({ help }: { help: Help }) {
     if (!selection) return new Set<string>();
     if (selection.type === 'need') return new Set([build.assignments[selection.needId]].filter(Boolean));
     if (selection.type === 'end') {
-      const parsed = parseEnd(selection.end);
-      if (parsed.type === 'ecu') return new Set([parsed.owner]);
-      return new Set(
-        derived.net.nodeOf
-          .get(selection.end)
-          ?.ends.filter((end) => end.startsWith('ecu:'))
-          .map((end) => end.slice(4)),
-      );
+      const pinId = pinAt(selection.end);
+      if (pinId !== null) return new Set([pinId]);
+      return new Set(derived.net.nodeOf.get(selection.end)?.ends.flatMap((end) => pinAt(end) ?? []));
     }
     if (selection.type === 'device')
       return new Set(
         needs.filter((one) => one.deviceId === selection.deviceId).map((one) => build.assignments[one.id]),
       );
     const wire = derived.net.wireById.get(selection.wireId);
-    return new Set(wire ? [wire.from, wire.to].filter((end) => end.startsWith('ecu:')).map((end) => end.slice(4)) : []);
+    return new Set(wire ? [wire.from, wire.to].flatMap((end) => pinAt(end) ?? []) : []);
   }, [selection, build.assignments, derived.net, needs]);
 
   const take = (needId: string | null) => {

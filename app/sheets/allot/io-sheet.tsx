@@ -1,3 +1,4 @@
+import { ecuEnd } from '~/core/ends/ends';
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { ioCsv, ioOrders, ioRows, ioTsv, type IoOrder } from '~/core/allot/io-sheet';
@@ -78,8 +79,8 @@ export function IoSheet() {
               <tr
                 key={row.pinId}
                 data-pressable
-                data-selected={selection?.type === 'end' && selection.end === `ecu:${row.pinId}`}
-                onClick={() => select({ type: 'end', end: `ecu:${row.pinId}` })}
+                data-selected={selection?.type === 'end' && selection.end === ecuEnd(row.pinId)}
+                onClick={() => select({ type: 'end', end: ecuEnd(row.pinId) })}
               >
                 <th scope="row" className="wire">
                   {row.pinId}

@@ -1,3 +1,4 @@
+import { ecuEnd } from '~/core/ends/ends';
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { cavityHelp, pinSteps, staleCrimps, type PinStep } from '~/core/allot/pinning';
@@ -203,7 +204,7 @@ function Step({
           side={side}
           selected={new Set([pin.id])}
           able={null}
-          onPress={(pinId) => select({ type: 'end', end: `ecu:${pinId}` })}
+          onPress={(pinId) => select({ type: 'end', end: ecuEnd(pinId) })}
           size={big ? 'usual' : 'small'}
         />
         <Beside>

@@ -1,3 +1,5 @@
+import { labelOf } from '~/core/netlist/label';
+import { ecuEnd } from '~/core/ends/ends';
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
@@ -214,8 +216,8 @@ function PinList() {
           </thead>
           <tbody>
             {net.cavities.map(({ pin, label }) => {
-              const wire = net.wiresAt.get(`ecu:${pin.id}`)?.[0];
-              const far = wire ? net.labelOf(wire.from === `ecu:${pin.id}` ? wire.to : wire.from) : '';
+              const wire = net.wiresAt.get(ecuEnd(pin.id))?.[0];
+              const far = wire ? labelOf(net, wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '';
               return (
                 <tr key={pin.id}>
                   <th scope="row">{pin.id}</th>

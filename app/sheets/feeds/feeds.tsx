@@ -1,8 +1,9 @@
+import { labelOf } from '~/core/netlist/label';
 import { Fragment } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { pinsOfKind } from '~/core/ecu/ecu';
-import { ecuEnd, parseEnd } from '~/core/ends/ends';
+import { deviceAt, ecuEnd, endOf, endType, fuseEnd, groundEnd, relayEnd, type EndKey } from '~/core/ends/ends';
 import { fuseRatings, openingSeconds } from '~/core/power/fuse';
 import { groundSchools } from '~/core/circuit/grounds';
 import type { Circuit } from '~/core/power/plan';
@@ -81,9 +82,9 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
     edit(call('deriveCircuit', { circuitId: circuit.id, fields: [field] }));
   const opens = openingSeconds(circuit.fuseAmps, circuit.fuseAmps * 2);
   const relay = circuit.relay;
-  const far = (end: string) => {
+  const far = (end: EndKey) => {
     const wire = derived.net.wiresAt.get(end)?.[0];
-    return wire ? derived.net.labelOf(wire.from === end ? wire.to : wire.from) : 'no pin yet';
+    return wire ? labelOf(derived.net, wire.from === end ? wire.to : wire.from) : 'no pin yet';
   };
   return (
     <Detail>
@@ -143,7 +144,7 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
             value={relay.reversed ? 'reversed' : 'as-marked'}
             onChange={(id) => set({ winding: id })}
           />
-          {(circuit.id === 'pump' || circuit.id === 'coils') && (
+          {(circuit.role === 'pump' || circuit.role === 'coils') && (
             <Segmented
               label="Switched by"
               choices={[
@@ -162,9 +163,9 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
             <Button
               key={terminal}
               weight="quiet"
-              onPress={() => select({ type: 'end', end: `relay:${circuit.id}.${terminal}` })}
+              onPress={() => select({ type: 'end', end: relayEnd(circuit.id, terminal) })}
             >
-              {terminal}: {far(`relay:${circuit.id}.${terminal}`)}
+              {terminal}: {far(relayEnd(circuit.id, terminal))}
             </Button>
           ))}
         </Row>
@@ -187,7 +188,7 @@ function Grounds() {
   const figures = groundSchools(build, derived.net);
   const places = (['battery', 'head', 'chassis'] as const).map((place) => ({
     place,
-    ends: derived.net.nodeOf.get(`gnd:${place}`)?.ends.filter((end) => !end.startsWith('gnd:')) ?? [],
+    ends: derived.net.nodeOf.get(groundEnd(place))?.ends.filter((end) => endType(end) !== 'ground') ?? [],
   }));
   return (
     <Two>
@@ -279,17 +280,16 @@ function Grounds() {
             <Place key={place}>
               <Button
                 weight="quiet"
-                onPress={() => select({ type: 'end', end: `gnd:${place}` })}
+                onPress={() => select({ type: 'end', end: groundEnd(place) })}
                 isDisabled={ends.length === 0}
               >
                 {place === 'battery' ? 'Battery negative' : place === 'head' ? 'Engine block' : 'Chassis'}
               </Button>
-              <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => derived.net.labelOf(end)).join(', ')}</Small>
+              <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => labelOf(derived.net, end)).join(', ')}</Small>
             </Place>
           ))}
           {sensorPins.map((pin) => {
-            const ends =
-              derived.net.nodeOf.get(ecuEnd(pin.id))?.ends.filter((end) => parseEnd(end).type === 'dev') ?? [];
+            const ends = derived.net.nodeOf.get(ecuEnd(pin.id))?.ends.filter((end) => deviceAt(end) !== null) ?? [];
             return (
               <Place key={pin.id}>
                 <Button
@@ -299,7 +299,7 @@ function Grounds() {
                 >
                   {pin.label}, {pin.id}
                 </Button>
-                <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => derived.net.labelOf(end)).join(', ')}</Small>
+                <Small>{ends.length === 0 ? 'nothing' : ends.map((end) => labelOf(derived.net, end)).join(', ')}</Small>
               </Place>
             );
           })}
@@ -312,9 +312,8 @@ function Grounds() {
 export function Feeds() {
   const { build, derived, selection, select } = useBuild();
   const { circuits } = derived.net;
-  const selectedOwner = selection?.type === 'end' ? parseEnd(selection.end) : null;
-  const open =
-    selectedOwner && (selectedOwner.type === 'fuse' || selectedOwner.type === 'relay') ? selectedOwner.owner : null;
+  const chosen = selection?.type === 'end' ? endOf(selection.end) : null;
+  const open = chosen?.of === 'part' && (chosen.kind === 'fuse' || chosen.kind === 'relay') ? chosen.part : null;
   const total = circuits
     .filter((circuit) => circuit.source === 'battery')
     .reduce((sum, circuit) => sum + circuit.loadAmps, 0);
@@ -364,7 +363,7 @@ export function Feeds() {
                     key={circuit.id}
                     circuit={circuit}
                     open={open === circuit.id}
-                    onOpen={() => select(open === circuit.id ? null : { type: 'end', end: `fuse:${circuit.id}.2` })}
+                    onOpen={() => select(open === circuit.id ? null : { type: 'end', end: fuseEnd(circuit.id, 2) })}
                   />
                 ))}
               </tbody>

@@ -1,3 +1,4 @@
+import { labelOf } from '~/core/netlist/label';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
@@ -70,7 +71,7 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
     <li>
       <Pick
         ref={row}
-        title={`${derived.net.labelOf(test.hold)} to ${derived.net.labelOf(test.touch)}`}
+        title={`${labelOf(derived.net, test.hold)} to ${labelOf(derived.net, test.touch)}`}
         aria-current={chosen ? 'true' : undefined}
         onClick={onChoose}
         data-kind={test.kind}
@@ -78,7 +79,7 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
         <span aria-hidden>{verdict ? (verdict.right ? '✓' : '✗') : test.kind === 'isolation' ? '∥' : '–'}</span>
         <span>
           {test.kind === 'isolation' ? 'not ' : ''}
-          {tagOf(derived.net.labelOf(test.touch))}
+          {tagOf(labelOf(derived.net, test.touch))}
         </span>
         <Figure data-right={verdict?.right}>
           {verdict
@@ -121,7 +122,7 @@ export function Prove() {
     select({ type: 'end', end: test.kind === 'isolation' ? test.hold : test.touch });
   };
   const moves = useMemo(() => probeMoves(tests), [tests]);
-  const groups = groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : derived.net.labelOf(test.hold)));
+  const groups = groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : labelOf(derived.net, test.hold)));
   const wrong = progress.wrong;
   return (
     <SheetFrame

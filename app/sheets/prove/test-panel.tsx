@@ -1,8 +1,9 @@
+import { labelOf } from '~/core/netlist/label';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { cavityPlace } from '~/core/ecu/face';
-import { ecuEnd, parseEnd } from '~/core/ends/ends';
+import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import type { ProveTest } from '~/core/prove/tests';
 import { formatMetres, formatOhms } from '~/core/units/format';
@@ -21,17 +22,17 @@ const NUMBER = /^\d{0,6}([.,]\d{0,3})?$/;
 function Place({ test }: { test: ProveTest }) {
   const { build, derived, select } = useBuild();
   const faces = useFaceCavities();
-  const hold = parseEnd(test.hold);
-  const pin = hold.type === 'ecu' ? build.ecu.pins.find((one) => one.id === hold.owner) : undefined;
+  const held = pinAt(test.hold);
+  const pin = build.ecu.pins.find((one) => one.id === held);
   const connector = pin && build.ecu.connectors.find((one) => one.id === pin.connector);
   const place = pin && connector ? cavityPlace(connector, pin.cavity) : null;
   return (
     <Stack $gap={2}>
       <Row $gap={4}>
-        <Big>{pin ? pin.id : derived.net.labelOf(test.hold)}</Big>
+        <Big>{pin ? pin.id : labelOf(derived.net, test.hold)}</Big>
         <div>
           <Lead>
-            {test.kind === 'isolation' ? 'against' : 'to'} {derived.net.labelOf(test.touch)}
+            {test.kind === 'isolation' ? 'against' : 'to'} {labelOf(derived.net, test.touch)}
           </Lead>
           {place && (
             <Soft>
@@ -46,7 +47,7 @@ function Place({ test }: { test: ProveTest }) {
           cavity={pin.cavity}
           cavities={faces.get(connector.id) ?? []}
           side="wire"
-          touched={parseEnd(test.touch).type === 'ecu' ? parseEnd(test.touch).owner : undefined}
+          touched={pinAt(test.touch) ?? undefined}
           onPress={(pinId) => select({ type: 'end', end: ecuEnd(pinId) })}
         />
       )}
@@ -278,7 +279,7 @@ export function TestPanel({
           )}
           <Small>
             {next
-              ? `next: ${next.hold === test.hold ? 'first probe stays' : derived.net.labelOf(next.hold)}`
+              ? `next: ${next.hold === test.hold ? 'first probe stays' : labelOf(derived.net, next.hold)}`
               : 'the last one'}
           </Small>
         </Row>

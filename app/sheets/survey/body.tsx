@@ -1,3 +1,4 @@
+import { aboutDevice, deviceEnd } from '~/core/ends/ends';
 import { Plus } from 'lucide-react';
 import { styled } from 'styled-components';
 import { bodySignal, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
@@ -162,10 +163,10 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
                   <td>
                     <Button
                       weight="quiet"
-                      isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${one.cavity}`)}
-                      onPress={() => select({ type: 'end', end: `dev:${device.id}.${one.cavity}` })}
+                      isDisabled={!derived.net.nodeOf.has(deviceEnd(device.id, one.cavity))}
+                      onPress={() => select({ type: 'end', end: deviceEnd(device.id, one.cavity) })}
                     >
-                      {landingOf(derived.net, `dev:${device.id}.${one.cavity}`)}
+                      {landingOf(derived.net, deviceEnd(device.id, one.cavity))}
                     </Button>
                   </td>
                   <td>
@@ -184,7 +185,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
           </tbody>
         </Cavities>
       </TableScroll>
-      <Photos about={`dev:${device.id}`} label={device.label} />
+      <Photos about={aboutDevice(device.id)} label={device.label} />
       <Row>
         <Button
           isDisabled={body.cavities.length >= 80}

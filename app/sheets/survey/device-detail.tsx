@@ -1,3 +1,4 @@
+import { aboutDevice, deviceEnd } from '~/core/ends/ends';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
@@ -137,10 +138,10 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
                   <td>
                     <Button
                       weight="quiet"
-                      isDisabled={!derived.net.nodeOf.has(`dev:${device.id}.${terminal.id}`)}
-                      onPress={() => select({ type: 'end', end: `dev:${device.id}.${terminal.id}` })}
+                      isDisabled={!derived.net.nodeOf.has(deviceEnd(device.id, terminal.id))}
+                      onPress={() => select({ type: 'end', end: deviceEnd(device.id, terminal.id) })}
                     >
-                      {landingOf(derived.net, `dev:${device.id}.${terminal.id}`)}
+                      {landingOf(derived.net, deviceEnd(device.id, terminal.id))}
                     </Button>
                   </td>
                 </tr>
@@ -159,7 +160,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           </Checkbox>
         )}
       </Row>
-      <Photos about={`dev:${device.id}`} label={device.label} />
+      <Photos about={aboutDevice(device.id)} label={device.label} />
       <Row>
         {isBodyPlug(device, kind) ? (
           <Link to="body">Its cavities are on the page Body plugs</Link>

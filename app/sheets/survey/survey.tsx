@@ -1,3 +1,4 @@
+import { deviceAt } from '~/core/ends/ends';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
@@ -17,11 +18,7 @@ import { SurveyFrame } from './survey-frame';
 function DeviceList({ onAdd }: { onAdd: () => void }) {
   const { derived, selection, select } = useBuild();
   const selected =
-    selection?.type === 'device'
-      ? selection.deviceId
-      : selection?.type === 'end' && selection.end.startsWith('dev:')
-        ? selection.end.slice(4, selection.end.lastIndexOf('.'))
-        : null;
+    selection?.type === 'device' ? selection.deviceId : selection?.type === 'end' ? deviceAt(selection.end) : null;
   if (derived.net.devices.length === 0)
     return (
       <Stack $gap={3}>

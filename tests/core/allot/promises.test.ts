@@ -1,3 +1,4 @@
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
@@ -28,7 +29,7 @@ const crimpAll = (build: Build): Build =>
     build,
     call('crimp', {
       wireIds: needsOf(build).flatMap((need) =>
-        build.assignments[need.id] ? [wireId(`ecu:${build.assignments[need.id]}`, need.end)] : [],
+        build.assignments[need.id] ? [wireId(endNamed(`ecu:${build.assignments[need.id]}`), need.end)] : [],
       ),
       at,
       by: 'AB',

@@ -1,3 +1,5 @@
+import { endNamed } from '../../ends';
+import { labelOf } from '~/core/netlist/label';
 import { describe, expect, test } from '@jest/globals';
 import { bodyKind, bodySignals, isBodyPlug, unknownCavities } from '~/core/body/signals';
 import { call } from '~/core/edits';
@@ -50,10 +52,10 @@ describe('a plug in the netlist', () => {
   );
   const net = netlist(build);
   const key = (state: 'key-off' | 'key-on' | 'cranking', end: string) =>
-    voltsBetween(solveCircuit(build, net, state), end, 'gnd:battery')!;
+    voltsBetween(solveCircuit(build, net, state), endNamed(end), endNamed('gnd:battery'))!;
   test('the key feed starts at its cavity, over a splice', () => {
-    expect(net.wiresAt.get('dev:body-1.1')!.map((wire) => wire.id)).toEqual(['dev:body-1.1~splice:key-run']);
-    expect(net.wiresAt.has('key:15')).toBe(false);
+    expect(net.wiresAt.get(endNamed('dev:body-1.1'))!.map((wire) => wire.id)).toEqual(['dev:body-1.1~splice:key-run']);
+    expect(net.wiresAt.has(endNamed('key:15'))).toBe(false);
     expect(key('key-on', 'dev:body-1.1')).toBeGreaterThan(12);
     expect(key('key-off', 'dev:body-1.1')).toBeLessThan(0.5);
     expect(key('cranking', 'dev:body-1.2')).toBeGreaterThan(9);
@@ -61,14 +63,14 @@ describe('a plug in the netlist', () => {
   });
   test('the oil lamp lights through the switch: its line lies near ground with the engine still', () => {
     expect(key('key-on', 'dev:oil-switch-1.1')).toBeLessThan(0.5);
-    expect(runOf(net, { type: 'end', end: 'dev:body-1.3' })!.hops.map((hop) => hop.end)).toContain(
+    expect(runOf(net, { type: 'end', end: endNamed('dev:body-1.3') })!.hops.map((hop) => hop.end)).toContain(
       'dev:oil-switch-1.1',
     );
   });
   test('every wire of it is under test; the cavity nobody knows has none', () => {
     const covered = new Set(proveTests(build, net).flatMap((one) => one.wireIds));
     expect(net.wires.filter((wire) => wire.id.includes('body-1')).every((wire) => covered.has(wire.id))).toBe(true);
-    expect(net.nodeOf.has('dev:body-1.5')).toBe(false);
+    expect(net.nodeOf.has(endNamed('dev:body-1.5'))).toBe(false);
     expect(unknownCavities(build.kinds['plug-body-1']).map((cavity) => cavity.cavity)).toEqual(['5']);
   });
   test('changing a cavity keeps the plug and its other wires', () => {
@@ -95,10 +97,10 @@ describe('a plug in the netlist', () => {
 describe('lines', () => {
   test('three ends meet in a splice, one end has no wire', () => {
     const lamp = edited(emptyBuild(4), call('addDevice', { kind: kind('oil-switch') }));
-    expect(netlist(lamp).nodeOf.has('dev:oil-switch-1.1')).toBe(false);
+    expect(netlist(lamp).nodeOf.has(endNamed('dev:oil-switch-1.1'))).toBe(false);
     const three = edited(lamp, call('addDevice', { kind: kind('oil-switch') }), plug('oil-lamp'));
-    expect(netlist(three).nodeOf.get('dev:body-1.1')!.ends).toContain('splice:line-oil-lamp');
-    expect(netlist(three).labelOf('splice:line-oil-lamp')).toBe('Splice oil lamp');
+    expect(netlist(three).nodeOf.get(endNamed('dev:body-1.1'))!.ends).toContain('splice:line-oil-lamp');
+    expect(labelOf(netlist(three), endNamed('splice:line-oil-lamp'))).toBe('Splice oil lamp');
   });
   test('an igniter channel works the cylinder of the coil on its line', () => {
     const build = edited(
@@ -125,12 +127,12 @@ describe('lines', () => {
 test('the run of a fed device goes back through fuse and splice to the plug that brings the key', () => {
   const build = edited(emptyBuild(4), call('addDevice', { kind: kind('alternator') }), plug('key-feed', 'ground'));
   const net = netlist(build);
-  expect(runOf(net, { type: 'end', end: 'dev:alternator-1.L' })!.hops.map((hop) => hop.end)).toEqual([
+  expect(runOf(net, { type: 'end', end: endNamed('dev:alternator-1.L') })!.hops.map((hop) => hop.end)).toEqual([
     'dev:body-1.1',
     'splice:key-run',
     'fuse:key.1',
     'fuse:key.2',
     'dev:alternator-1.L',
   ]);
-  expect(runOf(net, { type: 'end', end: 'dev:body-1.1' })!.wires).toHaveLength(2);
+  expect(runOf(net, { type: 'end', end: endNamed('dev:body-1.1') })!.wires).toHaveLength(2);
 });

@@ -1,3 +1,4 @@
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Network, LEAK_SIEMENS } from '~/core/circuit/network';
@@ -11,7 +12,7 @@ import { demoBuild, kind, twinBuild } from '../../helpers';
 const build = demoBuild();
 const net = netlist(build);
 const volts = (state: (typeof circuitStates)[number], end: string, fault?: Parameters<typeof solveCircuit>[3]) =>
-  voltsBetween(solveCircuit(build, net, state, fault ?? null), end, 'gnd:battery')!;
+  voltsBetween(solveCircuit(build, net, state, fault ?? null), endNamed(end), endNamed('gnd:battery'))!;
 
 /** Plain dense Gaussian elimination with partial pivoting: the slow check of the fast solver. */
 function dense(
@@ -129,15 +130,18 @@ describe('the demo loom', () => {
   });
   test('ohms through the loom', () => {
     const dead = solveCircuit(build, net, 'unplugged');
-    expect(ohmsBetween(dead, 'ecu:B1', 'ecu:B2')).toBeCloseTo(860.3, 0);
-    expect(ohmsBetween(dead, 'ecu:A25', 'ecu:A26')).toBeCloseTo(120, 0);
-    expect(ohmsBetween(dead, 'ecu:B10', 'ecu:A18')).toBeNull();
-    expect(ohmsBetween(dead, 'ecu:A1', 'no:such')).toBeNull();
+    expect(ohmsBetween(dead, endNamed('ecu:B1'), endNamed('ecu:B2'))).toBeCloseTo(860.3, 0);
+    expect(ohmsBetween(dead, endNamed('ecu:A25'), endNamed('ecu:A26'))).toBeCloseTo(120, 0);
+    expect(ohmsBetween(dead, endNamed('ecu:B10'), endNamed('ecu:A18'))).toBeNull();
+    expect(ohmsBetween(dead, endNamed('ecu:A1'), endNamed('ecu:Z99'))).toBeNull();
     const open = solveCircuit(build, net, 'unplugged', { type: 'device-open', deviceId: 'crank-vr-1' });
-    expect(ohmsBetween(open, 'ecu:B1', 'ecu:B2')).toBeNull();
+    expect(ohmsBetween(open, endNamed('ecu:B1'), endNamed('ecu:B2'))).toBeNull();
   });
   test('crossed plugs exchange their far ends', () => {
-    const [a, b] = crossedEnds({ from: 'ecu:A1', to: 'dev:x.1' }, { from: 'dev:y.1', to: 'ecu:A2' });
+    const [a, b] = crossedEnds(
+      { from: endNamed('ecu:A1'), to: endNamed('dev:x.1') },
+      { from: endNamed('dev:y.1'), to: endNamed('ecu:A2') },
+    );
     expect([a, b]).toEqual([
       { from: 'ecu:A1', to: 'dev:y.1' },
       { from: 'ecu:A2', to: 'dev:x.1' },

@@ -2,7 +2,6 @@ import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
 import { hasRole, kindSchema, trait } from '~/core/devices/kind';
 import { destinationOf } from '~/core/build/destination';
-import { parseEnd, wireId } from '~/core/ends/ends';
 import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, edited, emptyBuild, kind } from '../../helpers';
@@ -88,17 +87,4 @@ describe('needs', () => {
     expect(smaller.devices).toHaveLength(4);
     expect(needsOf(smaller).find((need) => need.cylinder === 3)!.output).toBeNull();
   });
-});
-
-test.each([
-  ['ecu:A13', { type: 'ecu', owner: 'A13', terminal: '' }],
-  ['dev:coil-igniter-3.C', { type: 'dev', owner: 'coil-igniter-3', terminal: 'C' }],
-  ['relay:fan-1.87', { type: 'relay', owner: 'fan-1', terminal: '87' }],
-  ['gnd:head', { type: 'gnd', owner: 'head', terminal: '' }],
-  ['bat:+', { type: 'bat', owner: '+', terminal: '' }],
-] as const)('end %s', (end, parsed) => {
-  expect(parseEnd(end)).toEqual(parsed);
-});
-test('a wire’s id does not depend on its direction', () => {
-  expect(wireId('ecu:A1', 'dev:x.1')).toBe(wireId('dev:x.1', 'ecu:A1'));
 });

@@ -1,3 +1,5 @@
+import { deviceAt, deviceEnd, endType, spliceEnd, type EndKey } from '~/core/ends/ends';
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bodySignals } from '~/core/body/signals';
@@ -5,7 +7,6 @@ import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { solveCircuit } from '~/core/circuit/model';
 import { destinationOf } from '~/core/build/destination';
-import { parseEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { findingsOf } from '~/core/rules';
@@ -72,18 +73,18 @@ describe('property: plugs, lines and key feeds of any build', () => {
     fc.assert(
       fc.property(anyBuild, (build) => {
         const net = netlist(build);
-        const lines = new Map<string, string[]>();
+        const lines = new Map<string, EndKey[]>();
         for (const { device, kind: of } of net.devices)
           for (const terminal of of.terminals) {
             const destination = destinationOf(device, terminal);
             if (destination.to !== 'line') continue;
-            lines.set(destination.line, [...(lines.get(destination.line) ?? []), `dev:${device.id}.${terminal.id}`]);
+            lines.set(destination.line, [...(lines.get(destination.line) ?? []), deviceEnd(device.id, terminal.id)]);
           }
         for (const ends of lines.values()) {
           if (ends.length === 1) expect(net.nodeOf.has(ends[0])).toBe(false);
           else {
             const node = net.nodeOf.get(ends[0])!;
-            expect(node.ends.filter((end) => parseEnd(end).type !== 'splice').sort()).toEqual([...ends].sort());
+            expect(node.ends.filter((end) => endType(end) !== 'splice').sort()).toEqual([...ends].sort());
           }
         }
       }),
@@ -94,12 +95,15 @@ describe('property: plugs, lines and key feeds of any build', () => {
     fc.assert(
       fc.property(anyBuild, (build) => {
         const net = netlist(build);
-        for (const splice of ['splice:key-run', 'splice:key-start']) {
+        for (const splice of [spliceEnd('key-run'), spliceEnd('key-start')]) {
           const fed = (net.wiresAt.get(splice) ?? []).filter((wire) =>
-            [wire.from, wire.to].some((end) => end.startsWith('dev:')),
+            [wire.from, wire.to].some((end) => deviceAt(end) !== null),
           );
           expect(fed.length).toBeLessThanOrEqual(1);
-          if (fed.length === 1) expect(net.wiresAt.has(splice === 'splice:key-run' ? 'key:15' : 'key:50')).toBe(false);
+          if (fed.length === 1)
+            expect(
+              net.wiresAt.has(splice === endNamed('splice:key-run') ? endNamed('key:15') : endNamed('key:50')),
+            ).toBe(false);
         }
       }),
       { numRuns: 60 },

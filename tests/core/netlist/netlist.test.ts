@@ -1,8 +1,10 @@
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
 import { expectRun } from '~/core/prove/expect';
-import { parseEnd, wireId } from '~/core/ends/ends';
+import { endType, wireId } from '~/core/ends/ends';
 import { classColour, isColour, signalClasses, type SignalClass } from '~/core/wire/colours';
+import { labelOf } from '~/core/netlist/label';
 import { netlist } from '~/core/netlist/netlist';
 import { runOf } from '~/core/netlist/run';
 import { shortLabel } from '~/core/netlist/short';
@@ -33,8 +35,8 @@ describe('netlist', () => {
       expect(isColour(wire.colour)).toBe(true);
       expect(wire.lengthMetres).toBeGreaterThan(0);
       for (const end of [wire.from, wire.to]) {
-        const { type } = parseEnd(end);
-        if (type === 'dev') expect(terminals).toContain(end);
+        const type = endType(end);
+        if (type === 'device') expect(terminals).toContain(end);
         if (type === 'ecu') expect(pins).toContain(end);
       }
     }
@@ -42,7 +44,7 @@ describe('netlist', () => {
   test('every device terminal that goes somewhere has a wire', () => {
     for (const { device, kind: of } of net.devices)
       for (const terminal of of.terminals)
-        expect([terminal.name, net.nodeOf.has(`dev:${device.id}.${terminal.id}`)]).toEqual([
+        expect([terminal.name, net.nodeOf.has(endNamed(`dev:${device.id}.${terminal.id}`))]).toEqual([
           terminal.name,
           terminal.destination.to !== 'nothing',
         ]);
@@ -63,9 +65,9 @@ describe('netlist', () => {
     for (const wire of moved.wires) expect(wire.colour).toBe(net.wireById.get(wire.id)!.colour);
   });
   test('a shared supply is one trunk to a splice and a branch for each user', () => {
-    const splice = net.nodeOf.get('splice:B7')!;
+    const splice = net.nodeOf.get(endNamed('splice:B7'))!;
     expect(splice.ends).toContain('ecu:B7');
-    expect(net.wiresAt.get('splice:B7')!).toHaveLength(splice.ends.length - 1);
+    expect(net.wiresAt.get(endNamed('splice:B7'))!).toHaveLength(splice.ends.length - 1);
   });
   test('the person’s own size and colour are kept', () => {
     const own = netlist(
@@ -80,7 +82,7 @@ describe('netlist', () => {
 });
 
 describe('runs', () => {
-  const labels = (run: ReturnType<typeof runOf>) => run!.hops.map((hop) => net.labelOf(hop.end));
+  const labels = (run: ReturnType<typeof runOf>) => run!.hops.map((hop) => labelOf(net, hop.end));
   test('of a need goes from its cavity to its terminal', () => {
     const run = runOf(net, { type: 'need', needId: 'coil-igniter-3.C' });
     expect(labels(run)).toEqual(['A13', 'Coil 3 · C']);
@@ -88,7 +90,7 @@ describe('runs', () => {
     expect(run!.ohms).toBeCloseTo(run!.wires[0].ohms, 12);
   });
   test('of a feed terminal goes from the battery through fuse and relay', () => {
-    expect(labels(runOf(net, { type: 'end', end: 'dev:fan-1.1' }))).toEqual([
+    expect(labels(runOf(net, { type: 'end', end: endNamed('dev:fan-1.1') }))).toEqual([
       'battery positive',
       'Fan 1 fuse, source side',
       'Fan 1 fuse, load side',
@@ -98,7 +100,7 @@ describe('runs', () => {
     ]);
   });
   test('of a shared ground names its other users', () => {
-    const run = runOf(net, { type: 'end', end: 'dev:clt-ntc-1.2' })!;
+    const run = runOf(net, { type: 'end', end: endNamed('dev:clt-ntc-1.2') })!;
     expect(labels(run)[0]).toBe('B5');
     expect(run.branches.length).toBeGreaterThan(4);
   });
@@ -112,7 +114,7 @@ describe('runs', () => {
       expect(runOf(net, { type: 'wire', wireId: wire.id })!.wires.map((one) => one.id)).toContain(wire.id);
   });
   test('of what has no wire is null', () => {
-    expect(runOf(net, { type: 'end', end: 'ecu:A16' })).toBeNull();
+    expect(runOf(net, { type: 'end', end: endNamed('ecu:A16') })).toBeNull();
     expect(runOf(net, { type: 'wire', wireId: 'no~such' })).toBeNull();
     expect(runOf(net, { type: 'device', deviceId: 'none' })).toBeNull();
     expect(runOf(net, { type: 'need', needId: 'none' })).toBeNull();
@@ -152,4 +154,13 @@ test('a fan of its own brings relay, fuse and a need', () => {
   const one = netlist(edited(emptyBuild(), call('addDevice', { kind: kind('fan'), label: 'Fan' })));
   expect(one.needs.map((need) => need.id)).toEqual(['relay-fan-1.85']);
   expect(one.circuits.map((circuit) => circuit.id)).toContain('fan-1');
+});
+
+test('a netlist is plain data: it crosses to a worker whole, and reads the same there', () => {
+  const net = netlist(demoBuild());
+  const there = structuredClone(net);
+  expect(there).toEqual(net);
+  expect(net.nodes.flatMap(({ ends }) => ends.map((one) => labelOf(there, one)))).toEqual(
+    net.nodes.flatMap(({ ends }) => ends.map((one) => labelOf(net, one))),
+  );
 });

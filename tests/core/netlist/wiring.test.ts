@@ -1,3 +1,5 @@
+import { endOf } from '~/core/ends/ends';
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
@@ -5,7 +7,6 @@ import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
 import { probeMoves, proveTests } from '~/core/prove/tests';
-import { parseEnd } from '~/core/ends/ends';
 import { demoBuild, edited, emptyBuild, kind, twinBuild } from '../../helpers';
 
 /** Random builds: any kinds on any ECU, allotted, sometimes with a pin taken away again. */
@@ -60,7 +61,7 @@ describe('any build', () => {
       fc.property(anyBuild, (build) => {
         const net = netlist(build);
         for (const { pin } of net.cavities)
-          expect((net.wiresAt.get(`ecu:${pin.id}`) ?? []).length).toBeLessThanOrEqual(1);
+          expect((net.wiresAt.get(endNamed(`ecu:${pin.id}`)) ?? []).length).toBeLessThanOrEqual(1);
       }),
       { numRuns: 60 },
     );
@@ -71,7 +72,7 @@ describe('any build', () => {
         const net = netlist(build);
         const grounds = build.ecu.pins.filter((pin) => pin.abilities[0].kind === 'power-ground');
         for (const pin of grounds)
-          expect(net.nodeOf.get(`ecu:${pin.id}`)!.ends).toContain(`gnd:${build.power.ecuGround}`);
+          expect(net.nodeOf.get(endNamed(`ecu:${pin.id}`))!.ends).toContain(`gnd:${build.power.ecuGround}`);
       }),
       { numRuns: 30 },
     );
@@ -86,7 +87,7 @@ describe('colours tell wires apart', () => {
       const volts = (wire: (typeof net.wires)[number]) => {
         const node = net.nodeOf.get(wire.from)!;
         const pin = build.ecu.pins.find(
-          (one) => node.ends.includes(`ecu:${one.id}`) && one.abilities[0].kind === 'supply-5v',
+          (one) => node.ends.includes(endNamed(`ecu:${one.id}`)) && one.abilities[0].kind === 'supply-5v',
         );
         return pin ? 5 : 12;
       };
@@ -104,9 +105,9 @@ describe('colours tell wires apart', () => {
       const plugs = new Map<string, Map<string, Set<string>>>();
       for (const wire of net.wires)
         for (const end of [wire.from, wire.to]) {
-          const { type, owner } = parseEnd(end);
-          const connector = build.ecu.pins.find((pin) => pin.id === owner)?.connector;
-          const plug = type === 'ecu' ? `ecu ${connector}` : type === 'dev' ? owner : null;
+          const ref = endOf(end);
+          const connector = ref.of === 'ecu' && build.ecu.pins.find((pin) => pin.id === ref.pin)?.connector;
+          const plug = connector ? `ecu ${connector}` : ref.of === 'device' ? ref.device : null;
           if (plug === null) continue;
           const colours = plugs.get(plug) ?? new Map<string, Set<string>>();
           plugs.set(plug, colours);

@@ -1,3 +1,4 @@
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { call } from '~/core/edits';
@@ -107,7 +108,7 @@ describe('circuits', () => {
     expect(control(large, 'main')).toBe('main-relay-pin');
     expect(control(large, 'coils')).toBe('main-relay-pin');
     // Two windings on one driver pin: one wire to a splice, a branch to each.
-    expect(netlist(large).nodeOf.get('ecu:A32')!.ends).toEqual([
+    expect(netlist(large).nodeOf.get(endNamed('ecu:A32'))!.ends).toEqual([
       'ecu:A32',
       'relay:coils.85',
       'relay:main.85',

@@ -1,3 +1,4 @@
+import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { call } from '~/core/edits';
@@ -26,7 +27,7 @@ const placed = (id: string): Build => {
 const voltsAt = (build: Build, pinId: string, fault: Fault | null = null): number => {
   const solution = solveCircuit(build, netlist(build), 'key-on', fault);
   // Against the ECU's own ground, as its input measures.
-  return voltsBetween(solution, `ecu:${pinId}`, 'ecu:ground')!;
+  return voltsBetween(solution, endNamed(`ecu:${pinId}`), endNamed('ecu:ground'))!;
 };
 const read = (build: Build, at: ReturnType<typeof sensorsOf>[number], volts: number) =>
   judgeSensor(build, at, { atPin: Math.round(volts * 100) / 100, shown: null }, []);

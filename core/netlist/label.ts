@@ -1,0 +1,35 @@
+import { endOf, type EndKey } from '../ends/ends';
+
+/** What devices and circuits are called, by id: what the words for an end are made of. */
+export interface Names {
+  readonly devices: ReadonlyMap<string, string>;
+  readonly circuits: ReadonlyMap<string, string>;
+}
+
+const placeWords: Readonly<Record<string, string>> = {
+  battery: 'battery negative',
+  head: 'engine block',
+  chassis: 'chassis ground',
+};
+
+/** An end in words, also one that no wire lands on any more. */
+export function labelOf({ names }: { readonly names: Names }, end: EndKey): string {
+  const ref = endOf(end);
+  if (ref.of === 'ecu') return ref.pin;
+  if (ref.of === 'device') return `${names.devices.get(ref.device) ?? ref.device} · ${ref.terminal}`;
+  const name = names.circuits.get(ref.part);
+  switch (ref.kind) {
+    case 'fuse':
+      return `${name ?? ref.part} fuse, ${ref.port === '1' ? 'source side' : 'load side'}`;
+    case 'relay':
+      return `${name ?? ref.part} relay · ${ref.port}`;
+    case 'splice':
+      return name === undefined ? `Splice ${ref.part.replace(/^line-/, '').replace(/-/g, ' ')}` : `${name} splice`;
+    case 'ground':
+      return placeWords[ref.part] ?? ref.part;
+    case 'battery':
+      return 'battery positive';
+    case 'key':
+      return ref.part === '15' ? 'key, run' : 'key, start';
+  }
+}
