@@ -13,6 +13,7 @@ import type { EditCall } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
 import { derive, type Derived } from '~/core/derive/derive';
+import type { BuildAction, BuildRequest } from '../storage/actions';
 import type { Session, SessionView } from '../storage/session';
 import type { TypedTexts } from '../storage/typed';
 import { TypingContext } from '../ui/typed';
@@ -48,9 +49,6 @@ export function useBuild(): BuildContextValue {
   return value;
 }
 
-/** JSON of the layout's action. */
-export type BuildAction = { intent: 'edit'; calls: EditCall[] } | { intent: 'undo' | 'redo' };
-
 /** A run to look at from the start: the first need that has its pin. */
 function firstRun(session: Session): Selection | null {
   const { build } = session.snapshot();
@@ -70,7 +68,10 @@ function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
       ),
   );
   useEffect(() => {
-    const leave = () => keeper.leave();
+    const leave = () => {
+      session.catchUp();
+      keeper.leave();
+    };
     const hide = () => document.visibilityState === 'hidden' && keeper.leave();
     window.addEventListener('pagehide', leave);
     document.addEventListener('visibilitychange', hide);
@@ -79,7 +80,7 @@ function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
       document.removeEventListener('visibilitychange', hide);
       keeper.leave();
     };
-  }, [keeper]);
+  }, [keeper, session]);
   return keeper;
 }
 
@@ -101,14 +102,13 @@ export function BuildProvider({
   const { buildId } = useParams();
   const send = useCallback(
     (action: BuildAction) =>
-      // Plain JSON is all an edit holds; the submit type knows no interfaces.
-      void submit(action as unknown as Parameters<typeof submit>[0], {
+      void submit(JSON.stringify({ turn: session.ask(action), action } satisfies BuildRequest), {
         method: 'post',
         action: `/build/${buildId}`,
         encType: 'application/json',
         navigate: false,
       }),
-    [submit, buildId],
+    [submit, session, buildId],
   );
   const value = useMemo<BuildContextValue>(
     () => ({

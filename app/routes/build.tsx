@@ -4,10 +4,11 @@ import { catalog } from '~/catalog';
 import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
 import { sheetProgress } from '~/core/derive/sheets';
-import { BuildProvider, useBuild, type BuildAction } from '../build/context';
+import { BuildProvider, useBuild } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { derive, deriveGates, explainWith } from '~/core/derive/derive';
+import { readRequest } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
 import { readTyped } from '../storage/typed';
@@ -47,10 +48,8 @@ export const shouldRevalidate = ({
 }) => currentParams.buildId !== nextParams.buildId;
 
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const action = (await request.json()) as BuildAction;
-  return inSession(params.buildId, (session) =>
-    action.intent === 'edit' ? session.edit(action.calls) : action.intent === 'undo' ? session.undo() : session.redo(),
-  );
+  const { turn, action } = readRequest(await request.json());
+  return inSession(params.buildId, (session) => session.answer(turn, action));
 }
 
 /** A build that was deleted while this tab had it open. */

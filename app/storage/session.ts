@@ -1,12 +1,13 @@
-import type { EditCall } from '~/core/edits';
 import { applyEdit } from '~/core/edits';
 import { record, redo, undo, type History, type Moved, type Step } from '~/core/build/history';
 import type { Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Problem, type Result } from '~/core/problem';
+import type { AskedEdit, BuildAction } from './actions';
 import type { Database, JournalEntry } from './database';
 import { ASKING_MILLISECONDS, PenChannel, askPen, inSight, takePen, waitForPen, type Pen } from './pen';
 import { asideOf, dropAside, putAside } from './aside';
 import { readBuild, type OpenedBuild } from './read';
+import { Turns } from './turns';
 import { Saver, type SaveNews, type SaveState } from './saver';
 
 /** What the sheet shows of a session; a new object for every change. */
@@ -40,6 +41,7 @@ export class Session {
   private saver: Saver | null = null;
   private readonly listeners = new Set<() => void>();
   private readonly channel: PenChannel;
+  private readonly turns = new Turns<BuildAction>((action) => this.perform(action));
   private closed = false;
   private pen: Pen | null = null;
   private giveUp = new AbortController();
@@ -107,7 +109,7 @@ export class Session {
   }
 
   /** Applies edits as one step. A refused edit changes nothing and says why. */
-  async edit(calls: readonly EditCall[]): Promise<Result<null>> {
+  async edit(calls: readonly AskedEdit[]): Promise<Result<null>> {
     const stop = this.mayNotWrite();
     if (stop) return this.refuse(stop);
     let build = this.view.build;
@@ -130,6 +132,19 @@ export class Session {
 
   undo = () => this.move('undo', undo(this.view.build, this.history));
   redo = () => this.move('redo', redo(this.view.build, this.history));
+
+  /** Says what is asked, before its request is on its way; answers the number under which the request is to come. */
+  ask(action: BuildAction): number {
+    return this.turns.ask(action);
+  }
+  /** Answers a request, and before it everything that was asked earlier. */
+  async answer(turn: number, action: BuildAction): Promise<Result<null>> {
+    return (await this.turns.answer(turn)) ?? this.perform(action);
+  }
+  /** Does what was asked and is still on its way: the page is going. */
+  catchUp(): void {
+    this.turns.catchUp();
+  }
 
   dismiss(): void {
     this.update({ problem: null, notice: null });
@@ -192,6 +207,11 @@ export class Session {
   async dropAside(): Promise<void> {
     await dropAside(this.db, this.id);
     this.update({ aside: 0 });
+  }
+
+  private perform(action: BuildAction): Promise<Result<null>> {
+    if (action.intent === 'edit') return this.edit(action.calls);
+    return action.intent === 'undo' ? this.undo() : this.redo();
   }
 
   private mayNotWrite(): Failure | null {

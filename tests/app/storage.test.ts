@@ -13,6 +13,40 @@ import { Device } from './store';
 const desk = new Desk();
 afterEach(() => desk.clear());
 
+describe('what is asked', () => {
+  test('is done in the order it was asked, whichever request arrives first', async () => {
+    const session = await desk.start();
+    await session.edit(rename('Kept'));
+    const one = session.ask({ intent: 'edit', calls: rename('Taken back') });
+    const other = session.ask({ intent: 'undo' });
+    await session.answer(other, { intent: 'undo' });
+    expect(session.snapshot().build.name).toBe('Kept');
+    expect(session.snapshot().redoLabel).toBe('Name the build');
+    // The request of the first arrives late: it was done, and is not done again.
+    expect(await session.answer(one, { intent: 'edit', calls: rename('Taken back') })).toEqual({
+      ok: true,
+      value: null,
+    });
+    expect(session.snapshot().build.name).toBe('Kept');
+  });
+  test('is done when the page goes before its request has arrived', async () => {
+    const session = await desk.start();
+    session.ask({ intent: 'edit', calls: rename('On its way') });
+    session.catchUp();
+    await session.settled();
+    expect((await desk.stored()).build.name).toBe('On its way');
+  });
+  test('in a session that was closed since is done by the next, once', async () => {
+    const session = await desk.start();
+    const turn = session.ask({ intent: 'edit', calls: rename('Late') });
+    session.close();
+    const next = await desk.open();
+    await next.answer(turn, { intent: 'edit', calls: rename('Late') });
+    await next.answer(next.ask({ intent: 'undo' }), { intent: 'undo' });
+    expect(next.snapshot().build.name).toBe(build.name);
+  });
+});
+
 describe('saving', () => {
   test('an edit is on the device before its snapshot is, and said to be', async () => {
     const session = await desk.start();
