@@ -18,7 +18,7 @@ export async function killRounds(
   base: string,
   kills: number,
   seed: number,
-  onRound?: (kills: number, lost: number) => void,
+  onRound?: (answer: KillsAnswer) => void,
 ): Promise<KillsAnswer> {
   const random = seeded(seed);
   const profile = newProfile();
@@ -73,7 +73,7 @@ export async function killRounds(
       } finally {
         await browser.kill();
       }
-      onRound?.(answer.kills, answer.lost.length);
+      onRound?.(answer);
     }
   } finally {
     profile.drop();
