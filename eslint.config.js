@@ -49,6 +49,23 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['core/**', 'app/**', 'scripts/**'],
+    ignores: ['core/ends/**', 'core/build/migrations/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          'Literal[value=/^(ecu|dev|fuse|relay|splice|gnd|bat|key):/]',
+          'TemplateElement[value.raw=/^(ecu|dev|fuse|relay|splice|gnd|bat|key):/]',
+        ].map((selector) => ({ selector, message: 'ends are spelled in core/ends only: make one with its functions' })),
+        {
+          selector: 'CallExpression[callee.property.name="startsWith"] > Literal[value=/^(relay|fuse|splice|sensor)-/]',
+          message: 'nothing hangs on how an id is written: give the thing a field that says it',
+        },
+      ],
+    },
+  },
   wall(
     ['core/**'],
     [

@@ -58,17 +58,12 @@ if (wanted('kills') || wanted('writes') || wanted('tabs')) {
   try {
     if (wanted('kills')) {
       let told = 0;
-      const kills = await killRounds(
-        base,
-        rounds,
-        seed,
-        ({ kills, lost }) => {
-          // As it happens: a long run that is cut short has told what it found.
-          for (const one of lost.slice(told)) say(`  lost in ${one}`);
-          told = lost.length;
-          if (kills % 50 === 0) say(`  ${kills} kills, ${lost.length} lost`);
-        },
-      );
+      const kills = await killRounds(base, rounds, seed, ({ kills, lost }) => {
+        // As it happens: a long run that is cut short has told what it found.
+        for (const one of lost.slice(told)) say(`  lost in ${one}`);
+        told = lost.length;
+        if (kills % 50 === 0) say(`  ${kills} kills, ${lost.length} lost`);
+      });
       say(`kills: ${kills.kills}, with ${kills.edits} edits`);
       count('lost edits', kills.lost);
       count('uncaught exceptions', kills.uncaught);
