@@ -12,25 +12,22 @@ const seed = Number(process.argv.find((word) => word.startsWith('--seed='))?.sli
 /** Rounds of kills, where fewer than the long form's are wanted. */
 const rounds = Number(process.argv.find((word) => word.startsWith('--rounds='))?.slice(9) ?? (short ? 3 : 500));
 const wanted = (part: string) => !only || only === part;
-const PORT = 4199;
-const base = `http://127.0.0.1:${PORT}`;
 const say = (text: string) => void process.stdout.write(`${text}\n`);
 
-async function served(): Promise<() => void> {
+/** Serves the built app at a port of its own, so that no other server can be taken for it. */
+async function served(): Promise<{ base: string; stop: () => void }> {
   const child = spawn(process.execPath, ['scripts/serve.mjs'], {
-    env: { ...process.env, PORT: String(PORT) },
-    stdio: 'ignore',
+    env: { ...process.env, PORT: '0' },
+    stdio: ['ignore', 'pipe', 'inherit'],
   });
-  for (let tries = 0; tries < 100; tries += 1) {
-    try {
-      await fetch(base);
-      return () => void child.kill();
-    } catch {
-      // Not up yet.
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-  }
-  throw new Error('the app is not served: run npm run build first');
+  const base = await new Promise<string>((resolve, reject) => {
+    child.stdout.on('data', (said: Buffer) => {
+      const address = /http:\S+[^/\s]/.exec(said.toString());
+      if (address) resolve(address[0]);
+    });
+    child.once('exit', () => reject(new Error('the app is not served: run npm run build first')));
+  });
+  return { base, stop: () => void child.kill() };
 }
 
 let bad = 0;
@@ -54,7 +51,7 @@ if (wanted('files')) {
   count('reads over 2 s', files.slow);
 }
 if (wanted('kills') || wanted('writes') || wanted('tabs')) {
-  const stop = await served();
+  const { base, stop } = await served();
   try {
     if (wanted('kills')) {
       let told = 0;
