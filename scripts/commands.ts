@@ -14,7 +14,7 @@ import { parseEcuFile } from '~/core/ecu/file';
 import { circuitStates, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { readBundle } from '~/core/formats/bundle';
-import { fail, ok, type Result } from '~/core/problem';
+import { fail, ok, type Failure, type Result } from '~/core/problem';
 import { standingReading } from '~/core/prove/evidence';
 import { probeMoves, proveTests } from '~/core/prove/tests';
 import { countFindings, findingsOf } from '~/core/rules';
@@ -23,6 +23,7 @@ import { pinUnit, sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
+import { editBuild, listEdits, newBuild } from './build-commands';
 import { triggerCommand } from './trigger';
 
 /** JSON on standard output, messages on standard error; exit 0 done, 1 stop findings or no solution, 2 bad input. */
@@ -56,6 +57,11 @@ function withBuild(path: string | undefined, use: (build: Build) => Result<Answe
   if (!read.ok) return { ok: false, problem: { ...read.problem, sentence: `${path}: ${read.problem.sentence}` } };
   return use(read.value.build);
 }
+
+const named = (path: string | undefined, failed: Failure): Failure => ({
+  ok: false,
+  problem: { ...failed.problem, sentence: `${path ?? ''}: ${failed.problem.sentence}` },
+});
 
 function readText(path: string | undefined, what: string): Result<string> {
   const bytes = readBytes(path, what);
@@ -302,12 +308,31 @@ function offset(words: readonly string[]): Result<Answer> {
 
 const trigger: Command = (words) => triggerCommand(words, withBuild, offset);
 
+const newCommand: Command = ([path]) => {
+  const text = readText(path, 'file of answers');
+  if (!text.ok) return text;
+  const made = newBuild(text.value);
+  return made.ok ? answer(made.value) : named(path, made);
+};
+
+const editCommand: Command = ([path, edits]) =>
+  path === '--list'
+    ? answer(listEdits())
+    : withBuild(path, (build) => {
+        const text = readText(edits, 'file of edits');
+        if (!text.ok) return text;
+        const edited = editBuild(build, text.value);
+        return edited.ok ? answer(edited.value) : named(edits, edited);
+      });
+
 const demo: Command = ([id]) => {
   const build = demoBuilds().find((one) => one.id === id || one.id === `demo-${id}`);
   return build ? answer(build) : fail('usage', 'demo', `demo knows pellworth and twin, not '${id ?? ''}'.`);
 };
 
 const commands: Record<string, Command> = {
+  new: newCommand,
+  edit: editCommand,
   check,
   allot: allotCommand,
   netlist: netlistCommand,

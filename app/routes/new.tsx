@@ -2,13 +2,9 @@ import { useState } from 'react';
 import { redirect, useActionData, useNavigation, useSubmit, Link } from 'react-router';
 import { styled } from 'styled-components';
 import { Radio, RadioGroup } from 'react-aria-components';
-import { z } from 'zod';
 import { catalog } from '~/catalog';
-import { startBuild, starterParts } from '~/core/edits/starter';
+import { answersSchema, startBuild, starterParts, type Answers } from '~/core/edits/starter';
 import { zodProblem } from '~/core/data/zod-problem';
-import { kindSchema } from '~/core/devices/kind';
-import { ecuSchema } from '~/core/ecu/ecu';
-import { engineSchema } from '~/core/engine/engine';
 import { inSentence } from '~/core/units/format';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
@@ -30,17 +26,8 @@ export async function clientLoader() {
 }
 clientLoader.hydrate = true as const;
 
-const draftSchema = z.object({
-  name: z.string().trim().min(1).max(80),
-  vehicle: z.string().max(120),
-  engine: engineSchema,
-  ecu: ecuSchema,
-  kinds: z.array(kindSchema),
-  withUsual: z.boolean(),
-});
-
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const draft = draftSchema.safeParse(await request.json());
+  const draft = answersSchema.safeParse(await request.json());
   if (!draft.success) return zodProblem(draft.error);
   const build = startBuild({ ...draft.data, id: newId(), now: new Date().toISOString(), units: lastUnits() });
   if (!build.ok) return build.problem;
@@ -75,10 +62,8 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const create = () => {
     setTried(true);
     if (!('engine' in result) || name.trim() === '') return;
-    void submit(
-      { name, vehicle, engine: result.engine, ecu, kinds, withUsual } as unknown as Parameters<typeof submit>[0],
-      { method: 'post', encType: 'application/json' },
-    );
+    const answers: Answers = { name, vehicle, engine: result.engine, ecu, kinds, withUsual };
+    void submit(JSON.stringify(answers), { method: 'post', encType: 'application/json' });
   };
   return (
     <PlainPage>

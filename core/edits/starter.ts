@@ -1,9 +1,8 @@
-import type { DeviceKind } from '../devices/kind';
-import { hasRole, pressureRange, sensorsIn, thermistorIn, trait } from '../devices/kind';
+import { z } from 'zod';
+import { hasRole, kindSchema, pressureRange, sensorsIn, thermistorIn, trait, type DeviceKind } from '../devices/kind';
 import { shortKindName } from '../devices/name';
-import type { EcuDefinition } from '../ecu/ecu';
-import { pinsOfKind } from '../ecu/ecu';
-import { wastedPairs, type Engine } from '../engine/engine';
+import { ecuSchema, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
+import { engineSchema, wastedPairs, type Engine } from '../engine/engine';
 import type { Result } from '../problem';
 import { ok } from '../problem';
 import { standardBarometerKpa } from '../sensing/atmosphere';
@@ -84,18 +83,20 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   return parts.filter((part) => part !== null);
 }
 
-/** A new build, with the usual sensors and actuators when asked. */
-export function startBuild(args: {
-  id: string;
-  now: string;
-  name: string;
-  vehicle: string;
-  engine: Engine;
-  ecu: EcuDefinition;
-  kinds: readonly DeviceKind[];
-  withUsual: boolean;
-  units?: Units;
-}): Result<Build> {
+/** What is asked of a person who begins a build, by a page or by a file. */
+export const answersSchema = z.object({
+  name: z.string().trim().min(1).max(80),
+  vehicle: z.string().max(120),
+  engine: engineSchema,
+  ecu: ecuSchema,
+  /** Kinds the usual parts are taken from. */
+  kinds: z.array(kindSchema),
+  withUsual: z.boolean(),
+});
+export type Answers = z.infer<typeof answersSchema>;
+
+/** A new build, with the usual sensors and actuators when asked. `id` and `now` (ISO 8601) come from the caller. */
+export function startBuild(args: Answers & { id: string; now: string; units?: Units }): Result<Build> {
   let build = createBuild(args);
   if (!args.withUsual) return ok(build);
   for (const { kind, cylinders } of starterParts(args.engine, args.ecu, args.kinds)) {
