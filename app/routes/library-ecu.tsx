@@ -1,9 +1,12 @@
 import { useRef } from 'react';
+import { z } from 'zod';
 import { Link, redirect, useFetcher, useSubmit } from 'react-router';
-import { draftSchema, type EcuDraft } from '~/core/ecu/draft';
-import { ecuSchema, type EcuDefinition } from '~/core/ecu/ecu';
+import { draftSchema } from '~/core/ecu/draft';
+import { ecuSchema } from '~/core/ecu/ecu';
 import { EcuEditor } from '../parts/ecu/editor';
 import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
+import { Newest, asJson, jsonRequest } from '../json-request';
+import { refusedProblem } from '../storage/failure';
 import { dropDraft, ecuDraft, keepDraft, keepOwnEcu } from '../storage/library';
 import { Callout, Soft } from '../ui/text';
 import type { Route } from './+types/library-ecu';
@@ -21,23 +24,28 @@ clientLoader.hydrate = true as const;
 /** The page holds the draft while it is open; the store only follows. */
 export const shouldRevalidate = () => false;
 
-type EcuAction = { intent: 'draft'; draft: EcuDraft } | { intent: 'save'; ecu: EcuDefinition };
+const requests = jsonRequest(
+  z.discriminatedUnion('intent', [
+    z.object({ intent: z.literal('draft'), draft: draftSchema, number: z.int() }),
+    z.object({ intent: z.literal('save'), ecu: ecuSchema }),
+  ]),
+);
+/** A draft replaces the one before it. */
+const drafts = new Newest();
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const action = (await request.json()) as EcuAction;
+  const action = await requests.read(request);
   try {
     if (action.intent === 'draft') {
-      await keepDraft(draftSchema.parse(action.draft));
+      if (drafts.take(action.number)) await keepDraft(action.draft);
       return { ok: true as const };
     }
     // The definition first: if the second step is cut off, only a finished draft is left over.
-    await keepOwnEcu(ecuSchema.parse(action.ecu));
+    await keepOwnEcu(action.ecu);
     await dropDraft(action.ecu.id);
-  } catch {
-    return {
-      problem:
-        'The browser refused to store it: free some space or leave the private window, and change something to try again.',
-    };
+  } catch (error) {
+    const { sentence } = refusedProblem(error, 'The definition was not kept');
+    return { problem: `${sentence} Change something to try again.` };
   }
   return redirect('/library/ecus');
 }
@@ -46,7 +54,6 @@ export default function EcuRoute({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<typeof clientAction>();
   const submit = useSubmit();
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const send = (action: EcuAction) => action as unknown as Parameters<typeof submit>[0];
   const answer = fetcher.data;
   return (
     <PlainPage>
@@ -66,14 +73,13 @@ export default function EcuRoute({ loaderData }: Route.ComponentProps) {
             // Keys come fast: the last of a burst is written.
             clearTimeout(timer.current);
             timer.current = setTimeout(
-              () =>
-                void fetcher.submit(send({ intent: 'draft', draft }), { method: 'post', encType: 'application/json' }),
+              () => void fetcher.submit(requests.write({ intent: 'draft', draft, number: drafts.ask() }), asJson),
               250,
             );
           }}
           onSave={(ecu) => {
             clearTimeout(timer.current);
-            void submit(send({ intent: 'save', ecu }), { method: 'post', encType: 'application/json' });
+            void submit(requests.write({ intent: 'save', ecu }), asJson);
           }}
         />
       </PlainSheet>

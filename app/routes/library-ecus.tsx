@@ -2,12 +2,15 @@ import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, redirect, useSubmit } from 'react-router';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { catalog } from '~/catalog';
 import { draftOf, draftSchema, emptyDraft, pinoutCsv, type EcuDraft } from '~/core/ecu/draft';
 import { ecuSchema, type EcuDefinition } from '~/core/ecu/ecu';
 import { ecuFile } from '~/core/ecu/file';
 import { plural } from '~/core/units/format';
 import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
+import { asJson, jsonRequest } from '../json-request';
+import { refusedProblem } from '../storage/failure';
 import { download, fileName } from '../storage/files';
 import { dropDraft, dropOwnEcu, ecuDrafts, importEcus, keepDraft, keepOwnEcu, ownEcus } from '../storage/library';
 import { Button } from '../ui/button';
@@ -21,20 +24,23 @@ export async function clientLoader() {
 }
 clientLoader.hydrate = true as const;
 
-type EcusAction =
-  | { intent: 'open'; draft: EcuDraft }
-  | { intent: 'drop'; id: string }
-  | { intent: 'drop-draft'; id: string }
-  | { intent: 'keep'; ecus: EcuDefinition[] };
+const requests = jsonRequest(
+  z.discriminatedUnion('intent', [
+    z.object({ intent: z.literal('open'), draft: draftSchema }),
+    z.object({ intent: z.literal('drop'), id: z.string() }),
+    z.object({ intent: z.literal('drop-draft'), id: z.string() }),
+    z.object({ intent: z.literal('keep'), ecus: z.array(ecuSchema) }),
+  ]),
+);
+type EcusAction = Parameters<typeof requests.write>[0];
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const action = (await request.json()) as EcusAction;
+  const action = await requests.read(request);
   try {
     switch (action.intent) {
       case 'open': {
-        const draft = draftSchema.parse(action.draft);
-        await keepDraft(draft);
-        return redirect(`/library/ecus/${draft.id}`);
+        await keepDraft(action.draft);
+        return redirect(`/library/ecus/${action.draft.id}`);
       }
       case 'drop':
         await dropOwnEcu(action.id);
@@ -43,11 +49,11 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
         await dropDraft(action.id);
         return { done: 'The draft is thrown away.' };
       case 'keep':
-        for (const ecu of action.ecus) await keepOwnEcu(ecuSchema.parse(ecu));
+        for (const ecu of action.ecus) await keepOwnEcu(ecu);
         return { done: `${plural(action.ecus.length, 'ECU')} kept in the library.` };
     }
-  } catch {
-    return { problem: 'The browser refused to store it: free some space or leave the private window, and try again.' };
+  } catch (error) {
+    return { problem: refusedProblem(error, 'The library was not changed').sentence };
   }
 }
 
@@ -57,8 +63,7 @@ export default function EcusRoute({ loaderData, actionData }: Route.ComponentPro
   const { own, drafts, catalog: listed } = loaderData;
   const submit = useSubmit();
   const [said, setSaid] = useState<{ tone: 'stop' | 'note'; text: string } | null>(null);
-  const send = (action: EcusAction) =>
-    void submit(action as unknown as Parameters<typeof submit>[0], { method: 'post', encType: 'application/json' });
+  const send = (action: EcusAction) => void submit(requests.write(action), asJson);
   const open = (draft: EcuDraft) => send({ intent: 'open', draft });
   const onFile = async (file: File | undefined) => {
     if (!file) return;

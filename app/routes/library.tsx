@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useFetcher } from 'react-router';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { catalog } from '~/catalog';
 import { kindSchema, systems, type DeviceKind } from '~/core/devices/kind';
 import { find } from '~/core/search/find';
@@ -9,6 +10,8 @@ import { freeKindId, libraryFile } from '~/core/devices/library';
 import { plural } from '~/core/units/format';
 import { destinationWords } from '../parts/destination-words';
 import { KindEditor } from '../parts/kind-editor';
+import { asJson, jsonRequest } from '../json-request';
+import { refusedProblem } from '../storage/failure';
 import { download } from '../storage/files';
 import { compareKinds, dropOwnKind, keepOwnKind, ownKinds } from '../storage/library';
 import { lastUnits } from '../storage/units';
@@ -23,23 +26,27 @@ import type { Route } from './+types/library';
 export const clientLoader = async () => ({ catalog: catalog.kinds, own: await ownKinds(), units: lastUnits() });
 clientLoader.hydrate = true as const;
 
-type LibraryAction = { intent: 'keep'; kinds: DeviceKind[] } | { intent: 'drop'; id: string };
+const requests = jsonRequest(
+  z.discriminatedUnion('intent', [
+    z.object({ intent: z.literal('keep'), kinds: z.array(kindSchema) }),
+    z.object({ intent: z.literal('drop'), id: z.string() }),
+  ]),
+);
+type LibraryAction = Parameters<typeof requests.write>[0];
 
 export async function clientAction({
   request,
 }: Route.ClientActionArgs): Promise<{ done: string } | { problem: string }> {
-  const action = (await request.json()) as LibraryAction;
+  const action = await requests.read(request);
   try {
     if (action.intent === 'drop') {
       await dropOwnKind(action.id);
       return { done: 'Removed from the library. Builds that use it keep their own copy.' };
     }
-    for (const kind of action.kinds) await keepOwnKind(kindSchema.parse(kind));
+    for (const kind of action.kinds) await keepOwnKind(kind);
     return { done: `${plural(action.kinds.length, 'kind')} kept in the library.` };
-  } catch {
-    return {
-      problem: 'The browser refused to store the kind: free some space or leave the private window, and try again.',
-    };
+  } catch (error) {
+    return { problem: refusedProblem(error, 'The library was not changed').sentence };
   }
 }
 
@@ -69,11 +76,7 @@ export default function Library({ loaderData }: Route.ComponentProps) {
   const [editing, setEditing] = useState<{ kind: DeviceKind; isNew: boolean } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [compared, setCompared] = useState<Compared | null>(null);
-  const send = (action: LibraryAction) =>
-    void fetcher.submit(action as unknown as Parameters<typeof fetcher.submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-    });
+  const send = (action: LibraryAction) => void fetcher.submit(requests.write(action), asJson);
   const taken = new Set([...own, ...listed].map((kind) => kind.id));
   const shown = find(text, listed, (kind) => [kind.name, `${kind.note} ${kind.system}`]);
   const keep = (kind: DeviceKind, isNew: boolean) => {

@@ -1,8 +1,8 @@
 import { catalog } from '~/catalog';
-import { wheelDraftSchema } from '~/core/trigger/teeth';
-import { wheelSchema } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
-import { Wheels, type WheelsAction } from '../sheets/trigger/wheels/wheels';
+import { strokesOfBoard, wheelRequests } from '../sheets/trigger/wheels/requests';
+import { Wheels } from '../sheets/trigger/wheels/wheels';
+import { refusedProblem } from '../storage/failure';
 import {
   dropOwnWheel,
   dropWheelDraft,
@@ -24,17 +24,17 @@ export const shouldRevalidate = ({ formAction }: { formAction?: string }) =>
   formAction?.endsWith('/trigger/wheels') ?? false;
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const action = (await request.json()) as WheelsAction;
+  const action = await wheelRequests.read(request);
   try {
     switch (action.intent) {
       case 'draft':
-        await keepWheelDraft(wheelDraftSchema.parse(action.draft));
+        if (strokesOfBoard.take(action.number)) await keepWheelDraft(action.draft);
         return {};
       case 'drop-draft':
         await dropWheelDraft();
         return {};
       case 'keep':
-        for (const wheel of action.wheels) await keepOwnWheel(wheelSchema.parse(wheel));
+        for (const wheel of action.wheels) await keepOwnWheel(wheel);
         if (action.fromBoard) await dropWheelDraft();
         return {
           done: `${action.wheels.length === 1 ? action.wheels[0].name : plural(action.wheels.length, 'wheel')} kept in the library.`,
@@ -43,8 +43,8 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
         await dropOwnWheel(action.id);
         return { done: 'Removed from the library. Builds that use it keep their own copy.' };
     }
-  } catch {
-    return { problem: 'The browser refused to store it: free some space or leave the private window, and try again.' };
+  } catch (error) {
+    return { problem: refusedProblem(error, 'The wheels were not changed').sentence };
   }
 }
 

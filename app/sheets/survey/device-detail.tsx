@@ -13,6 +13,7 @@ import { KindEditor } from '../../parts/kind-editor';
 import { landingOf } from '../../parts/landing';
 import { Photos } from '../../parts/photos';
 import { keepOwnKind, ownKinds } from '../../storage/library';
+import { refusedProblem } from '../../storage/failure';
 import { Button } from '../../ui/button';
 import { useEdited } from '../../ui/edited';
 import { Checkbox } from '../../ui/choice';
@@ -38,8 +39,8 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
     try {
       await keepOwnKind({ ...kind, id });
       setTold('Kept in the library.');
-    } catch {
-      setTold('The browser refused to store it: free some space and try again.');
+    } catch (error) {
+      setTold(refusedProblem(error, 'It was not kept').sentence);
     }
   };
   const change = (fields: Partial<Device>) => edit(call('editDevice', { deviceId: device.id, ...fields }));

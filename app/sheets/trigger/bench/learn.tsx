@@ -7,6 +7,7 @@ import { CRANKING_MOST_RPM } from '~/core/trigger/speed';
 import { draftOf } from '~/core/trigger/teeth';
 import { useBuild } from '../../../build/context';
 import { keepWheelDraft } from '../../../storage/library';
+import { refusedProblem } from '../../../storage/failure';
 import { Button } from '../../../ui/button';
 import { NumberField } from '../../../ui/number-field';
 import { Callout, Heading, Row, Small, Stack } from '../../../ui/text';
@@ -29,8 +30,8 @@ export function Learn({ view }: { view: BenchView }) {
     try {
       const id = `own-${crypto.randomUUID().slice(0, 8)}`;
       await keepWheelDraft(draftOf(wheel, { id, name: wheel.name, from: from.slice(0, 400) }));
-    } catch {
-      return setProblem('The browser refused to store the wheel: free some space and try again.');
+    } catch (error) {
+      return setProblem(refusedProblem(error, 'The wheel was not kept').sentence);
     }
     await navigate(`/build/${build.id}/trigger/wheels`);
   };

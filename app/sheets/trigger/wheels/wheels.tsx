@@ -13,6 +13,7 @@ import { primary } from '~/core/trigger/trials';
 import { pulseHertz, type Wheel } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../../build/context';
+import { asJson } from '../../../json-request';
 import { download } from '../../../storage/files';
 import { importWheels } from '../../../storage/library';
 import { Button } from '../../../ui/button';
@@ -22,14 +23,9 @@ import { at, color, shape, space } from '../../../ui/theme';
 import { Table } from '../../../ui/table';
 import { TriggerFrame } from '../trigger-frame';
 import { outline } from '../wheel-path';
+import { strokesOfBoard, wheelRequests, type WheelsAction } from './requests';
 import { ByHand } from './by-hand';
 import { WheelEditor } from './editor';
-
-export type WheelsAction =
-  | { intent: 'draft'; draft: WheelDraft }
-  | { intent: 'drop-draft' }
-  | { intent: 'keep'; wheels: Wheel[]; fromBoard?: boolean }
-  | { intent: 'drop'; id: string };
 
 interface Said {
   readonly done?: string;
@@ -58,14 +54,11 @@ export function Wheels({
   // The board is stored at every stroke, beside what is kept and dropped.
   const [shelf, strokes] = [useFetcher<Said>(), useFetcher<Said>()];
   const send = (action: WheelsAction) =>
-    void (action.intent === 'draft' ? strokes : shelf).submit(action as unknown as Parameters<typeof shelf.submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-    });
+    void (action.intent === 'draft' ? strokes : shelf).submit(wheelRequests.write(action), asJson);
   const said = { done: shelf.data?.done, problem: shelf.data?.problem ?? strokes.data?.problem };
   const open = (next: WheelDraft) => {
     setBoard(next);
-    send({ intent: 'draft', draft: next });
+    send({ intent: 'draft', draft: next, number: strokesOfBoard.ask() });
   };
   const answer = useMemo(() => byHand(wheels, found), [wheels, found]);
   const listed: readonly HandCandidate[] =
