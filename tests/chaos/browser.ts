@@ -102,7 +102,13 @@ export async function exported(page: Page, base: string, name: RegExp): Promise<
   await page.goto(`${base}/`);
   await ready(page);
   const button = page.getByRole('button', { name: new RegExp(`^Export ${name.source}`) }).first();
-  await button.waitFor();
+  try {
+    await button.waitFor();
+  } catch {
+    // A garage without the build, or one that never comes: what it shows tells which.
+    const shown = await page.evaluate(() => `${document.title}: ${document.body.innerText.slice(0, 600)}`);
+    throw new Error(`the build is not in the garage, which shows ${JSON.stringify(shown)}`);
+  }
   // The file is read as it is handed over, before any download: a browser that is to be killed may not finish one.
   await page.evaluate(() => {
     const { createObjectURL } = URL;

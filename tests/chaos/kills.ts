@@ -1,3 +1,5 @@
+import { cpSync } from 'node:fs';
+import path from 'node:path';
 import { seeded } from '~/core/trigger/synth';
 import { MortalBrowser, exported, newProfile, openTwin, pause, savedSince, type Seen } from './browser';
 import { differences, goToAct, randomAct, sameSeen, takeBack } from './edits';
@@ -70,6 +72,13 @@ export async function killRounds(
           await witness.kill();
           answer.kills += 1;
         }
+      } catch (error) {
+        // What cannot be read counts as lost until it is looked at: the profile is kept for that.
+        seen = null;
+        const kept = path.resolve(`.cache/chaos/round-${round}`);
+        await browser.kill();
+        cpSync(profile.folder, kept, { recursive: true, filter: (name) => !/Singleton|\.lock$/.test(name) });
+        answer.lost.push(`round ${round}: ${error instanceof Error ? error.message : String(error)} (kept in ${kept})`);
       } finally {
         await browser.kill();
       }
