@@ -45,6 +45,8 @@ const PULL_IN_VOLTS = 7.2;
 const OPEN_OHMS = 1e9;
 /** Nodes inside the ECU: no wire lands on them, so they are no ends. */
 export const ECU_GROUND = 'the ground of the ECU';
+/** What a probe can be held to in thought: an end of the loom, or the ground inside the ECU, as its inputs measure. */
+export type Probe = EndKey | typeof ECU_GROUND;
 const ECU_FIVE = 'the 5 V of the ECU';
 /** Iterations of relay and ECU power state before the answer is taken as it stands. */
 const MAX_ROUNDS = 8;
@@ -280,7 +282,7 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
     const network = buildNetwork(build, net, state, drive, fault);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
-    const at = (end: EndKey | typeof ECU_GROUND) => network.volts(voltages, end) ?? 0;
+    const at = (end: Probe) => network.volts(voltages, end) ?? 0;
     const closed = new Set(
       net.circuits
         .filter(
@@ -303,7 +305,7 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
 }
 
 /** Volts between two ends; null when one is not wired. */
-export function voltsBetween(solution: Solution, plus: EndKey, minus: EndKey): number | null {
+export function voltsBetween(solution: Solution, plus: Probe, minus: Probe): number | null {
   const [a, b] = [solution.network.volts(solution.voltages, plus), solution.network.volts(solution.voltages, minus)];
   return a === null || b === null ? null : a - b;
 }

@@ -4,7 +4,7 @@ import { catalog } from '~/catalog';
 import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { Fault } from '~/core/circuit/faults';
-import { solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { ECU_GROUND, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { sensorsIn } from '~/core/devices/kind';
 import { netlist } from '~/core/netlist/netlist';
 import { expectation, judgeSensor } from '~/core/sensing/judge';
@@ -27,7 +27,7 @@ const placed = (id: string): Build => {
 const voltsAt = (build: Build, pinId: string, fault: Fault | null = null): number => {
   const solution = solveCircuit(build, netlist(build), 'key-on', fault);
   // Against the ECU's own ground, as its input measures.
-  return voltsBetween(solution, endNamed(`ecu:${pinId}`), endNamed('ecu:ground'))!;
+  return voltsBetween(solution, endNamed(`ecu:${pinId}`), ECU_GROUND)!;
 };
 const read = (build: Build, at: ReturnType<typeof sensorsOf>[number], volts: number) =>
   judgeSensor(build, at, { atPin: Math.round(volts * 100) / 100, shown: null }, []);
