@@ -38,6 +38,7 @@ export async function killRounds(
         }
         const found: Seen = await exported(page, base, /.*Brindle/);
         const states: Seen[] = [found];
+        const told: string[] = [];
         if (seen && !sameSeen(seen, found)) answer.lost.push(`round ${round}: ${differences(seen, found).join(', ')}`);
         let saved = 0;
         const edits = 1 + Math.floor(random() * 3);
@@ -46,16 +47,19 @@ export async function killRounds(
           const act = randomAct(random, answer.edits);
           await goToAct(page, base, buildId, act.on);
           let since = Date.now();
+          told.push(act.does);
           await act.act(page);
           states.push(act.after(states[states.length - 1]));
           if (random() < 0.2) {
             since = Date.now();
+            told.push('taken back');
             await takeBack(page);
             states.push(states[states.length - 2]);
           }
           // Half of the time the person waits for the word; else the cut comes at any moment.
           if (random() < 0.5) {
             await savedSince(page, since);
+            told.push('saved');
             saved = states.length - 1;
           } else await pause(random() * 350);
         }
@@ -66,7 +70,9 @@ export async function killRounds(
         try {
           const after = await exported(witness.page, base, /.*Brindle/);
           if (!states.slice(saved).some((one) => sameSeen(one, after)))
-            answer.lost.push(`round ${round}: since what was saved, ${differences(states[saved], after).join(', ')}`);
+            answer.lost.push(
+              `round ${round} (${told.join(', ')}): since what was saved, ${differences(states[saved], after).join(', ')}`,
+            );
           seen = after;
         } finally {
           await witness.kill();
