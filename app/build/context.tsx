@@ -13,7 +13,8 @@ import type { EditCall } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
 import { derive, type Derived } from '~/core/derive/derive';
-import type { BuildAction, BuildRequest } from '../storage/actions';
+import { asJson } from '../json-request';
+import { buildRequests, type BuildAction } from '../storage/actions';
 import type { Session, SessionView } from '../storage/session';
 import type { TypedTexts } from '../storage/typed';
 import { TypingContext } from '../ui/typed';
@@ -102,10 +103,9 @@ export function BuildProvider({
   const { buildId } = useParams();
   const send = useCallback(
     (action: BuildAction) =>
-      void submit(JSON.stringify({ turn: session.ask(action), action } satisfies BuildRequest), {
-        method: 'post',
+      void submit(buildRequests.write({ turn: session.ask(action), action }), {
+        ...asJson,
         action: `/build/${buildId}`,
-        encType: 'application/json',
         navigate: false,
       }),
     [submit, session, buildId],

@@ -8,7 +8,7 @@ import { BuildProvider, useBuild } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { derive, deriveGates, explainWith } from '~/core/derive/derive';
-import { readRequest } from '../storage/actions';
+import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
 import { readTyped } from '../storage/typed';
@@ -48,7 +48,7 @@ export const shouldRevalidate = ({
 }) => currentParams.buildId !== nextParams.buildId;
 
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const { turn, action } = readRequest(await request.json());
+  const { turn, action } = await buildRequests.read(request);
   return inSession(params.buildId, (session) => session.answer(turn, action));
 }
 

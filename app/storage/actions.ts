@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { jsonRequest } from '../json-request';
 
 /** An edit as it comes from a page: its name and arguments are checked when it is applied. */
 const askedEditSchema = z.object({ name: z.string(), args: z.unknown() });
@@ -12,8 +13,4 @@ const actionSchema = z.discriminatedUnion('intent', [
 export type BuildAction = z.infer<typeof actionSchema>;
 
 /** What a page of a build sends to its action: what is asked, and its number among all that was asked (turns.ts). */
-const requestSchema = z.object({ turn: z.int(), action: actionSchema });
-export type BuildRequest = z.infer<typeof requestSchema>;
-
-/** Our own pages send nothing else: another shape is a bug, and throws. */
-export const readRequest = (data: unknown): BuildRequest => requestSchema.parse(data);
+export const buildRequests = jsonRequest(z.object({ turn: z.int(), action: actionSchema }));
