@@ -59,15 +59,7 @@ function firstRun(session: Session): Selection | null {
 
 /** Keeps what is being typed, also when the page goes. */
 function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
-  const [keeper] = useState(
-    () =>
-      new TypingKeeper(
-        session.id,
-        kept,
-        () => session.snapshot().build,
-        (notice) => session.tell(notice),
-      ),
-  );
+  const [keeper] = useState(() => new TypingKeeper(session, kept));
   useEffect(() => {
     const leave = () => {
       session.catchUp();

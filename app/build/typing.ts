@@ -3,14 +3,26 @@ import { writeOnLeaving, writeTyped, type TypedTexts } from '../storage/typed';
 
 /** Texts are written when the person pauses this long. */
 const PAUSE_MILLISECONDS = 250;
-/** Leaving a field enters it by way of the route's action: that long it may take. */
-const ENTERING_MILLISECONDS = 600;
+
+/** What the keeper needs of the session whose build is typed on. */
+export interface TypedOn {
+  readonly id: string;
+  /** The number of the last edit or undo that was asked. */
+  asked(): number;
+  /** Resolves when all of that is on the device, or cannot be put there. */
+  answered(): Promise<void>;
+  /** Something that was done is in memory only. */
+  readonly unsaved: boolean;
+  tell(notice: string): void;
+}
 
 /** Keeps the texts being typed on one build, and tells whether all of them are on the device. */
 export class TypingKeeper implements Typing {
   private texts: TypedTexts;
   private readonly claimed = new Set<string>();
   private readonly paths = new Map<string, string>();
+  /** What had been asked when a text was typed that is not entered yet. */
+  private readonly askedAt = new Map<string, number>();
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private writing: Promise<unknown> = Promise.resolve();
@@ -18,11 +30,9 @@ export class TypingKeeper implements Typing {
   private isTyping = false;
 
   constructor(
-    private readonly buildId: string,
+    private readonly session: TypedOn,
     kept: TypedTexts,
-    /** The build as it stands: a new value when something was entered. */
-    private readonly entered: () => unknown,
-    private readonly say: (notice: string) => void,
+    private readonly store: (buildId: string, texts: TypedTexts) => Promise<unknown> = writeTyped,
   ) {
     this.texts = { ...kept };
   }
@@ -56,24 +66,38 @@ export class TypingKeeper implements Typing {
   }
   type(key: string, shown: string, text: string): void {
     this.texts = { ...this.texts, [key]: { shown, text } };
+    this.askedAt.set(key, this.session.asked());
     this.changed();
   }
   drop(key: string): void {
     if (!Object.hasOwn(this.texts, key)) return;
     this.texts = Object.fromEntries(Object.entries(this.texts).filter(([one]) => one !== key));
+    this.askedAt.delete(key);
     this.changed();
   }
   left(key: string): void {
-    const before = this.entered();
-    setTimeout(() => this.entered() !== before && this.drop(key), ENTERING_MILLISECONDS);
+    const before = this.askedAt.get(key) ?? this.session.asked();
+    this.askedAt.delete(key);
+    // Leaving the field asks for its edit at once, if it does.
+    setTimeout(() => this.session.asked() > before && void this.settle(key), 0);
+  }
+  async settle(key: string): Promise<void> {
+    if (!Object.hasOwn(this.texts, key)) return;
+    const text = this.texts[key];
+    await this.session.answered();
+    // Typed on meanwhile; or the edit could not be stored, and this is the only copy.
+    if (this.texts[key] !== text || this.session.unsaved) return;
+    this.drop(key);
+    // At once: it is not to come back when what was entered has been taken back.
+    await this.write();
   }
   broughtBack(label: string): void {
-    this.say(`Brought back what was being typed: ${label}. It is not entered yet.`);
+    this.session.tell(`Brought back what was being typed: ${label}. It is not entered yet.`);
   }
 
   /** Called when the page goes. */
   leave(): void {
-    writeOnLeaving(this.buildId, this.texts);
+    writeOnLeaving(this.session.id, this.texts);
     void this.write();
   }
 
@@ -89,7 +113,7 @@ export class TypingKeeper implements Typing {
     const [changes, texts] = [this.changes, this.texts];
     this.writing = this.writing.then(async () => {
       try {
-        await writeTyped(this.buildId, texts);
+        await this.store(this.session.id, texts);
         if (changes === this.changes) this.tell(false);
       } catch {
         // It goes on saying that this is being typed, which is true: the next key tries again.

@@ -141,6 +141,14 @@ export class Session {
   async answer(turn: number, action: BuildAction): Promise<Result<null>> {
     return (await this.turns.answer(turn)) ?? this.perform(action);
   }
+  /** The number of the last thing asked. */
+  asked(): number {
+    return this.turns.asked();
+  }
+  /** Resolves when all that was asked up to now is done and on the device, or cannot be. */
+  answered(): Promise<void> {
+    return this.turns.settled();
+  }
   /** Does what was asked and is still on its way: the page is going. */
   catchUp(): void {
     this.turns.catchUp();

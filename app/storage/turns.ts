@@ -10,8 +10,9 @@ let last = 0;
  * on a busy machine a later one may arrive first: an undo would then take back the step before the one that was meant.
  */
 export class Turns<A> {
-  private readonly waiting = new Map<number, A>();
+  private readonly waiting = new Map<number, { readonly action: A; readonly begin: (answer: Answer) => void }>();
   private readonly answers = new Map<number, Answer>();
+  private latest: Promise<unknown> = Promise.resolve();
 
   /** @param perform Does what it does to the build before it returns; what is awaited is only its way to the device. */
   constructor(private readonly perform: (action: A) => Answer) {}
@@ -19,8 +20,18 @@ export class Turns<A> {
   /** Takes a number; what was asked is done when its request arrives, or one of a later number. */
   ask(action: A): number {
     last += 1;
-    this.waiting.set(last, action);
+    const answer = new Promise<Result<null>>((begin) => this.waiting.set(last, { action, begin }));
+    this.answers.set(last, answer);
+    this.latest = answer;
     return last;
+  }
+  /** The number of the last that was asked. */
+  asked(): number {
+    return last;
+  }
+  /** Resolves when all that was asked up to now is done and on the device, or cannot be. */
+  async settled(): Promise<void> {
+    await this.latest;
   }
 
   /** Does everything up to this number, in order; null for a number that was not given here. */
@@ -44,7 +55,7 @@ export class Turns<A> {
     const [first] = this.waiting;
     if (!first || first[0] > turn) return false;
     this.waiting.delete(first[0]);
-    this.answers.set(first[0], this.perform(first[1]));
+    first[1].begin(this.perform(first[1].action));
     return true;
   }
 }

@@ -12,6 +12,8 @@ export interface Typing {
   drop(key: string): void;
   /** The field was left: if that entered its text, it need not be kept. */
   left(key: string): void;
+  /** The field shows something else: its text was entered or taken back, and is dropped once that is on the device. */
+  settle(key: string): Promise<void>;
   /** Something typed was brought back into a field. */
   broughtBack(label: string): void;
 }
@@ -71,7 +73,7 @@ export function useTyped(
     last.current = shown;
     // Emptied by its form, undone, or changed from elsewhere: what was typed is not what stands there any more.
     if (!typed.current || shown === typed.current.text) return;
-    if (key.current) keeper?.drop(key.current);
+    if (key.current) void keeper?.settle(key.current);
     typed.current = null;
   }, [keeper, shown]);
   return {

@@ -131,9 +131,13 @@ export const savedUpTo = (page: Page): Promise<number | null> =>
   });
 
 /** Waits until an edit made after `since` is said to be saved. */
-export async function savedSince(page: Page, since: number): Promise<void> {
-  await page.waitForFunction((from) => {
-    const said = document.querySelector<HTMLElement>('[data-testid="save-state"]');
-    return said?.dataset.state === 'saved' && Date.parse(said.dataset.savedAt ?? '') >= from;
-  }, since);
+export async function savedSince(page: Page, since: number, timeout = 30_000): Promise<void> {
+  await page.waitForFunction(
+    (from) => {
+      const said = document.querySelector<HTMLElement>('[data-testid="save-state"]');
+      return said?.dataset.state === 'saved' && Date.parse(said.dataset.savedAt ?? '') >= from;
+    },
+    since,
+    { timeout },
+  );
 }

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import type { Random } from './mutate';
-import { ready, type Seen } from './browser';
+import { ready, savedSince, type Seen } from './browser';
 
 /** One edit of the interface: what it does there, and to the build that was seen before. */
 export interface Act {
@@ -100,6 +100,21 @@ export function randomAct(random: Random, number: number, on?: readonly Sheet[])
 /** Takes back the last edit. */
 export async function takeBack(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Undo: / }).click({ timeout: 15_000 });
+}
+/** Waits until the sheet says that it was taken back. */
+export async function seenBack(page: Page): Promise<void> {
+  await page.getByText(/^Undone: /).waitFor({ timeout: 15_000 });
+}
+
+/** Where a text is brought back that was being typed when the browser was killed, leaves its field; answers whether there was one. */
+export async function enterBroughtBack(page: Page): Promise<boolean> {
+  const notice = page.getByText(/^Brought back what was being typed/);
+  if ((await notice.count()) === 0) return false;
+  const since = Date.now();
+  await page.keyboard.press('Tab');
+  // A text that waits for its Enter is still being kept; any other is entered by leaving.
+  await savedSince(page, since, 3_000).catch(() => undefined);
+  return true;
 }
 
 /** Goes to the sheet of an edit as a person does where that is one step, else by its address. */

@@ -2,7 +2,7 @@ import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { seeded } from '~/core/trigger/synth';
 import { MortalBrowser, exported, newProfile, openTwin, pause, savedSince, type Seen } from './browser';
-import { differences, goToAct, randomAct, sameSeen, takeBack } from './edits';
+import { differences, enterBroughtBack, goToAct, randomAct, sameSeen, seenBack, takeBack, type Act } from './edits';
 
 export interface KillsAnswer {
   readonly kills: number;
@@ -27,6 +27,8 @@ export async function killRounds(
   const answer = { kills: 0, edits: 0, lost: [] as string[], uncaught: [] as string[] };
   let seen: Seen | null = null;
   let buildId = '';
+  /** What was done before the last kill: a text of it that was not saved yet is brought back into its field. */
+  let before: Act[] = [];
   try {
     for (let round = 0; round < kills; round += 1) {
       const browser = await MortalBrowser.start(profile.folder);
@@ -41,16 +43,29 @@ export async function killRounds(
         const told: string[] = [];
         if (seen && !sameSeen(seen, found)) answer.lost.push(`round ${round}: ${differences(seen, found).join(', ')}`);
         let saved = 0;
+        const acts: Act[] = [];
         const edits = 1 + Math.floor(random() * 3);
         for (let i = 0; i < edits; i += 1) {
           answer.edits += 1;
           const act = randomAct(random, answer.edits);
           await goToAct(page, base, buildId, act.on);
+          if (await enterBroughtBack(page)) {
+            const entered = await exported(page, base, /.*Brindle/);
+            const standing = states[states.length - 1];
+            if (![standing, ...before.map((one) => one.after(standing))].some((one) => sameSeen(one, entered)))
+              answer.lost.push(`round ${round}: brought back ${differences(standing, entered).join(', ')}`);
+            told.push('brought back');
+            states.push(entered);
+            saved = states.length - 1;
+            await goToAct(page, base, buildId, act.on);
+          }
+          acts.push(act);
           let since = Date.now();
           told.push(act.does);
           await act.act(page);
           states.push(act.after(states[states.length - 1]));
-          if (random() < 0.2) {
+          const isBack = random() < 0.2;
+          if (isBack) {
             since = Date.now();
             told.push('taken back');
             await takeBack(page);
@@ -58,6 +73,7 @@ export async function killRounds(
           }
           // Half of the time the person waits for the word; else the cut comes at any moment.
           if (random() < 0.5) {
+            if (isBack) await seenBack(page);
             await savedSince(page, since);
             told.push('saved');
             saved = states.length - 1;
@@ -74,13 +90,14 @@ export async function killRounds(
               `round ${round} (${told.join(', ')}): since what was saved, ${differences(states[saved], after).join(', ')}`,
             );
           seen = after;
+          before = acts;
         } finally {
           await witness.kill();
           answer.kills += 1;
         }
       } catch (error) {
         // What cannot be read counts as lost until it is looked at: the profile is kept for that.
-        seen = null;
+        [seen, before] = [null, []];
         const kept = path.resolve(`.cache/chaos/round-${round}`);
         await browser.kill();
         cpSync(profile.folder, kept, { recursive: true, filter: (name) => !/Singleton|\.lock$/.test(name) });
