@@ -27,8 +27,8 @@ export async function killRounds(
   const answer = { kills: 0, edits: 0, lost: [] as string[], uncaught: [] as string[] };
   let seen: Seen | null = null;
   let buildId = '';
-  /** What was done before the last kill: a text of it that was not saved yet is brought back into its field. */
-  let before: Act[] = [];
+  /** What was typed when a browser was killed and was neither saved nor taken back: it is brought back when its page is opened. */
+  let typed: Act[] = [];
   try {
     for (let round = 0; round < kills; round += 1) {
       const browser = await MortalBrowser.start(profile.folder);
@@ -43,7 +43,7 @@ export async function killRounds(
         const told: string[] = [];
         if (seen && !sameSeen(seen, found)) answer.lost.push(`round ${round}: ${differences(seen, found).join(', ')}`);
         let saved = 0;
-        const acts: Act[] = [];
+        let unsaved: Act[] = [];
         const edits = 1 + Math.floor(random() * 3);
         for (let i = 0; i < edits; i += 1) {
           answer.edits += 1;
@@ -52,14 +52,14 @@ export async function killRounds(
           if (await enterBroughtBack(page)) {
             const entered = await exported(page, base, /.*Brindle/);
             const standing = states[states.length - 1];
-            if (![standing, ...before.map((one) => one.after(standing))].some((one) => sameSeen(one, entered)))
+            if (![standing, ...typed.map((one) => one.after(standing))].some((one) => sameSeen(one, entered)))
               answer.lost.push(`round ${round}: brought back ${differences(standing, entered).join(', ')}`);
             told.push('brought back');
             states.push(entered);
             saved = states.length - 1;
             await goToAct(page, base, buildId, act.on);
           }
-          acts.push(act);
+          unsaved.push(act);
           let since = Date.now();
           told.push(act.does);
           await act.act(page);
@@ -68,6 +68,7 @@ export async function killRounds(
           if (isBack) {
             since = Date.now();
             told.push('taken back');
+            unsaved.pop();
             await takeBack(page);
             states.push(states[states.length - 2]);
           }
@@ -77,6 +78,7 @@ export async function killRounds(
             await savedSince(page, since);
             told.push('saved');
             saved = states.length - 1;
+            unsaved = [];
           } else await pause(random() * 350);
         }
         await browser.kill();
@@ -90,14 +92,14 @@ export async function killRounds(
               `round ${round} (${told.join(', ')}): since what was saved, ${differences(states[saved], after).join(', ')}`,
             );
           seen = after;
-          before = acts;
+          typed = [...typed, ...unsaved];
         } finally {
           await witness.kill();
           answer.kills += 1;
         }
       } catch (error) {
         // What cannot be read counts as lost until it is looked at: the profile is kept for that.
-        [seen, before] = [null, []];
+        [seen, typed] = [null, []];
         const kept = path.resolve(`.cache/chaos/round-${round}`);
         await browser.kill();
         cpSync(profile.folder, kept, { recursive: true, filter: (name) => !/Singleton|\.lock$/.test(name) });
