@@ -27,7 +27,7 @@ export async function killRounds(
   const answer = { kills: 0, edits: 0, lost: [] as string[], uncaught: [] as string[] };
   let seen: Seen | null = null;
   let buildId = '';
-  /** What was typed when a browser was killed and was neither saved nor taken back: it is brought back when its page is opened. */
+  /** What was typed and neither it nor its undo was said to be saved at the kill: its page may bring it back when it is opened. */
   let typed: Act[] = [];
   try {
     for (let round = 0; round < kills; round += 1) {
@@ -68,7 +68,6 @@ export async function killRounds(
           if (isBack) {
             since = Date.now();
             told.push('taken back');
-            unsaved.pop();
             await takeBack(page);
             states.push(states[states.length - 2]);
           }
