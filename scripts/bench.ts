@@ -4,24 +4,21 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import loadHighs from 'highs';
 import Papa from 'papaparse';
-import { catalog, entry } from '~/catalog';
+import { catalog } from '~/catalog';
 import { allot } from '~/core/allot/allot';
 import { conflictsOf } from '~/core/allot/conflict';
 import { MINOR, modelOf } from '~/core/allot/model';
 import { solve } from '~/core/allot/solve';
-import { call, applyEdit } from '~/core/edits';
-import { createBuild } from '~/core/edits/create';
-import type { Build } from '~/core/build/schema';
 import { solveCircuit } from '~/core/circuit/model';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
-import { isFixedPin, type EcuDefinition } from '~/core/ecu/ecu';
 import { netlist } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
 import { judgeSensor } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
+import { largeBuild } from './bench-build';
 import { fieldReport, stressReport } from './bench-field';
 import { confusion, triggerRows } from './bench-trigger';
 import { asLinearProgram } from '../tests/allotment/random-model';
@@ -62,60 +59,6 @@ function time(runs: number, work: () => unknown, reference?: () => unknown): { m
     theirs.push(performance.now() - start);
   }
   return { median: middle(mine), other: theirs.length > 0 ? middle(theirs) : 0 };
-}
-
-/** An ECU of `pins` pins made of the largest catalog ECU over and over, and `needs` needs upon it. */
-function largeBuild(needs: number, pins: number): Build {
-  const base = catalog.ecus.find((one) => one.id === 'orrery-94')!;
-  const plain = base.pins.filter((pin) => !isFixedPin(pin) && !pin.abilities[0].pair);
-  const letters = 'ABCDEFGH';
-  const share = Math.ceil(pins / letters.length);
-  const made: EcuDefinition = {
-    ...base,
-    connectors: [...letters].map((id) => ({
-      id,
-      rows: [40, 40, 40].map((row) => Math.min(row, share)),
-      maxSquareMm: 2.5,
-      sealed: false,
-    })),
-    groups: [],
-    pins: Array.from({ length: pins }, (_, i) => {
-      const connector = letters[Math.floor(i / share)];
-      const cavity = (i % share) + 1;
-      // Kinds of pin mixed, so that a small ECU has some of each.
-      return { ...plain[(i * 29) % plain.length], id: `${connector}${cavity}`, connector, cavity };
-    }),
-  };
-  let build = createBuild({
-    id: 'bench',
-    now: '2026-01-01T00:00:00.000Z',
-    name: 'bench',
-    vehicle: '',
-    engine: catalog.engines[0],
-    ecu: made,
-  });
-  // Single needs in the shares a large engine has them; every one can be served.
-  const mix = {
-    'injector-high': 6,
-    'coil-igniter': 6,
-    'boost-solenoid': 4,
-    'launch-button': 4,
-    'oil-pressure': 5,
-    'speed-hall': 2,
-    'clt-ntc': 1,
-  };
-  const cycle = Object.entries(mix).flatMap(([id, share]) => Array.from({ length: share }, () => id));
-  for (const id of Object.keys(mix)) {
-    const result = applyEdit(build, 'addDevice', call('addDevice', { kind: entry(catalog.kinds, id) }).args);
-    if (!result.ok) throw new Error(result.problem.sentence);
-    build = result.value.build;
-  }
-  const models = new Map(build.devices.map((device) => [device.kindId, device]));
-  const devices = Array.from({ length: needs }, (_, i) => {
-    const device = models.get(cycle[i % cycle.length])!;
-    return { ...device, id: `${device.kindId}-${i + 1}`, label: `${device.label} ${i + 1}` };
-  });
-  return { ...build, devices };
 }
 
 /** Gzipped kilobytes of script the first route asks for: entry, root and garage with everything they import. */

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { Check, ChevronUp, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
@@ -60,7 +61,7 @@ function HopBox({
   const { buildId } = useParams();
   const ref = endOf(hop.end);
   const label = labelOf(derived.net, hop.end);
-  const pin = ref.of === 'ecu' ? build.ecu.pins.find((one) => one.id === ref.pin) : undefined;
+  const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
   const note =
     pin?.label ??
     (volts !== null ? `${formatVolts(volts)} key on` : endType(hop.end) === 'splice' ? 'joint' : portOf(hop.end));

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { needsOf, type Need } from '../netlist/needs';
@@ -132,7 +133,7 @@ export function whyOpen(
   needs: readonly Need[] = needsOf(build),
   conflicts: () => readonly Conflict[] = () => conflictsOf(build, needs),
 ): WhyOpen | null {
-  const need = needs.find((candidate) => candidate.id === needId);
+  const need = withId(needs, needId);
   if (!need || build.assignments[needId] !== undefined) return null;
   const used = new Set(needs.flatMap((other) => build.assignments[other.id] ?? []));
   const never = barredPins(build);

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build, Device } from './schema';
 import type { Destination, Terminal } from '../devices/kind';
 import type { Pin } from '../ecu/ecu';
@@ -8,4 +9,4 @@ export const destinationOf = (device: Device, terminal: Terminal): Destination =
 
 /** The pin of a shared supply or sensor ground a terminal (`device.terminal`) goes to: as chosen, else by its bank. */
 export const sharedPin = (build: Pick<Build, 'shared'>, pins: readonly Pin[], id: string, bank: number): Pin =>
-  pins.find((pin) => pin.id === build.shared[id]) ?? pins[bank % pins.length];
+  withId(pins, build.shared[id]) ?? pins[bank % pins.length];

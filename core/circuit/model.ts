@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { sensorsIn } from '../devices/kind';
@@ -72,8 +73,8 @@ const driven = (state: CircuitState): boolean => state === 'outputs-on' || state
 
 /** The ability a pin is used by now: of the need it serves, else its first. */
 function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
-  const needId = net.cavities.find((cavity) => cavity.pin.id === pin.id)?.needId;
-  const need = needId ? net.needs.find((one) => one.id === needId) : undefined;
+  const needId = net.cavityOf.get(pin.id)?.needId;
+  const need = needId ? withId(net.needs, needId) : undefined;
   const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0];
   const wanted =
     need?.ask.pullUp ?? (ability.kind === 'hall' || ability.kind === 'switch' || ability.kind === 'frequency');

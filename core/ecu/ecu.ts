@@ -223,5 +223,11 @@ const fixedKinds: ReadonlySet<AbilityKind> = new Set([
 ]);
 
 export const isFixedPin = (pin: Pin): boolean => pin.abilities.every((ability) => fixedKinds.has(ability.kind));
-export const pinsOfKind = (ecu: EcuDefinition, kind: AbilityKind): Pin[] =>
-  ecu.pins.filter((pin) => pin.abilities.some((ability) => ability.kind === kind));
+const pinsByKind = new WeakMap<EcuDefinition, Map<AbilityKind, readonly Pin[]>>();
+export function pinsOfKind(ecu: EcuDefinition, kind: AbilityKind): readonly Pin[] {
+  const kinds = pinsByKind.get(ecu) ?? new Map<AbilityKind, readonly Pin[]>();
+  pinsByKind.set(ecu, kinds);
+  const pins = kinds.get(kind) ?? ecu.pins.filter((pin) => pin.abilities.some((ability) => ability.kind === kind));
+  kinds.set(kind, pins);
+  return pins;
+}

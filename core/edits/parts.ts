@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { z } from 'zod';
 import { bodyKind, bodyKindId, isBodyPlug } from '../body/signals';
 import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../devices/kind';
@@ -9,8 +10,7 @@ import { sensorReadingSchema, type Build, type Device } from '../build/schema';
 import { edit, noDevice } from './edit';
 import { dropStale } from './survey';
 
-const label = (build: Build, deviceId: string) =>
-  build.devices.find((device) => device.id === deviceId)?.label ?? 'device';
+const label = (build: Build, deviceId: string) => withId(build.devices, deviceId)?.label ?? 'device';
 
 /** Keeps of a device what a changed kind still has: overrides and settings of terminals that are gone fall away. */
 function fitted(device: Device, kind: DeviceKind): Device {
@@ -32,7 +32,7 @@ const pruned = (build: Build): Build => {
 
 function sensorOf(build: Build, sensorId: string) {
   const dot = sensorId.lastIndexOf('.');
-  const device = build.devices.find((one) => one.id === sensorId.slice(0, dot));
+  const device = withId(build.devices, sensorId.slice(0, dot));
   const kind = device && build.kinds[device.kindId];
   return kind && sensorsIn(kind).some((one) => one.terminal === sensorId.slice(dot + 1)) ? device : null;
 }
@@ -61,7 +61,7 @@ export const partEdits = {
       let number = 1;
       while (taken.has(`body-${number}`)) number += 1;
       const id = deviceId ?? `body-${number}`;
-      const before = build.devices.find((device) => device.id === deviceId);
+      const before = withId(build.devices, deviceId);
       if (deviceId !== null && (!before || !isBodyPlug(before, build.kinds[before.kindId]))) return noDevice(deviceId);
       const kind = bodyKind(bodyKindId(id), name, cavities, { pulsesPerTurn, drive });
       const device: Device = before
@@ -103,7 +103,7 @@ export const partEdits = {
     z.object({ deviceId: z.string(), kind: kindSchema }),
     ({ deviceId, kind }, build) => `${label(build, deviceId)} is a ${inSentence(kind.name)}`,
     (build, { deviceId, kind }) => {
-      const device = build.devices.find((one) => one.id === deviceId);
+      const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
       return ok(
         dropStale(
@@ -120,7 +120,7 @@ export const partEdits = {
     z.object({ deviceId: z.string(), ohms: z.number().positive().max(1e6).nullable() }),
     ({ deviceId, ohms }, build) => `${ohms === null ? 'Remove' : 'Fit'} a pull-up at ${label(build, deviceId)}`,
     (build, { deviceId, ohms }) => {
-      const device = build.devices.find((one) => one.id === deviceId);
+      const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
       return ok({
         ...build,

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { z } from 'zod';
 import { allot } from '../allot/allot';
 import { abilityKinds } from '../ecu/ecu';
@@ -38,8 +39,8 @@ export const planEdits = {
     ({ needId, pinId }, build) => `Place ${needLabel(build, needId)} on ${pinId}`,
     (build, { needId, pinId }) => {
       const needs = needsOf(build);
-      const need = needs.find((one) => one.id === needId);
-      const pin = build.ecu.pins.find((one) => one.id === pinId);
+      const need = withId(needs, needId);
+      const pin = withId(build.ecu.pins, pinId);
       if (!need) return fail('no-need', 'needId', `There is no need ${needId} in this build.`);
       if (!pin) return fail('no-pin', 'pinId', `${build.ecu.model} has no cavity ${pinId}.`);
       const served = serve(pin, need.ask);
@@ -58,7 +59,7 @@ export const planEdits = {
       const next = place(build, needId, pinId);
       if (!holder) return ok(next);
       // The pin is taken: swap when the other can live where this one came from, else it is left open.
-      const origin = build.ecu.pins.find((one) => one.id === before);
+      const origin = withId(build.ecu.pins, before);
       if (origin && serve(origin, holder.ask).ability) return ok(place(next, holder.id, origin.id));
       const assignments = { ...next.assignments };
       delete assignments[holder.id];

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { z } from 'zod';
 import { destinationSchema, hasRole, kindSchema } from '../devices/kind';
 import { freeLabel, shortKindName } from '../devices/name';
@@ -128,9 +129,9 @@ export const surveyEdits = {
       labelled: z.boolean().optional(),
       leadWire: deviceSchema.shape.leadWire.optional(),
     }),
-    (args, build) => `Change ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'}`,
+    (args, build) => `Change ${withId(build.devices, args.deviceId)?.label ?? 'device'}`,
     (build, { deviceId, ...fields }) => {
-      const device = build.devices.find((one) => one.id === deviceId);
+      const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
       if (fields.cylinder && fields.cylinder > build.engine.cylinders)
         return fail('range', 'cylinder', `The cylinder must be from 1 to ${build.engine.cylinders}.`);
@@ -139,10 +140,9 @@ export const surveyEdits = {
   ),
   setDestination: edit(
     z.object({ deviceId: z.string(), terminalId: z.string(), destination: destinationSchema.nullable() }),
-    (args, build) =>
-      `Rewire ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'} ${args.terminalId}`,
+    (args, build) => `Rewire ${withId(build.devices, args.deviceId)?.label ?? 'device'} ${args.terminalId}`,
     (build, { deviceId, terminalId, destination }) => {
-      const device = build.devices.find((one) => one.id === deviceId);
+      const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
       if (!build.kinds[device.kindId]?.terminals.some((terminal) => terminal.id === terminalId))
         return fail('no-terminal', 'terminalId', `${device.label} has no terminal ${terminalId}.`);
@@ -154,9 +154,9 @@ export const surveyEdits = {
   ),
   removeDevice: edit(
     z.object({ deviceId: z.string() }),
-    (args, build) => `Remove ${build.devices.find((device) => device.id === args.deviceId)?.label ?? 'device'}`,
+    (args, build) => `Remove ${withId(build.devices, args.deviceId)?.label ?? 'device'}`,
     (build, { deviceId }) => {
-      const device = build.devices.find((one) => one.id === deviceId);
+      const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
       const devices = build.devices.filter((one) => one.id !== deviceId);
       const used = new Set(devices.map((one) => one.kindId));

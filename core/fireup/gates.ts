@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build, Confirmation } from '../build/schema';
 import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
@@ -84,7 +85,7 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number
     const pinId = build.assignments[need.id];
     if (!pinId || need.ask.kind !== 'analog') return [];
     const volts = keyOn(ecuEnd(pinId));
-    const device = net.devices.find((entry) => entry.device.id === need.deviceId);
+    const device = net.deviceOf.get(need.deviceId ?? '');
     // The hint is about this signal: a part may carry a pressure on one pin and a temperature on another.
     const measures =
       device && sensorsIn(device.kind).find(({ terminal }) => need.id === `${device.device.id}.${terminal}`);
@@ -112,7 +113,7 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number
 
 /** What switching a relay sets in motion, by what hangs on it. */
 function relayHint(net: Netlist, need: Need): string {
-  const circuit = net.circuits.find(({ id }) => id === need.winding);
+  const circuit = withId(net.circuits, need.winding);
   const fed = new Set(circuit?.loads.flatMap(({ end }) => deviceAt(end) ?? []));
   const feeds = (role: Parameters<typeof hasRole>[1]) =>
     net.devices.some(({ device, kind }) => fed.has(device.id) && hasRole(kind, role));

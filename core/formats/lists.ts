@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { cutList } from '../loom/loom';
@@ -11,7 +12,7 @@ import { toCsv } from '../data/csv';
 export function pinListCsv(build: Build, net: Netlist): string {
   const rows = net.cavities.map(({ pin, needId, label }) => {
     const run = runOf(net, { type: 'end', end: ecuEnd(pin.id) });
-    const need = net.needs.find((one) => one.id === needId);
+    const need = withId(net.needs, needId);
     const wire = run?.wires[0];
     return [
       pin.id,

@@ -3,6 +3,7 @@ import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
+import { groupBy } from '../data/group';
 import { tellApart } from './apart';
 import { destinationOf, sharedPin } from '../build/destination';
 import {
@@ -47,6 +48,10 @@ export interface Netlist {
   readonly wiresAt: ReadonlyMap<EndKey, readonly Wire[]>;
   readonly nodeOf: ReadonlyMap<EndKey, NetNode>;
   readonly devices: readonly { readonly device: Device; readonly kind: DeviceKind }[];
+  /** By the id of the pin, of the device, and again of the device. */
+  readonly cavityOf: ReadonlyMap<string, Cavity>;
+  readonly deviceOf: ReadonlyMap<string, { readonly device: Device; readonly kind: DeviceKind }>;
+  readonly needsOf: ReadonlyMap<string, readonly Need[]>;
   readonly names: Names;
 }
 
@@ -308,6 +313,10 @@ export function netlist(build: Build): Netlist {
       if (at) at.push(wire);
       else wiresAt.set(end, [wire]);
     }
+  const devices = build.devices.flatMap((device) => {
+    const kind = build.kinds[device.kindId];
+    return kind ? [{ device, kind }] : [];
+  });
   return {
     needs,
     cavities,
@@ -317,10 +326,13 @@ export function netlist(build: Build): Netlist {
     wireById: new Map(wires.map((wire) => [wire.id, wire])),
     wiresAt,
     nodeOf,
-    devices: build.devices.flatMap((device) => {
-      const kind = build.kinds[device.kindId];
-      return kind ? [{ device, kind }] : [];
-    }),
+    devices,
+    cavityOf: new Map(cavities.map((cavity) => [cavity.pin.id, cavity])),
+    deviceOf: new Map(devices.map((entry) => [entry.device.id, entry])),
+    needsOf: groupBy(
+      needs.filter((need) => need.deviceId !== null),
+      (need) => need.deviceId!,
+    ),
     names: {
       devices: new Map(build.devices.map(({ id, label }) => [id, label])),
       circuits: new Map(circuits.map(({ id, name }) => [id, name])),

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { labelOf } from './label';
 import {
   deviceAt,
@@ -170,12 +171,12 @@ export function runOf(net: Netlist, selection: Selection): Run | null {
     case 'wire':
       return runOfWire(net, selection.wireId);
     case 'need': {
-      const need = net.needs.find((candidate) => candidate.id === selection.needId);
+      const need = withId(net.needs, selection.needId);
       const run = need ? runOfEnd(net, need.end) : null;
       return run && need ? { ...run, title: need.label } : null;
     }
     case 'device': {
-      const entry = net.devices.find(({ device }) => device.id === selection.deviceId);
+      const entry = net.deviceOf.get(selection.deviceId);
       if (!entry) return null;
       const ends = entry.kind.terminals.map((terminal) => deviceEnd(entry.device.id, terminal.id));
       const signal = ends.find((end) =>

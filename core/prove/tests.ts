@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { neighbourCavities } from '../ecu/face';
 import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
@@ -88,8 +89,8 @@ function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, 
   const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && endType(end) !== 'splice');
   for (const touch of touches) tests.push(continuity(net, hold, touch));
   if (!sink) tests.push(isolation(net, hold, groundEnd('chassis')));
-  const pin = build.ecu.pins.find((one) => one.id === pinAt(hold))!;
-  const connector = build.ecu.connectors.find((one) => one.id === pin.connector);
+  const pin = withId(build.ecu.pins, pinAt(hold))!;
+  const connector = withId(build.ecu.connectors, pin.connector);
   if (!connector) return tests;
   for (const cavity of neighbourCavities(connector, pin.cavity)) {
     const other = ecuEnd(`${pin.connector}${cavity}`);
@@ -137,7 +138,7 @@ export function proveTests(build: Build, net: Netlist): ProveTest[] {
   }
   for (const node of net.nodes) if (!shared.has(node) || node.ends.some(isSink)) tests.push(...testsAtHub(net, node));
   for (const use of outputUses(build, net.needs)) {
-    const touch = net.needs.find((need) => need.id === use.needId)!.end;
+    const touch = withId(net.needs, use.needId)!.end;
     tests.push({
       id: `o|${ecuEnd(use.pinId)}|${touch}`,
       kind: 'order',

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, pinAt } from '../ends/ends';
@@ -146,8 +147,8 @@ export const loomRules: Rule[] = [
       net.wires.flatMap((wire) =>
         [wire.from, wire.to].flatMap((end) => {
           const pinId = pinAt(end);
-          const pin = build.ecu.pins.find((one) => one.id === pinId);
-          const connector = build.ecu.connectors.find((one) => one.id === pin?.connector);
+          const pin = withId(build.ecu.pins, pinId);
+          const connector = withId(build.ecu.connectors, pin?.connector);
           const most = pin && connector ? cavitySquareMm(connector, pin.cavity) : Infinity;
           if (wire.squareMm <= most) return [];
           return [

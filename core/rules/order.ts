@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { firingAngleByCylinder, wastedPairs } from '../engine/engine';
@@ -107,9 +108,9 @@ export const orderRules: Rule[] = [
     check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
         const coil = trait(kind, 'coil');
-        const need = net.needs.find((one) => one.deviceId === device.id && one.ask.kind.startsWith('ignition'));
+        const need = net.needsOf.get(device.id)?.find((one) => one.ask.kind.startsWith('ignition'));
         if (!coil || !need) return [];
-        const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
+        const pin = withId(build.ecu.pins, build.assignments[need.id]);
         const able = pin ? [pin] : build.ecu.pins;
         const hasDriver = able.some((one) => one.abilities.some((ability) => ability.kind === 'ignition-driver'));
         const hasLogic = able.some((one) => one.abilities.some((ability) => ability.kind === 'ignition-logic'));
@@ -240,7 +241,7 @@ export const orderRules: Rule[] = [
     sheet: 'allot',
     check: ({ build, net }) =>
       net.needs.flatMap((need) => {
-        const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
+        const pin = withId(build.ecu.pins, build.assignments[need.id]);
         const output = pin && serve(pin, need.ask).ability?.output;
         if (need.output === null || output === undefined || output <= build.engine.cylinders) return [];
         return [
@@ -292,8 +293,8 @@ export const orderRules: Rule[] = [
         if (!coil || coil.igniter) return [];
         const dwell = atVolts(coil.dwell, 13.5)!;
         const amps = primaryAmps(coil, 13.5, dwell);
-        const need = net.needs.find((one) => one.deviceId === device.id);
-        const pin = build.ecu.pins.find((one) => one.id === (need ? build.assignments[need.id] : undefined));
+        const need = net.needsOf.get(device.id)?.[0];
+        const pin = withId(build.ecu.pins, need ? build.assignments[need.id] : undefined);
         const line = kind.terminals.map((terminal) => destinationOf(device, terminal)).find((one) => one.to === 'line');
         const module =
           line?.to === 'line'

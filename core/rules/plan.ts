@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { ecuEnd } from '../ends/ends';
 import { whyOpen } from '../allot/allot';
 import { conflictsOf, type Conflict } from '../allot/conflict';
@@ -92,7 +93,7 @@ export const planRules: Rule[] = [
       net.needs.flatMap((need) => {
         const pinId = build.assignments[need.id];
         if (pinId === undefined) return [];
-        const pin = build.ecu.pins.find((one) => one.id === pinId);
+        const pin = withId(build.ecu.pins, pinId);
         const miss = pin ? serve(pin, need.ask).miss : null;
         if (pin && !miss) return [];
         return [
@@ -125,7 +126,7 @@ export const planRules: Rule[] = [
       }
       return [...holders].flatMap(([pinId, ids]) => {
         if (ids.length < 2) return [];
-        const labels = ids.map((id) => net.needs.find((need) => need.id === id)!.label);
+        const labels = ids.map((id) => withId(net.needs, id)!.label);
         return [
           {
             at: pinId,
@@ -148,7 +149,7 @@ export const planRules: Rule[] = [
       const groups = new Map<string, (typeof net.needs)[number][]>();
       for (const need of net.needs) if (need.pair) groups.set(need.pair, [...(groups.get(need.pair) ?? []), need]);
       return [...groups].flatMap(([pair, needs]) => {
-        const pins = needs.map((need) => build.ecu.pins.find((pin) => pin.id === build.assignments[need.id]));
+        const pins = needs.map((need) => withId(build.ecu.pins, build.assignments[need.id]));
         const pairAt = (pin: Pin, need: Need) => serve(pin, need.ask).ability?.pair ?? pin.id;
         if (pins.some((pin) => !pin) || new Set(pins.map((pin, i) => pairAt(pin!, needs[i]))).size === 1) return [];
         return [

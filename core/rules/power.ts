@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { fuseEnd, relayEnd } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
@@ -123,7 +124,7 @@ export const powerRules: Rule[] = [
     sheet: 'allot',
     check: ({ build, net }) =>
       net.needs.flatMap((need) => {
-        const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
+        const pin = withId(build.ecu.pins, build.assignments[need.id]);
         if (!pin) return [];
         const winding = need.winding !== null ? 13 / RELAY_WINDING_OHMS : 0;
         const amps = Math.max(need.ask.amps ?? 0, winding);
@@ -299,7 +300,7 @@ export const powerRules: Rule[] = [
           ['ground', 'sensor-ground'].includes(destinationOf(device, terminal).to),
         );
         const fed = kind.terminals.some((terminal) => destinationOf(device, terminal).to === 'feed');
-        const need = net.needs.find((one) => one.deviceId === device.id);
+        const need = net.needsOf.get(device.id)?.[0];
         const served = need && build.ecu.pins.some((pin) => serve(pin, need.ask).ability);
         if (!served || (grounded && fed)) return [];
         return [

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
@@ -69,7 +70,7 @@ export const triggerRules: Rule[] = [
         return net.needs
           .filter((need) => need.deviceId === device.id && (need.ask.kind === 'hall' || need.ask.kind === 'frequency'))
           .flatMap((need) => {
-            const pin = build.ecu.pins.find((one) => one.id === build.assignments[need.id]);
+            const pin = withId(build.ecu.pins, build.assignments[need.id]);
             const ability = pin && serve(pin, need.ask).ability;
             if (!ability || ability.pullUpOhms !== undefined || device.pullUpOhms !== null) return [];
             return [

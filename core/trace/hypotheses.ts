@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
@@ -32,9 +33,7 @@ export interface Cone {
 
 function seedsOf(build: Build, net: Netlist, symptom: Symptom): EndKey[] {
   const terminals = (deviceId: string) =>
-    (net.devices.find(({ device }) => device.id === deviceId)?.kind.terminals ?? []).map((terminal) =>
-      deviceEnd(deviceId, terminal.id),
-    );
+    (net.deviceOf.get(deviceId)?.kind.terminals ?? []).map((terminal) => deviceEnd(deviceId, terminal.id));
   const grounds = pinsOfKind(build.ecu, 'power-ground').map((pin) => ecuEnd(pin.id));
   const ownFeeds = [...pinsOfKind(build.ecu, 'switched'), ...pinsOfKind(build.ecu, 'permanent')].map((pin) =>
     ecuEnd(pin.id),
@@ -104,7 +103,7 @@ function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
 
 /** Signal wires of devices whose plugs fit each other: each pair may be crossed. */
 function crossedHypotheses(net: Netlist, deviceId: string): Hypothesis[] {
-  const mine = net.devices.find(({ device }) => device.id === deviceId);
+  const mine = net.deviceOf.get(deviceId);
   if (!mine?.kind.twinRisk) return [];
   const signal = (id: string) => net.wires.find((wire) => wire.needId !== null && wire.deviceId === id);
   const own = signal(deviceId);
@@ -132,7 +131,7 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   const add = (fault: Fault, title: string, where: EndKey | null, prior: number, direct = false) =>
     found.push({ id: faultId(fault), fault, title, where, prior, direct });
   for (const circuitId of cone.circuits) {
-    const circuit = net.circuits.find((one) => one.id === circuitId)!;
+    const circuit = withId(net.circuits, circuitId)!;
     add(
       { type: 'blown-fuse', circuitId },
       `${circuit.name} fuse blown, ${circuit.fuseAmps} A`,
@@ -156,8 +155,8 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   for (const end of cone.ends) {
     const pinId = pinAt(end);
     if (pinId === null) continue;
-    const cavity = net.cavities.find(({ pin }) => pin.id === pinId);
-    const need = net.needs.find((one) => one.id === cavity?.needId);
+    const cavity = net.cavityOf.get(pinId);
+    const need = withId(net.needs, cavity?.needId);
     if (!need) continue;
     const drives = ['injector', 'low-side', 'ignition-logic', 'ignition-driver', 'half-bridge'].includes(need.ask.kind);
     if (drives)
@@ -172,7 +171,7 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   }
   const devices = new Set(cone.seeds.flatMap((end) => deviceAt(end) ?? []));
   for (const deviceId of devices) {
-    const { device } = net.devices.find((entry) => entry.device.id === deviceId)!;
+    const { device } = net.deviceOf.get(deviceId)!;
     add(
       { type: 'device-open', deviceId },
       `${device.label} itself is open`,

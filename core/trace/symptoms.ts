@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { hasRole, trait } from '../devices/kind';
 import { deviceAt } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
@@ -41,15 +42,15 @@ export function symptomOfCheck(net: Netlist, gateId: string, checkId: string): s
     symptoms.find((one) => deviceId && one.deviceId === deviceId)?.id ?? null;
   const needId = /^(?:sensor|relay)-(.*)$/.exec(checkId)?.[1];
   if (needId !== undefined) {
-    const need = net.needs.find((one) => one.id === needId);
+    const need = withId(net.needs, needId);
     const circuit = net.circuits.find(({ id }) => need !== undefined && need.winding === id);
     const load = circuit?.loads[0] && deviceAt(circuit.loads[0].end);
     return of(need?.deviceId ?? load);
   }
   const pinId = /^output-(.*)$/.exec(checkId)?.[1];
   if (pinId !== undefined) {
-    const cavity = net.cavities.find(({ pin }) => pin.id === pinId);
-    return of(net.needs.find((one) => one.id === cavity?.needId)?.deviceId);
+    const cavity = net.cavityOf.get(pinId);
+    return of(withId(net.needs, cavity?.needId)?.deviceId);
   }
   if (gateId === 'cranking' && (checkId === 'rpm' || checkId === 'losses')) return 'no-sync';
   return gateId === 'battery' || gateId === 'key' || gateId === 'cranking' ? 'ecu-dead' : null;

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
 import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
 import { ecuEnd, pinAt, type EndKey } from '../ends/ends';
@@ -180,7 +181,7 @@ export function traceFaults(
   const bench = new Bench(build, net);
   const probes = probesFor(symptom, tests, cone.seeds, net);
   const taken = one.readings.flatMap((reading) => {
-    const test = tests.find((candidate) => candidate.id === reading.testId);
+    const test = withId(tests, reading.testId);
     return test ? [{ test, value: reading.value }] : [];
   });
   const weighed = hypotheses.map((hypothesis, index) => {

@@ -1,3 +1,4 @@
+import { withId } from '../data/with-id';
 import { applyEdit, call, type EditCall } from '../edits';
 import type { Build } from '../build/schema';
 import { trait, type DeviceKind } from '../devices/kind';
@@ -49,7 +50,7 @@ const REALLOT = call('allotAll', { keep: 'most' });
 const onOff = (need: Need): boolean => need.ask.kind === 'low-side' && (need.ask.hz ?? 0) > 0;
 
 function terminalOf(build: Build, need: Need) {
-  const device = build.devices.find((one) => one.id === need.deviceId);
+  const device = withId(build.devices, need.deviceId);
   const kind = device && build.kinds[device.kindId];
   const terminal = kind?.terminals.find((one) => need.id === `${device!.id}.${one.id}`);
   return device && kind && terminal ? { device, kind, terminal } : null;
@@ -188,7 +189,7 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
     if (needId === null || conflict.needs.includes(needId) || able.has(pinId))
       found.push({
         code: 'lift-never',
-        label: `Let ${pinId} be used${needId === null ? '' : ` for ${needs.find((need) => need.id === needId)?.label ?? needId}`}`,
+        label: `Let ${pinId} be used${needId === null ? '' : ` for ${withId(needs, needId)?.label ?? needId}`}`,
         detail: "You marked it 'never here'.",
         calls: [call('setNever', { needId, pinId, never: false })],
         effort: 0.5,

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { spareCount, sparesOf, spareWords, shortfalls, shortfallWords } from '~/core/allot/spares';
@@ -56,7 +57,7 @@ export function Allot({ help }: { help: Help }) {
   const [dialog, setDialog] = useState<'why' | 'spares' | 'marks' | null>(null);
   const faces = useFaceCavities();
   const { needs } = derived.net;
-  const need = needs.find((one) => one.id === inHand) ?? null;
+  const need = withId(needs, inHand) ?? null;
   const placed = needs.filter((one) => build.assignments[one.id] !== undefined).length;
   const open = needs.length - placed;
   const rest = useAllotment(open > 0 ? 'placed' : 'locked');

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { GripVertical, Lock } from 'lucide-react';
 import { useState } from 'react';
 import { Button, GridList, GridListHeader, GridListItem, GridListSection, useDragAndDrop } from 'react-aria-components';
@@ -38,7 +39,7 @@ export function NeedList({
     onDragEnd: onLetGo,
   });
   const kindName = (need: Need) => {
-    const device = build.devices.find((one) => one.id === need.deviceId);
+    const device = withId(build.devices, need.deviceId);
     return device ? (build.kinds[device.kindId]?.name ?? '') : '';
   };
   const shown = find(

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { styled } from 'styled-components';
 import { barredPins, isCrimped } from '~/core/allot/model';
 import { cavityHelp } from '~/core/allot/pinning';
@@ -57,13 +58,13 @@ export function PinCard({
 }) {
   const { build, derived, edit, select } = useBuild();
   const { net } = derived;
-  const pin = build.ecu.pins.find((one) => one.id === pinId);
-  const cavity = net.cavities.find((one) => one.pin.id === pinId);
-  const connector = build.ecu.connectors.find((one) => one.id === pin?.connector);
+  const pin = withId(build.ecu.pins, pinId);
+  const cavity = net.cavityOf.get(pinId);
+  const connector = withId(build.ecu.connectors, pin?.connector);
   if (!pin || !cavity || !connector) return null;
   const help = cavityHelp(net, pin, connector, side);
   const [wire] = net.wiresAt.get(ecuEnd(pinId)) ?? [];
-  const need = net.needs.find((one) => one.id === cavity.needId);
+  const need = withId(net.needs, cavity.needId);
   const locked = need ? build.locked.includes(need.id) : false;
   const never = barredPins(build);
   const barred = never(null, pinId);
@@ -130,7 +131,7 @@ export function PinCard({
               weight="quiet"
               onPress={() => edit(call('setNever', { needId: one.needId, pinId, never: false }))}
             >
-              Allow {net.needs.find(({ id }) => id === one.needId)?.label ?? one.needId} again
+              Allow {withId(net.needs, one.needId)?.label ?? one.needId} again
             </Button>
           ))}
       </Row>

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { useEffect, useRef } from 'react';
 import { styled } from 'styled-components';
 import { whyOpen } from '~/core/allot/allot';
@@ -26,7 +27,7 @@ export function WhyNot({ help, onClose }: { help: Help; onClose: () => void }) {
   const run = useRef(task.run);
   useEffect(() => run.current(), []);
   const { needs } = derived.net;
-  const label = (id: string) => needs.find((one) => one.id === id)?.label ?? id;
+  const label = (id: string) => withId(needs, id)?.label ?? id;
   const open = needs.filter((need) => build.assignments[need.id] === undefined);
   const stuck = new Set(task.answer?.flatMap(({ conflict }) => [...conflict.needs, ...conflict.more]));
   const easy = task.answer ? open.filter((need) => !stuck.has(need.id)) : [];

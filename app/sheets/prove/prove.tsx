@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { labelOf } from '~/core/netlist/label';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
@@ -109,7 +110,7 @@ export function Prove() {
     const reading = build.prove.readings[test.id];
     return reading !== undefined && !judge(test, reading.value, build.prove.leadOhms).right;
   };
-  const chosen = tests.find((test) => test.id === chosenId) ?? tests.find(isLeft) ?? tests[0] ?? null;
+  const chosen = withId(tests, chosenId) ?? tests.find(isLeft) ?? tests[0] ?? null;
   const shown = tests.filter(
     (test) => test === chosen || (filter === 'left' ? isLeft(test) : filter === 'wrong' ? isWrong(test) : true),
   );

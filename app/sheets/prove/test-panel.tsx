@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { labelOf } from '~/core/netlist/label';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { styled } from 'styled-components';
@@ -23,8 +24,8 @@ function Place({ test }: { test: ProveTest }) {
   const { build, derived, select } = useBuild();
   const faces = useFaceCavities();
   const held = pinAt(test.hold);
-  const pin = build.ecu.pins.find((one) => one.id === held);
-  const connector = pin && build.ecu.connectors.find((one) => one.id === pin.connector);
+  const pin = withId(build.ecu.pins, held);
+  const connector = pin && withId(build.ecu.connectors, pin.connector);
   const place = pin && connector ? cavityPlace(connector, pin.cavity) : null;
   return (
     <Stack $gap={2}>

@@ -1,3 +1,4 @@
+import { withId } from '~/core/data/with-id';
 import { Check, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -146,7 +147,7 @@ function Answer({
     setOther(null);
   };
   const [best, ...rest]: readonly NextTest[] = answer.next;
-  const chosen = answer.tests.find((test) => test.id === other);
+  const chosen = withId(answer.tests, other);
   return (
     <Columns>
       <Stack $gap={3}>
@@ -177,7 +178,7 @@ function Answer({
         {one.readings.length === 0 && <Small>None yet. The first one above is the cheapest that tells most.</Small>}
         <Stack as="ul" $gap={1}>
           {one.readings.map((reading) => {
-            const test = answer.tests.find((candidate) => candidate.id === reading.testId);
+            const test = withId(answer.tests, reading.testId);
             return (
               <li key={reading.testId}>
                 <Row $gap={2}>

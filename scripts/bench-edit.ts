@@ -1,0 +1,245 @@
+import { spawn } from 'node:child_process';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import { catalog } from '~/catalog';
+import type { Build } from '~/core/build/schema';
+import { isFixedPin } from '~/core/ecu/ecu';
+import { applyEdit, call } from '~/core/edits';
+import { netlist } from '~/core/netlist/netlist';
+import { pellworth } from '~/demo/pellworth';
+import { largeBuild } from './bench-build';
+
+/** One row of the whole edit: from the key press to what the person sees. */
+export interface EditRow {
+  readonly name: string;
+  /** Key press to paint, milliseconds. */
+  readonly median: number;
+  readonly worst: number;
+  /** Script, style and layout of the page within one press. */
+  readonly script: number;
+  /** The longest task within any of them. */
+  readonly longestTask: number;
+}
+
+const SHEETS = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'] as const;
+const PRESSES = 24;
+
+/** 250 devices on a 300-pin ECU, all but a few of their needs placed: open needs are what costs most. */
+export function largePlaced(): Build {
+  const bare = largeBuild(250, 300);
+  // Supplies and grounds, which the solver's rows do without, on a connector of their own.
+  const fixed = catalog.ecus.find((one) => one.id === 'orrery-94')!.pins.filter(isFixedPin);
+  const connector = { id: 'P', rows: [fixed.length], maxSquareMm: 6, sealed: false };
+  const build: Build = {
+    ...bare,
+    ecu: {
+      ...bare.ecu,
+      connectors: [...bare.ecu.connectors, connector],
+      pins: [...bare.ecu.pins, ...fixed.map((pin, i) => ({ ...pin, id: `P${i + 1}`, connector: 'P', cavity: i + 1 }))],
+    },
+  };
+  const placed = applyEdit(build, 'allotAll', call('allotAll', { keep: 'most' }).args);
+  if (!placed.ok) throw new Error(placed.problem.sentence);
+  const { assignments } = placed.value.build;
+  const kept = netlist(build).needs.filter((need) => assignments[need.id] !== undefined);
+  return {
+    ...placed.value.build,
+    name: 'Bench build',
+    assignments: Object.fromEntries(kept.slice(0, 237).map((need) => [need.id, assignments[need.id]])),
+  };
+}
+
+async function served(): Promise<{ base: string; stop: () => void }> {
+  const child = spawn(process.execPath, ['scripts/serve.mjs'], { env: { ...process.env, PORT: '0' } });
+  const base = await new Promise<string>((resolve, reject) => {
+    child.stdout.on('data', (said: Buffer) => {
+      const address = /http:\S+[^/\s]/.exec(said.toString());
+      if (address) resolve(address[0]);
+    });
+    child.once('exit', () => reject(new Error('the app is not served: run npm run build first')));
+  });
+  return { base, stop: () => void child.kill() };
+}
+
+const ready = (page: Page) => page.waitForSelector('html[data-ready]');
+
+async function importBuild(page: Page, base: string, build: Build): Promise<string> {
+  await page.goto(`${base}/`);
+  await ready(page);
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Import a file' }).click(),
+  ]);
+  await chooser.setFiles({
+    name: 'build.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(build)),
+  });
+  await page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }).click();
+  await page.waitForURL(/\/build\/[^/]+\/survey/);
+  return /build\/([^/]+)\//.exec(page.url())![1];
+}
+
+/** Listens in the page: when a key went down, when the page had shown its answer, and how long its tasks took. */
+function watch(): void {
+  const seen = { presses: [] as number[], tasks: [] as number[], from: 0, answered: () => false };
+  Object.assign(window, { seen });
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) seen.tasks.push(entry.duration);
+  }).observe({ entryTypes: ['longtask'] });
+  const painted = () => {
+    requestAnimationFrame(() => {
+      const channel = new MessageChannel();
+      channel.port1.onmessage = () => {
+        seen.presses.push(performance.now() - seen.from);
+        seen.from = 0;
+      };
+      channel.port2.postMessage(null);
+    });
+  };
+  window.addEventListener(
+    'keydown',
+    (event) => {
+      if (['Control', 'Shift'].includes(event.key)) return;
+      seen.from = event.timeStamp;
+      // What answers a typed letter is the field itself, what answers an edit are the new words of undo and redo.
+      if (!event.ctrlKey) {
+        setTimeout(painted, 0);
+        return;
+      }
+      const word = () =>
+        [...document.querySelectorAll('[aria-label^="Undo"], [aria-label^="Do again"]')]
+          .map((button) => button.getAttribute('aria-label'))
+          .join();
+      const before = word();
+      const observer = new MutationObserver(() => {
+        if (word() === before) return;
+        observer.disconnect();
+        painted();
+      });
+      observer.observe(document.body, { subtree: true, childList: true, attributes: true });
+    },
+    true,
+  );
+}
+
+interface Seen {
+  presses: number[];
+  tasks: number[];
+  from: number;
+}
+
+/** Presses keys in turn, each after the page has come to rest from the one before. */
+async function pressed(page: Page, name: string, keys: readonly string[]): Promise<EditRow> {
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('Performance.enable');
+  const spent = async () => {
+    const { metrics } = await cdp.send('Performance.getMetrics');
+    const of = (wanted: string) => metrics.find((one) => one.name === wanted)!.value;
+    return (of('ScriptDuration') + of('LayoutDuration') + of('RecalcStyleDuration')) * 1000;
+  };
+  const script: number[] = [];
+  await page.evaluate(() => {
+    const { seen } = window as unknown as { seen: Seen };
+    [seen.presses, seen.tasks] = [[], []];
+  });
+  for (const [count, key] of keys.entries()) {
+    const before = await spent();
+    await page.keyboard.press(key);
+    await page
+      .waitForFunction((most) => (window as unknown as { seen: Seen }).seen.presses.length >= most, count + 1)
+      .catch((error: unknown) => {
+        throw new Error(`${name}: press ${count + 1} (${key}) has no answer`, { cause: error });
+      });
+    // The save that follows an edit, and what it draws anew, is part of it; the snapshot a second later is not.
+    await page.waitForTimeout(250);
+    script.push((await spent()) - before);
+  }
+  await cdp.detach();
+  const { presses, tasks } = await page.evaluate(() => (window as unknown as { seen: Seen }).seen);
+  // The first two warm the page up.
+  const sorted = presses.slice(2).sort((a, b) => a - b);
+  const scripts = script.slice(2).sort((a, b) => a - b);
+  return {
+    name,
+    median: sorted[sorted.length >> 1],
+    worst: sorted[sorted.length - 1],
+    script: scripts[scripts.length >> 1],
+    longestTask: Math.max(0, ...tasks),
+  };
+}
+
+async function rowsOf(browser: Browser, base: string, named: string, build: Build): Promise<EditRow[]> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+  const page = await context.newPage();
+  // Functions that are handed over whole name themselves by a helper the page does not have.
+  await page.addInitScript('window.__name = (one) => one');
+  await page.addInitScript(watch);
+  const id = await importBuild(page, base, build);
+  await ready(page);
+  // Two edits to take back and do again on every sheet: a wire's length, then a need's pin.
+  await page.goto(`${base}/build/${id}/loom`);
+  await ready(page);
+  const slack = page.getByRole('textbox', { name: 'Slack on each wire' });
+  for (const metres of ['0.21', '0.22']) {
+    await slack.fill(metres);
+    await slack.press('Tab');
+    await page.getByRole('button', { name: /^Undo: / }).waitFor();
+  }
+  const rows: EditRow[] = [];
+  for (const sheet of SHEETS) {
+    await page.goto(`${base}/build/${id}/${sheet}`);
+    await ready(page);
+    await page.waitForTimeout(1500);
+    const { tasks } = await page.evaluate(() => (window as unknown as { seen: Seen }).seen);
+    await page.locator('h1').click();
+    const keys = Array.from({ length: PRESSES }, (_, i) => (i % 2 === 0 ? 'Control+z' : 'Control+y'));
+    const row = await pressed(page, `${named}, ${sheet}: an edit taken back and done again`, keys);
+    rows.push(row, {
+      name: `${named}, ${sheet}: opened`,
+      median: 0,
+      worst: 0,
+      script: 0,
+      longestTask: Math.max(0, ...tasks),
+    });
+    if (sheet !== 'allot') continue;
+    await page.getByRole('textbox', { name: 'Search needs' }).first().focus();
+    rows.push(
+      await pressed(
+        page,
+        `${named}, allot: a letter in the search`,
+        [...'injectorinjector'].flatMap((letter) => [letter, 'Backspace']),
+      ),
+    );
+  }
+  await context.close();
+  return rows;
+}
+
+/** Key press to paint in a real browser, on every sheet, for the demo build and a large one. */
+export async function editRows(only: 'demo' | 'large' | 'both' = 'both'): Promise<EditRow[]> {
+  const { base, stop } = await served();
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
+  try {
+    return [
+      ...(only === 'large' ? [] : await rowsOf(browser, base, 'demo', pellworth())),
+      ...(only === 'demo' ? [] : await rowsOf(browser, base, 'large', largePlaced())),
+    ];
+  } finally {
+    await browser.close();
+    stop();
+  }
+}
+
+export function editReport(rows: readonly EditRow[]): string {
+  const cells = rows.map((row) =>
+    [row.median, row.worst, row.script, row.longestTask].map((value) => value.toFixed(0).padStart(7)),
+  );
+  const width = Math.max(...rows.map((row) => row.name.length));
+  return [
+    `${'milliseconds'.padEnd(width)}  ${['median', 'worst', 'script', 'longest task'].map((word) => word.padStart(7)).join(' ')}`,
+    ...rows.map((row, i) => `${row.name.padEnd(width)}  ${cells[i].join(' ')}`),
+  ].join('\n');
+}
