@@ -1,31 +1,19 @@
-import {
-  createContext,
-  useCallback,
-  useContext,
-  useEffect,
-  useMemo,
-  useState,
-  useSyncExternalStore,
-  type ReactNode,
-} from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import type { ReactNode } from 'react';
 import { useParams, useSubmit } from 'react-router';
 import type { EditCall } from '~/core/edits';
-import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
-import { derive, type Derived } from '~/core/derive/derive';
 import { asJson } from '../json-request';
 import { buildRequests, type BuildAction } from '../storage/actions';
-import type { Session, SessionView } from '../storage/session';
+import type { Session } from '../storage/session';
 import type { TypedTexts } from '../storage/typed';
 import { TypingContext } from '../ui/typed';
+import { BuildStore, type BuildState } from './store';
+import { Tracked } from './tracked';
 import { TypingKeeper } from './typing';
 
-/** What every sheet works on. Selection lives as long as the tab, never in the file. */
-export interface BuildContextValue {
-  readonly build: Build;
-  readonly view: SessionView;
-  readonly derived: Derived;
-  readonly selection: Selection | null;
+/** What a sheet can do to a build; the same functions as long as it is open. */
+interface BuildActions {
   readonly select: (selection: Selection | null) => void;
   /** Sends edits to the route's action as one step. */
   readonly edit: (...calls: EditCall[]) => void;
@@ -38,28 +26,31 @@ export interface BuildContextValue {
   /** Changes put aside, as a file's text, and dropped. */
   readonly asideText: () => Promise<string | null>;
   readonly dropAside: () => void;
-  /** Text is being typed that is not on the device yet. */
-  readonly typing: boolean;
 }
+/** What every sheet works on. */
+export type BuildContextValue = BuildState & BuildActions;
 
-const Context = createContext<BuildContextValue | null>(null);
+const StoreContext = createContext<BuildStore | null>(null);
+const ActionsContext = createContext<BuildActions | null>(null);
 
+/**
+ * The build on show and what can be done to it. A component is drawn again only when something it has read is another value:
+ * of `derived` and `view` each property counts by itself, so take what is needed of them, not the whole.
+ */
 export function useBuild(): BuildContextValue {
-  const value = useContext(Context);
-  if (!value) throw new Error('useBuild outside a build');
-  return value;
-}
-
-/** A run to look at from the start: the first need that has its pin. */
-function firstRun(session: Session): Selection | null {
-  const { build } = session.snapshot();
-  const need = derive(build).net.needs.find((one) => build.assignments[one.id] !== undefined);
-  return need ? { type: 'need', needId: need.id } : null;
+  const store = useContext(StoreContext);
+  const actions = useContext(ActionsContext);
+  if (!store || !actions) throw new Error('useBuild outside a build');
+  const [tracked] = useState(() => new Tracked<BuildState>(store, ['derived', 'view']));
+  const state = useSyncExternalStore(store.subscribe, tracked.snapshot, tracked.snapshot);
+  return useMemo(
+    () => Object.defineProperties({ ...actions } as BuildContextValue, Object.getOwnPropertyDescriptors(state)),
+    [actions, state],
+  );
 }
 
 /** Keeps what is being typed, also when the page goes. */
-function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
-  const [keeper] = useState(() => new TypingKeeper(session, kept));
+function useLeaving({ session, keeper }: BuildStore): void {
   useEffect(() => {
     const leave = () => {
       session.catchUp();
@@ -74,7 +65,6 @@ function useTypingKeeper(session: Session, kept: TypedTexts): TypingKeeper {
       keeper.leave();
     };
   }, [keeper, session]);
-  return keeper;
 }
 
 export function BuildProvider({
@@ -87,10 +77,9 @@ export function BuildProvider({
   typed: TypedTexts;
   children: ReactNode;
 }) {
-  const view = useSyncExternalStore(session.subscribe, session.snapshot, session.snapshot);
-  const keeper = useTypingKeeper(session, typed);
-  const typing = useSyncExternalStore(keeper.subscribe, keeper.typing, keeper.typing);
-  const [selection, select] = useState<Selection | null>(() => firstRun(session));
+  const [store] = useState(() => new BuildStore(session, new TypingKeeper(session, typed)));
+  useEffect(() => store.open(), [store]);
+  useLeaving(store);
   const submit = useSubmit();
   const { buildId } = useParams();
   const send = useCallback(
@@ -102,13 +91,9 @@ export function BuildProvider({
       }),
     [submit, session, buildId],
   );
-  const value = useMemo<BuildContextValue>(
-    () => ({
-      build: view.build,
-      view,
-      derived: derive(view.build),
-      selection,
-      select,
+  const actions = useMemo(
+    (): BuildActions => ({
+      select: store.select,
       edit: (...calls) => send({ intent: 'edit', calls }),
       undo: () => send({ intent: 'undo' }),
       redo: () => send({ intent: 'redo' }),
@@ -117,13 +102,14 @@ export function BuildProvider({
       takeOver: () => void session.takeOver(),
       asideText: () => session.asideText(),
       dropAside: () => void session.dropAside(),
-      typing,
     }),
-    [view, selection, send, session, typing],
+    [send, session, store],
   );
   return (
-    <TypingContext value={keeper}>
-      <Context value={value}>{children}</Context>
+    <TypingContext value={store.keeper}>
+      <StoreContext value={store}>
+        <ActionsContext value={actions}>{children}</ActionsContext>
+      </StoreContext>
     </TypingContext>
   );
 }

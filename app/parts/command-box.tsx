@@ -27,6 +27,8 @@ const MOST = 40;
 
 function useEntries(close: () => void): Entry[] {
   const { build, derived, select, edit, undo, redo, view } = useBuild();
+  const { net } = derived;
+  const { undoLabel, redoLabel } = view;
   const { buildId } = useParams();
   const navigate = useNavigate();
   return useMemo(() => {
@@ -39,7 +41,6 @@ function useEntries(close: () => void): Entry[] {
       run();
       close();
     };
-    const { net } = derived;
     return [
       ...sheetList.map((sheet) => ({
         id: `sheet-${sheet.id}`,
@@ -71,8 +72,8 @@ function useEntries(close: () => void): Entry[] {
         note: 'action',
         run: act(() => edit(call('allotAll', { keep: 'placed' }))),
       },
-      { id: 'do-undo', name: 'Undo', note: view.undoLabel ?? 'nothing to undo', run: act(undo) },
-      { id: 'do-redo', name: 'Redo', note: view.redoLabel ?? 'nothing to do again', run: act(redo) },
+      { id: 'do-undo', name: 'Undo', note: undoLabel ?? 'nothing to undo', run: act(undo) },
+      { id: 'do-redo', name: 'Redo', note: redoLabel ?? 'nothing to do again', run: act(redo) },
       {
         id: 'do-export',
         name: 'Export this build',
@@ -93,7 +94,7 @@ function useEntries(close: () => void): Entry[] {
       },
       { id: 'do-garage', name: 'Garage', note: 'all builds', run: act(() => void navigate('/')) },
     ];
-  }, [build, derived, select, edit, undo, redo, view, buildId, navigate, close]);
+  }, [build, net, select, edit, undo, redo, undoLabel, redoLabel, buildId, navigate, close]);
 }
 
 function Box({ close }: { close: () => void }) {

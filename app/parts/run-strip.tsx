@@ -91,7 +91,7 @@ export function RunStrip({ showing }: { showing?: Selection }) {
   const run = useMemo(() => (selection ? runOf(derived.net, selection) : null), [derived.net, selection]);
   const expectation = useMemo(
     () => (run ? expectRun(build, derived.net, derived.tests, run) : null),
-    [build, derived, run],
+    [build, derived.net, derived.tests, run],
   );
   const stateAt = (end: EndKey): 'right' | 'wrong' | null => {
     const wires = derived.net.wiresAt.get(end) ?? [];

@@ -1,13 +1,12 @@
+import { useDeferredValue } from 'react';
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
-import type { Build } from '~/core/build/schema';
 import type { DeviceKind } from '~/core/devices/kind';
-import { sheetProgress } from '~/core/derive/sheets';
 import { BuildProvider, useBuild } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
-import { derive, deriveGates, explainWith } from '~/core/derive/derive';
+import { derive, explainWith } from '~/core/derive/derive';
 import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
@@ -71,19 +70,20 @@ function Gone({ why }: { why: string }) {
 }
 
 function Shell() {
-  const { build, view } = useBuild();
+  const { view } = useBuild();
   if (view.gone !== null) return <Gone why={view.gone} />;
-  return <Sheets build={build} />;
-}
-
-function Sheets({ build }: { build: Build }) {
-  const { net, findings, progress } = derive(build);
   return (
     <Desk>
-      <Spine fill={sheetProgress(build, net, findings, progress, deriveGates(build))} />
+      <Trunk />
       <Outlet />
     </Desk>
   );
+}
+
+/** How far each sheet is takes the gates, and those the circuit: it follows the edit when that has been drawn. */
+function Trunk() {
+  const { build } = useBuild();
+  return <Spine fill={derive(useDeferredValue(build)).fill} />;
 }
 
 export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {

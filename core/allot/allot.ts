@@ -5,7 +5,8 @@ import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../data/group';
 import { listWords } from '../units/format';
 import { conflictsOf, type Conflict } from './conflict';
-import { MINOR, barredPins, isCrimped, modelOf, type Keep, type Model } from './model';
+import { freeFits } from './free';
+import { MINOR, isCrimped, modelOf, type Keep, type Model } from './model';
 import { placements, solve, type SolveOptions, type Solved } from './solve';
 import { sparesOf, type Spare } from './spares';
 import { allotSupplies } from './supplies';
@@ -135,14 +136,7 @@ export function whyOpen(
 ): WhyOpen | null {
   const need = withId(needs, needId);
   if (!need || build.assignments[needId] !== undefined) return null;
-  const used = new Set(needs.flatMap((other) => build.assignments[other.id] ?? []));
-  const never = barredPins(build);
-  const fits = build.ecu.pins
-    .filter(
-      (pin) =>
-        !used.has(pin.id) && !never(null, pin.id) && !never(needId, pin.id) && serve(pin, need.ask).ability !== null,
-    )
-    .map((pin) => pin.id);
+  const fits = freeFits(build, need, needs);
   // A whole pair must be free, and groups must allow it: ask the solver, with everything else left as it is.
   const possible =
     fits.length > 0 &&

@@ -1,22 +1,30 @@
 import type { Build } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
+import { needsOf, type Need } from '../netlist/needs';
 import { netlist, type Netlist } from '../netlist/netlist';
+import { circuitsOf, type Circuit } from '../power/plan';
 import { proveTests, type ProveTest } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
-import { countFindings, findingsOf, type FindingCounts } from '../rules';
-import type { Finding } from '../rules/rule';
+import { countFindings, inOrder, rules, type FindingCounts } from '../rules';
+import type { Beside } from '../rules/beside';
+import { runRule, type Finding, type SheetId } from '../rules/rule';
+import { sheetProgress } from './sheets';
+import { Stage } from './stage';
 
-/** Everything the sheets show that follows from the build alone. */
+/** Everything the sheets show that follows from the build alone. Each part is worked out when it is first asked for. */
 export interface Derived {
   readonly net: Netlist;
   readonly findings: readonly Finding[];
   readonly counts: FindingCounts;
   readonly tests: readonly ProveTest[];
   readonly progress: Progress;
+  readonly gates: readonly Gate[];
+  /** How far each sheet is, 0 to 1. */
+  readonly fill: Readonly<Record<SheetId, number>>;
+  /** Some finding waits for what is worked out beside. */
+  readonly waits: boolean;
 }
-
-const known = new WeakMap<Build, Derived>();
 
 /** Kinds whose calibrations may explain a reading; those of the build itself always do. */
 let library: readonly DeviceKind[] = [];
@@ -25,26 +33,139 @@ export function explainWith(kinds: readonly DeviceKind[]): void {
   library = kinds;
 }
 
-/** Derives once a build value; a build never changes in place. */
-export function derive(build: Build): Derived {
-  const found = known.get(build);
-  if (found) return found;
-  const net = netlist(build);
-  const findings = findingsOf(build, net, library);
-  const tests = proveTests(build, net);
-  const derived = { net, findings, counts: countFindings(findings), tests, progress: progressOf(build, net, tests) };
-  known.set(build, derived);
-  return derived;
+/** What a stage reads besides the build and its wires. */
+interface Told {
+  readonly library: readonly DeviceKind[];
+  readonly beside: Beside | null;
+  readonly progress: Progress;
+}
+type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
+
+/** The steps of the derivation of one build, each remembering its last answer (stage.ts). */
+class Graph {
+  private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) => needsOf(build));
+  private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) => circuitsOf(build));
+  private readonly nets = new Stage<
+    { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[] } },
+    Netlist
+  >(({ build, made }) => netlist(build, made.needs, made.circuits));
+  private readonly tested = new Stage<Plan, readonly ProveTest[]>(({ build, net }) => proveTests(build, net));
+  private readonly proved = new Stage<Plan & { made: { tests: readonly ProveTest[] } }, Progress>(
+    ({ build, net, made }) => progressOf(build, net, made.tests),
+  );
+  private readonly kinds = new Stage<{ build: Build; told: { library: readonly DeviceKind[] } }, readonly DeviceKind[]>(
+    ({ build, told }) => [...Object.values(build.kinds), ...told.library],
+  );
+  private readonly checks = rules.map(
+    (rule) =>
+      new Stage<Plan & { told: Told }, readonly Finding[]>(({ build, net, told }) =>
+        runRule(rule, {
+          build,
+          net,
+          get devices() {
+            return net.devices;
+          },
+          get library() {
+            return told.library;
+          },
+          proof: () => told.progress,
+          get beside() {
+            return told.beside;
+          },
+        }),
+      ),
+  );
+  private readonly ordered = new Stage<{ build: Build; made: Readonly<Record<number, readonly Finding[]>> }, Finding[]>(
+    ({ build, made }) =>
+      inOrder(
+        build.aside,
+        rules.flatMap((_, i) => made[i]),
+      ),
+  );
+  private readonly gated = new Stage<
+    Plan & { made: { progress: Progress; findings: readonly Finding[] } },
+    readonly Gate[]
+  >(({ build, net, made }) => gatesOf(build, net, made.progress, made.findings));
+  private readonly filled = new Stage<
+    Plan & { made: { progress: Progress; findings: readonly Finding[]; gates: readonly Gate[] } },
+    Record<SheetId, number>
+  >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, made.gates));
+
+  net(build: Build): Netlist {
+    const made = { needs: this.needs.of({ build }), circuits: this.circuits.of({ build }) };
+    return this.nets.of({ build, made });
+  }
+  tests(build: Build, net: Netlist): readonly ProveTest[] {
+    return this.tested.of({ build, net });
+  }
+  progress(build: Build, { net, tests }: Pick<Derived, 'net' | 'tests'>): Progress {
+    return this.proved.of({ build, net, made: { tests } });
+  }
+  findings(build: Build, derived: Pick<Derived, 'net' | 'progress'>, beside: Beside | null): readonly Finding[] {
+    const told: Told = {
+      library: this.kinds.of({ build, told: { library } }),
+      beside,
+      get progress() {
+        return derived.progress;
+      },
+    };
+    const made = this.checks.map((check) => check.of({ build, net: derived.net, told }));
+    return this.ordered.of({ build, made });
+  }
+  gates(build: Build, { net, progress, findings }: Pick<Derived, 'net' | 'progress' | 'findings'>): readonly Gate[] {
+    return this.gated.of({ build, net, made: { progress, findings } });
+  }
+  fill(build: Build, { net, progress, findings, gates }: Derived): Record<SheetId, number> {
+    return this.filled.of({ build, net, made: { progress, findings, gates } });
+  }
 }
 
-const gates = new WeakMap<Build, readonly Gate[]>();
+/** Keeps what a getter has worked out. */
+function once<T>(compute: () => T): () => T {
+  let known: { readonly value: T } | null = null;
+  return () => (known ??= { value: compute() }).value;
+}
 
-/** The gates of a build: they solve the circuit, so they are derived only where they are shown. */
-export function deriveGates(build: Build): readonly Gate[] {
-  const found = gates.get(build);
-  if (found) return found;
-  const { net, progress, findings } = derive(build);
-  const made = gatesOf(build, net, progress, findings);
-  gates.set(build, made);
-  return made;
+function viewOf(graph: Graph, build: Build, beside: Beside | null): Derived {
+  const parts = {
+    net: once(() => graph.net(build)),
+    tests: once(() => graph.tests(build, view.net)),
+    progress: once(() => graph.progress(build, view)),
+    findings: once(() => graph.findings(build, view, beside)),
+    counts: once(() => countFindings(view.findings)),
+    gates: once(() => graph.gates(build, view)),
+    fill: once(() => graph.fill(build, view)),
+    waits: once(() => view.findings.some((finding) => finding.waits)),
+  };
+  const view: Derived = Object.defineProperties(
+    {} as Derived,
+    Object.fromEntries(Object.entries(parts).map(([name, get]) => [name, { get, enumerable: true }])),
+  );
+  return view;
+}
+
+/** Builds whose steps are remembered: the one on show, and a few left a moment ago. */
+const MOST_GRAPHS = 3;
+const graphs = new Map<string, Graph>();
+function graphOf(id: string): Graph {
+  const graph = graphs.get(id) ?? new Graph();
+  graphs.delete(id);
+  graphs.set(id, graph);
+  for (const old of [...graphs.keys()].slice(0, -MOST_GRAPHS)) graphs.delete(old);
+  return graph;
+}
+
+const known = new WeakMap<Build, { readonly beside: Beside | null; readonly derived: Derived }>();
+
+/**
+ * Derives once a build value; a build never changes in place. Of an edited build only those steps are done again whose inputs
+ * the edit touched. `beside`: what a solver says of this build, once it is known.
+ */
+export function derive(build: Build, beside: Beside | null = null): Derived {
+  const found = known.get(build);
+  // What was once known of this very build stays known.
+  if (found && (beside === null || found.beside === beside)) return found.derived;
+  const derived = viewOf(graphOf(build.id), build, beside);
+  known.set(build, { beside, derived });
+  return derived;
 }

@@ -279,9 +279,11 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
  * Derives the whole loom from a build. Pure and cheap: linear in devices, pins and wires; a few milliseconds at most.
  * Needs without a pin, or with a pin the ECU does not have, get no wire: rules and the pin desk name them.
  */
-export function netlist(build: Build): Netlist {
-  const needs = needsOf(build);
-  const circuits = circuitsOf(build);
+export function netlist(
+  build: Build,
+  needs: readonly Need[] = needsOf(build),
+  circuits: readonly Circuit[] = circuitsOf(build),
+): Netlist {
   const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
   const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
   const list = new WireList(build);

@@ -4,6 +4,7 @@ import { netlist, type Netlist } from '../netlist/netlist';
 import { proveTests } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
 import { isBinding } from '../build/binding';
+import { besideOf, type Beside } from './beside';
 import { bodyRules } from './body';
 import { busRules } from './bus';
 import { calibrationRules } from './calibration';
@@ -34,12 +35,13 @@ const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };
 
 /**
  * All findings of a build, stops first, in rule order within a severity, those set aside last. `library`: kinds beside the build's own whose
- * calibrations may explain a reading.
+ * calibrations may explain a reading. `beside`: what a solver says, worked out here unless it is given; null: it is not known yet.
  */
 export function findingsOf(
   build: Build,
   net: Netlist = netlist(build),
   library: readonly DeviceKind[] = [],
+  beside: Beside | null = besideOf(build, net.needs),
 ): Finding[] {
   let progress: Progress | null = null;
   const context: RuleContext = {
@@ -48,16 +50,23 @@ export function findingsOf(
     devices: net.devices,
     library: [...Object.values(build.kinds), ...library],
     proof: () => (progress ??= progressOf(build, net, proveTests(build, net))),
+    beside,
   };
-  return rules
-    .flatMap((rule) => runRule(rule, context))
-    .map((finding) => judged(build, finding))
-    .sort((a, b) => Number(a.aside !== null) - Number(b.aside !== null) || weight[a.severity] - weight[b.severity]);
+  return inOrder(
+    build.aside,
+    rules.flatMap((rule) => runRule(rule, context)),
+  );
 }
 
+/** Findings in the order they are shown, each judged by what was set aside. */
+export const inOrder = (aside: Build['aside'], findings: readonly Finding[]): Finding[] =>
+  findings
+    .map((finding) => judged(aside, finding))
+    .sort((a, b) => Number(a.aside !== null) - Number(b.aside !== null) || weight[a.severity] - weight[b.severity]);
+
 /** A finding set aside stays so while it reads the same; other figures are another finding. */
-function judged(build: Build, finding: Finding): Finding {
-  const aside = Object.hasOwn(build.aside, finding.id) ? build.aside[finding.id] : null;
+function judged(set: Build['aside'], finding: Finding): Finding {
+  const aside = Object.hasOwn(set, finding.id) ? set[finding.id] : null;
   if (!aside || isBinding(finding.rule)) return finding;
   return aside.detail === finding.detail ? { ...finding, aside } : { ...finding, before: aside };
 }

@@ -1,7 +1,9 @@
 import { withId } from '../data/with-id';
 import { ecuEnd } from '../ends/ends';
-import { whyOpen } from '../allot/allot';
-import { conflictsOf, type Conflict } from '../allot/conflict';
+import { freeFits, isFreeToTake } from '../allot/free';
+import type { Build } from '../build/schema';
+import type { Netlist } from '../netlist/netlist';
+import { MOST_TOLD } from './beside';
 import { shortfalls, shortfallWords } from '../allot/spares';
 import { call } from '../edits';
 import { missSentence, serve } from '../ecu/ask';
@@ -9,7 +11,7 @@ import type { Pin } from '../ecu/ecu';
 import type { Need } from '../netlist/needs';
 import type { VerdictCode } from '../prove/verdict';
 import { listWords, plural } from '../units/format';
-import type { Rule } from './rule';
+import type { Hit, Rule } from './rule';
 
 const wrongTitles: Record<VerdictCode, string> = {
   right: '',
@@ -20,6 +22,28 @@ const wrongTitles: Record<VerdictCode, string> = {
   'below-leads': 'Reading below the meter leads',
   'wrong-cylinder': 'Output works another cylinder',
 };
+
+/** What is plain of an open need without solving anything; the rest comes. */
+function plainlyOpen(build: Build, net: Netlist, need: Need): Hit {
+  const fits = freeFits(build, need, net.needs);
+  const sure = fits.find((pinId) => isFreeToTake(build.ecu, need, pinId));
+  return {
+    at: need.id,
+    title: `${need.label} has no pin`,
+    detail:
+      sure !== undefined
+        ? `Not placed yet: ${listWords(fits)} would do.`
+        : fits.length > 0
+          ? `Not placed yet: ${listWords(fits)} might do; what their pairs and groups allow is being worked out.`
+          : 'No free pin can be it; whether others could make room is being worked out.',
+    where: { type: 'need', needId: need.id },
+    remedy:
+      sure === undefined
+        ? undefined
+        : { label: `Place it on ${fits[0]}`, calls: [call('assign', { needId: need.id, pinId: fits[0] })] },
+    waits: true,
+  };
+}
 
 export const planRules: Rule[] = [
   {
@@ -47,10 +71,10 @@ export const planRules: Rule[] = [
     title: 'Need without a pin',
     source: "Capabilities of the ECU's pins",
     sheet: 'allot',
-    check: ({ build, net }) => {
+    check: ({ build, net, beside }) => {
       const open = net.needs.filter((need) => build.assignments[need.id] === undefined);
       if (open.length === 0) return [];
-      if (open.length > 4)
+      if (open.length > MOST_TOLD)
         return [
           {
             at: '',
@@ -60,10 +84,9 @@ export const planRules: Rule[] = [
             remedy: { label: 'Allot the rest', calls: [call('allotAll', { keep: 'placed' })] },
           },
         ];
-      let known: readonly Conflict[] | null = null;
-      const conflicts = () => (known ??= conflictsOf(build, net.needs));
       return open.map((need) => {
-        const why = whyOpen(build, need.id, net.needs, conflicts)!;
+        const why = beside?.open[need.id];
+        if (!why) return plainlyOpen(build, net, need);
         return {
           at: need.id,
           title: `${need.label} has no pin`,

@@ -4,6 +4,7 @@ import type { DeviceKind } from '../devices/kind';
 import type { Device } from '../build/schema';
 import type { Selection } from '../netlist/run';
 import type { Netlist } from '../netlist/netlist';
+import type { Beside } from './beside';
 import type { Progress } from '../prove/verdict';
 
 export type Severity = 'stop' | 'fix' | 'note';
@@ -34,6 +35,8 @@ export interface Finding {
   readonly aside: Aside | null;
   /** Set aside once, when it read otherwise: it stands again. */
   readonly before: Aside | null;
+  /** More is being worked out beside: the figure or the remedy comes. */
+  readonly waits?: true;
 }
 
 export interface RuleContext {
@@ -44,6 +47,8 @@ export interface RuleContext {
   readonly library: readonly DeviceKind[];
   /** Where the proof of the wires stands, worked out when a rule first asks. */
   readonly proof: () => Progress;
+  /** What takes a solver; null until it is worked out for this build. */
+  readonly beside: Beside | null;
 }
 
 /** What a check returns for each place; the rule adds its own name and source. */
@@ -55,6 +60,7 @@ export interface Hit {
   readonly severity?: Severity;
   readonly where?: Selection;
   readonly remedy?: Remedy;
+  readonly waits?: boolean;
 }
 
 export interface Rule {
@@ -80,4 +86,5 @@ export const runRule = (rule: Rule, context: RuleContext): Finding[] =>
     remedy: hit.remedy ?? null,
     aside: null,
     before: null,
+    ...(hit.waits ? { waits: true } : {}),
   }));

@@ -1,5 +1,4 @@
 import { ecuEnd } from '../ends/ends';
-import { allotSupplies } from '../allot/supplies';
 import { call } from '../edits';
 import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
@@ -131,9 +130,9 @@ export const sensorRules: Rule[] = [
     title: '5 V supply over its budget',
     source: "ECU maker's limit; near the limit from 90 % (common practice)",
     sheet: 'feeds',
-    check: ({ build, devices }) => {
+    check: ({ build, devices, beside }) => {
       const pins = pinsOfKind(build.ecu, 'supply-5v');
-      const spread = allotSupplies(build);
+      const spread = beside?.supplies;
       return pins.flatMap((pin) => {
         const limit = pin.abilities.find((ability) => ability.kind === 'supply-5v')?.maxAmps;
         const users = devices.flatMap(({ device, kind }) =>
@@ -156,7 +155,7 @@ export const sensorRules: Rule[] = [
             where: { type: 'end' as const, end: ecuEnd(pin.id) },
             detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
             remedy:
-              spread.fits &&
+              spread?.fits &&
               spread.amps[pin.id] <= limit * 0.9 &&
               Object.entries(spread.shared).some(([id, to]) => build.shared[id] !== to)
                 ? {
@@ -164,6 +163,7 @@ export const sensorRules: Rule[] = [
                     calls: [call('setShared', { shared: { ...spread.shared } })],
                   }
                 : undefined,
+            waits: spread === undefined,
           },
         ];
       });

@@ -10,7 +10,6 @@ import { useBuild } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { SheetFrame } from '../../parts/sheet-frame';
-import { deriveGates } from '~/core/derive/derive';
 import { newId } from '../../storage/garage';
 import { Button } from '../../ui/button';
 import { useEdited } from '../../ui/edited';
@@ -158,8 +157,8 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
 }
 
 export function FireUp() {
-  const { build } = useBuild();
-  const gates = deriveGates(build);
+  const { derived } = useBuild();
+  const { gates } = derived;
   const passed = gates.filter((gate) => gate.status === 'passed').length;
   const current = gates.find((gate) => gate.status !== 'passed') ?? gates[gates.length - 1];
   const [chosen, setChosen] = useState<string | null>(null);

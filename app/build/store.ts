@@ -1,0 +1,87 @@
+import { derive, type Derived } from '~/core/derive/derive';
+import type { Build } from '~/core/build/schema';
+import type { Selection } from '~/core/netlist/run';
+import type { Beside } from '~/core/rules/beside';
+import type { Session, SessionView } from '../storage/session';
+import { BesideTask } from './beside';
+import type { Told } from './tracked';
+import type { TypingKeeper } from './typing';
+
+/** What a sheet can read of a build. */
+export interface BuildState {
+  readonly build: Build;
+  readonly view: SessionView;
+  readonly derived: Derived;
+  /** Selection lives as long as the tab, never in the file. */
+  readonly selection: Selection | null;
+  /** Text is being typed that is not on the device yet. */
+  readonly typing: boolean;
+}
+
+/** A run to look at from the start: the first need that has its pin. */
+function firstRun({ build, derived }: Pick<BuildState, 'build' | 'derived'>): Selection | null {
+  const need = derived.net.needs.find((one) => build.assignments[one.id] !== undefined);
+  return need ? { type: 'need', needId: need.id } : null;
+}
+
+/** Brings together what is told of one open build: its session, what is typed, what is selected, and what a solver says beside. */
+export class BuildStore implements Told<BuildState> {
+  private state: BuildState;
+  private beside: { readonly build: Build; readonly said: Beside } | null = null;
+  private readonly listeners = new Set<() => void>();
+  private readonly task: BesideTask;
+
+  constructor(
+    readonly session: Session,
+    readonly keeper: TypingKeeper,
+  ) {
+    const view = session.snapshot();
+    const [{ build }, derived] = [view, derive(view.build)];
+    this.state = { build, view, derived, selection: firstRun({ build, derived }), typing: keeper.typing() };
+    this.task = new BesideTask(
+      (of, said) => {
+        this.beside = { build: of, said };
+        this.follow();
+      },
+      (sentence) => session.tell(sentence),
+    );
+  }
+
+  readonly now = (): BuildState => this.state;
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly select = (selection: Selection | null): void => this.set({ selection });
+
+  /** Follows the session until it is called back. */
+  open(): () => void {
+    const ends = [this.session.subscribe(() => this.follow()), this.keeper.subscribe(() => this.follow())];
+    this.follow();
+    this.askBeside();
+    return () => {
+      for (const end of ends) end();
+      this.task.cancel();
+    };
+  }
+
+  private follow(): void {
+    const view = this.session.snapshot();
+    const { build } = view;
+    const isOther = build !== this.state.build;
+    const beside = this.beside?.build === build ? this.beside.said : null;
+    this.set({ build, view, derived: derive(build, beside), typing: this.keeper.typing() });
+    if (isOther) this.askBeside();
+  }
+
+  private askBeside(): void {
+    const { build, derived } = this.state;
+    if (derived.waits) this.task.ask(build);
+    else this.task.cancel();
+  }
+
+  private set(part: Partial<BuildState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+}
