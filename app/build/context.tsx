@@ -1,8 +1,10 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { ReactNode } from 'react';
-import { useParams, useSubmit } from 'react-router';
+import { useNavigate, useParams, useSubmit } from 'react-router';
+import type { Build } from '~/core/build/schema';
 import type { EditCall } from '~/core/edits';
 import type { Selection } from '~/core/netlist/run';
+import type { SheetId } from '~/core/rules/rule';
 import { asJson } from '../json-request';
 import { buildRequests, type BuildAction } from '../storage/actions';
 import type { Session } from '../storage/session';
@@ -15,6 +17,7 @@ import { TypingKeeper } from './typing';
 /** What a sheet can do to a build; the same functions as long as it is open. */
 interface BuildActions {
   readonly select: (selection: Selection | null) => void;
+  readonly goTo: (sheet: SheetId) => void;
   /** Sends edits to the route's action as one step. */
   readonly edit: (...calls: EditCall[]) => void;
   readonly undo: () => void;
@@ -30,18 +33,22 @@ interface BuildActions {
 /** What every sheet works on. */
 export type BuildContextValue = BuildState & BuildActions;
 
+/** Of these, each property counts by itself. */
+const WITHIN = ['build', 'view', 'derived', 'derived.net'];
+
 const StoreContext = createContext<BuildStore | null>(null);
 const ActionsContext = createContext<BuildActions | null>(null);
 
 /**
- * The build on show and what can be done to it. A component is drawn again only when something it has read is another value:
- * of `derived` and `view` each property counts by itself, so take what is needed of them, not the whole.
+ * The build on show and what can be done to it. A component is drawn again only when something it has read is another value;
+ * of the build, its wires and what is derived each property counts by itself. The build read here stands for the real one in
+ * every computation, but is not the same object: what is kept by identity takes `useWholeBuild`.
  */
 export function useBuild(): BuildContextValue {
   const store = useContext(StoreContext);
   const actions = useContext(ActionsContext);
   if (!store || !actions) throw new Error('useBuild outside a build');
-  const [tracked] = useState(() => new Tracked<BuildState>(store, ['derived', 'view']));
+  const [tracked] = useState(() => new Tracked<BuildState>(store, WITHIN));
   const state = useSyncExternalStore(store.subscribe, tracked.snapshot, tracked.snapshot);
   return useMemo(
     () => Object.defineProperties({ ...actions } as BuildContextValue, Object.getOwnPropertyDescriptors(state)),
@@ -49,11 +56,19 @@ export function useBuild(): BuildContextValue {
   );
 }
 
+/** The build itself; a component that takes it is drawn again by every edit. */
+export function useWholeBuild(): Build {
+  const store = useContext(StoreContext);
+  if (!store) throw new Error('useWholeBuild outside a build');
+  const build = () => store.now().build;
+  return useSyncExternalStore(store.subscribe, build, build);
+}
+
 /** Keeps what is being typed, also when the page goes. */
 function useLeaving({ session, keeper }: BuildStore): void {
   useEffect(() => {
     const leave = () => {
-      session.catchUp();
+      session.leave();
       keeper.leave();
     };
     const hide = () => document.visibilityState === 'hidden' && keeper.leave();
@@ -81,6 +96,7 @@ export function BuildProvider({
   useEffect(() => store.open(), [store]);
   useLeaving(store);
   const submit = useSubmit();
+  const navigate = useNavigate();
   const { buildId } = useParams();
   const send = useCallback(
     (action: BuildAction) =>
@@ -94,6 +110,7 @@ export function BuildProvider({
   const actions = useMemo(
     (): BuildActions => ({
       select: store.select,
+      goTo: (sheet) => void navigate(`/build/${buildId}/${sheet}`),
       edit: (...calls) => send({ intent: 'edit', calls }),
       undo: () => send({ intent: 'undo' }),
       redo: () => send({ intent: 'redo' }),
@@ -103,7 +120,7 @@ export function BuildProvider({
       asideText: () => session.asideText(),
       dropAside: () => void session.dropAside(),
     }),
-    [send, session, store],
+    [send, session, store, navigate, buildId],
   );
   return (
     <TypingContext value={store.keeper}>

@@ -5,57 +5,57 @@ export interface Told<T> {
 }
 
 type Values = Readonly<Record<string, unknown>>;
+const at = (value: unknown, path: readonly string[]): unknown =>
+  path.reduce<unknown>((inner, key) => (inner as Values)[key], value);
 
 /**
  * One subscriber's view of a value: it notes which properties are read, and is another object only when one of those is another
- * value. `within` names properties whose own properties are noted one by one in the same way.
+ * value. `within` names properties, by dotted path, whose own properties are noted one by one in the same way.
  */
 export class Tracked<T extends object> {
-  private readonly reads = new Map<string, (value: T) => unknown>();
+  private readonly reads = new Map<string, readonly string[]>();
+  private readonly within: ReadonlySet<string>;
   private shown: T;
   private handle: T;
 
   constructor(
     private readonly told: Told<T>,
-    private readonly within: readonly (keyof T & string)[],
+    within: readonly string[],
   ) {
+    this.within = new Set(within);
     this.shown = told.now();
-    this.handle = this.makeHandle();
+    this.handle = this.facade(this.shown, []) as T;
   }
 
   readonly snapshot = (): T => {
     const now = this.told.now();
     if (now !== this.shown) {
       const before = this.shown;
-      const isOther = [...this.reads.values()].some((read) => read(now) !== read(before));
+      const isOther = [...this.reads.values()].some((path) => at(now, path) !== at(before, path));
       // What is not read is kept up to date without a word.
       this.shown = now;
-      if (isOther) this.handle = this.makeHandle();
+      if (isOther) this.handle = this.facade(now, []) as T;
     }
     return this.handle;
   };
 
-  private makeHandle(): T {
-    const inner = new Map<string, object>(
-      this.within.map((key) => [
-        key,
-        facade((this.shown as Values)[key] as object, (part) =>
-          this.read(`${key}.${part}`, (value) => ((value as Values)[key] as Values)[part]),
-        ),
-      ]),
-    );
-    return facade(this.shown, (key) => inner.get(key) ?? this.read(key, (value) => (value as Values)[key]));
+  /** An object of the same properties, each noted when it is read. */
+  private facade(like: object, path: readonly string[]): object {
+    const made = {};
+    for (const key of Object.keys(like)) {
+      const own = [...path, key];
+      const name = own.join('.');
+      let inner: object | null = null;
+      const get = this.within.has(name)
+        ? () => (inner ??= this.facade(at(this.shown, own) as object, own))
+        : () => this.read(name, own);
+      Object.defineProperty(made, key, { enumerable: true, get });
+    }
+    return made;
   }
 
-  private read(path: string, of: (value: T) => unknown): unknown {
-    if (!this.reads.has(path)) this.reads.set(path, of);
-    return of(this.shown);
+  private read(name: string, path: readonly string[]): unknown {
+    if (!this.reads.has(name)) this.reads.set(name, path);
+    return at(this.shown, path);
   }
-}
-
-/** An object of the same properties, each asked for when it is read. */
-function facade<T extends object>(like: T, get: (key: string) => unknown): T {
-  const made = {};
-  for (const key of Object.keys(like)) Object.defineProperty(made, key, { enumerable: true, get: () => get(key) });
-  return made as T;
 }

@@ -3,9 +3,10 @@ import { ecuEnd } from '~/core/ends/ends';
 import { Search } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Autocomplete, Button as AriaButton, Input, Menu, MenuItem, SearchField, Text } from 'react-aria-components';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
+import type { SheetId } from '~/core/rules/rule';
 import type { Selection } from '~/core/netlist/run';
 import { find } from '~/core/search/find';
 import { useBuild } from '../build/context';
@@ -26,15 +27,14 @@ interface Entry {
 const MOST = 40;
 
 function useEntries(close: () => void): Entry[] {
-  const { build, derived, select, edit, undo, redo, view } = useBuild();
+  const { build, derived, select, goTo, edit, undo, redo, view } = useBuild();
   const { net } = derived;
   const { undoLabel, redoLabel } = view;
-  const { buildId } = useParams();
   const navigate = useNavigate();
   return useMemo(() => {
-    const go = (sheet: string, selection?: Selection) => () => {
+    const go = (sheet: SheetId, selection?: Selection) => () => {
       if (selection) select(selection);
-      void navigate(`/build/${buildId}/${sheet}`);
+      goTo(sheet);
       close();
     };
     const act = (run: () => void) => () => {
@@ -94,7 +94,7 @@ function useEntries(close: () => void): Entry[] {
       },
       { id: 'do-garage', name: 'Garage', note: 'all builds', run: act(() => void navigate('/')) },
     ];
-  }, [build, net, select, edit, undo, redo, undoLabel, redoLabel, buildId, navigate, close]);
+  }, [build, net, select, edit, undo, redo, undoLabel, redoLabel, goTo, navigate, close]);
 }
 
 function Box({ close }: { close: () => void }) {

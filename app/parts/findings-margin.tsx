@@ -1,7 +1,6 @@
 import { CircleAlert, Info, OctagonX } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
-import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { isBinding } from '~/core/build/binding';
@@ -16,16 +15,14 @@ import { sheetInfo } from './sheets';
 
 const icons: Record<Severity, typeof Info> = { stop: OctagonX, fix: CircleAlert, note: Info };
 
-function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
-  const { edit, select } = useBuild();
-  const { buildId } = useParams();
-  const navigate = useNavigate();
+const FindingItem = memo(function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
+  const { edit, select, goTo } = useBuild();
   const [open, setOpen] = useState(false);
   const [asking, setAsking] = useState(false);
   const Icon = icons[finding.severity];
   const go = () => {
     if (finding.where) select(finding.where);
-    if (finding.sheet !== here) void navigate(`/build/${buildId}/${finding.sheet}`);
+    if (finding.sheet !== here) goTo(finding.sheet);
   };
   return (
     <li>
@@ -60,10 +57,10 @@ function FindingItem({ finding, here }: { finding: Finding; here: SheetId }) {
       </Callout>
     </li>
   );
-}
+});
 
 /** Live checks: this sheet's first, then the others'. */
-export function FindingsMargin({ sheet }: { sheet: SheetId }) {
+export const FindingsMargin = memo(function FindingsMargin({ sheet }: { sheet: SheetId }) {
   const { derived } = useBuild();
   const standing = derived.findings.filter((finding) => finding.aside === null);
   const mine = standing.filter((finding) => finding.sheet === sheet);
@@ -100,10 +97,10 @@ export function FindingsMargin({ sheet }: { sheet: SheetId }) {
       )}
     </Aside>
   );
-}
+});
 
 /** A finding left as it is: still there to be read, with who and why. */
-function AsideItem({ finding }: { finding: Finding }) {
+const AsideItem = memo(function AsideItem({ finding }: { finding: Finding }) {
   const { edit } = useBuild();
   const { aside } = finding;
   if (!aside) return null;
@@ -123,19 +120,17 @@ function AsideItem({ finding }: { finding: Finding }) {
       </Actions>
     </li>
   );
-}
+});
 
-function OtherItem({ finding }: { finding: Finding }) {
-  const { select } = useBuild();
-  const { buildId } = useParams();
-  const navigate = useNavigate();
+const OtherItem = memo(function OtherItem({ finding }: { finding: Finding }) {
+  const { select, goTo } = useBuild();
   const Icon = icons[finding.severity];
   return (
     <li>
       <Line
         onPress={() => {
           if (finding.where) select(finding.where);
-          void navigate(`/build/${buildId}/${finding.sheet}`);
+          goTo(finding.sheet);
         }}
       >
         <Icon size={14} aria-label={finding.severity} style={{ color: toneColor(finding.severity) }} />
@@ -145,7 +140,7 @@ function OtherItem({ finding }: { finding: Finding }) {
       </Line>
     </li>
   );
-}
+});
 
 const Aside = styled.aside`
   display: grid;

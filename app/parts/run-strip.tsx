@@ -1,8 +1,7 @@
 import { withId } from '~/core/data/with-id';
 import { Check, ChevronUp, X } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
-import { useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { expectRun } from '~/core/prove/expect';
 import { endOf, endType, portOf, type EndKey } from '~/core/ends/ends';
@@ -56,9 +55,7 @@ function HopBox({
   selected: boolean;
   state: 'right' | 'wrong' | null;
 }) {
-  const { build, derived, select } = useBuild();
-  const navigate = useNavigate();
-  const { buildId } = useParams();
+  const { build, derived, select, goTo } = useBuild();
   const ref = endOf(hop.end);
   const label = labelOf(derived.net, hop.end);
   const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
@@ -70,7 +67,7 @@ function HopBox({
       data-selected={selected}
       onPress={() => {
         select({ type: 'end', end: hop.end });
-        void navigate(`/build/${buildId}/${homeSheet[endType(hop.end)]}`);
+        goTo(homeSheet[endType(hop.end)]);
       }}
     >
       <strong>
@@ -84,7 +81,7 @@ function HopBox({
 }
 
 /** The signature strip: the whole run of whatever is selected, hop by hop. On a phone it is a drawer. */
-export function RunStrip({ showing }: { showing?: Selection }) {
+export const RunStrip = memo(function RunStrip({ showing }: { showing?: Selection }) {
   const { build, derived, selection: chosen } = useBuild();
   const selection = showing ?? chosen;
   const [open, setOpen] = useState(false);
@@ -175,7 +172,7 @@ export function RunStrip({ showing }: { showing?: Selection }) {
       </Body>
     </Strip>
   );
-}
+});
 
 const Strip = styled.section`
   min-width: 0;

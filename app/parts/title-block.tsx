@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { styled } from 'styled-components';
 import { currentLetter } from '~/core/netlist/revisions';
 import { useBuild } from '../build/context';
@@ -10,7 +11,7 @@ const clock = (iso: string): string =>
   new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
-export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
+export const TitleBlock = memo(function TitleBlock({ sheet }: { sheet: SheetInfo }) {
   const { build, view, derived, retry, typing } = useBuild();
   const { stop, fix, note } = derived.counts;
   const saved = view.following
@@ -81,7 +82,7 @@ export function TitleBlock({ sheet }: { sheet: SheetInfo }) {
       </Block>
     </section>
   );
-}
+});
 
 const Block = styled.dl`
   display: grid;

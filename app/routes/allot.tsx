@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { catalog } from '~/catalog';
 import { Allot } from '../sheets/allot/allot';
 import { withOwn } from '../storage/library';
@@ -9,8 +10,11 @@ clientLoader.hydrate = true as const;
 /** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;
 
+/** The router draws its routes anew with every request: the sheet only when its own data is other. */
+const Sheet = memo(Allot);
+
 export default function AllotRoute({ loaderData }: Route.ComponentProps) {
-  return <Allot help={loaderData} />;
+  return <Sheet help={loaderData} />;
 }
 
 /** The layout's own skeleton stands in until the build is read. */

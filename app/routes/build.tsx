@@ -1,9 +1,9 @@
-import { useDeferredValue } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
 import type { DeviceKind } from '~/core/devices/kind';
-import { BuildProvider, useBuild } from '../build/context';
+import { BuildProvider, useBuild, useWholeBuild } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { derive, explainWith } from '~/core/derive/derive';
@@ -69,7 +69,8 @@ function Gone({ why }: { why: string }) {
   );
 }
 
-function Shell() {
+/** Drawn once: what is in it listens for itself. */
+const Shell = memo(function Shell() {
   const { view } = useBuild();
   if (view.gone !== null) return <Gone why={view.gone} />;
   return (
@@ -78,11 +79,11 @@ function Shell() {
       <Outlet />
     </Desk>
   );
-}
+});
 
 /** How far each sheet is takes the gates, and those the circuit: it follows the edit when that has been drawn. */
 function Trunk() {
-  const { build } = useBuild();
+  const build = useWholeBuild();
   return <Spine fill={derive(useDeferredValue(build)).fill} />;
 }
 

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { catalog } from '~/catalog';
 import { Sensing } from '../sheets/survey/sensing';
 import { ownKinds } from '../storage/library';
@@ -9,8 +10,11 @@ export const shouldRevalidate = () => false;
 export const clientLoader = async () => ({ library: [...(await ownKinds()), ...catalog.kinds] });
 clientLoader.hydrate = true as const;
 
+/** The router draws its routes anew with every request: the sheet only when its own data is other. */
+const Sheet = memo(Sensing);
+
 export default function SensingRoute({ loaderData }: Route.ComponentProps) {
-  return <Sensing library={loaderData.library} />;
+  return <Sheet library={loaderData.library} />;
 }
 
 /** The layout's own skeleton stands in until the build is read. */

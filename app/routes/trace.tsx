@@ -1,5 +1,9 @@
+import { memo } from 'react';
 import { Trace } from '../sheets/trace/trace';
 
+/** The router draws its routes anew with every request: the sheet only when its own data is other. */
+const Sheet = memo(Trace);
+
 export default function TraceRoute() {
-  return <Trace />;
+  return <Sheet />;
 }

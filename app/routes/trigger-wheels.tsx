@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { catalog } from '~/catalog';
 import { plural } from '~/core/units/format';
 import { strokesOfBoard, wheelRequests } from '../sheets/trigger/wheels/requests';
@@ -48,8 +49,11 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   }
 }
 
+/** The router draws its routes anew with every request: the sheet only when its own data is other. */
+const Sheet = memo(Wheels);
+
 export default function TriggerWheelsRoute({ loaderData }: Route.ComponentProps) {
-  return <Wheels wheels={loaderData.wheels} own={loaderData.own} draft={loaderData.draft} />;
+  return <Sheet wheels={loaderData.wheels} own={loaderData.own} draft={loaderData.draft} />;
 }
 
 /** The layout's own skeleton stands in until the build is read. */

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { catalog } from '~/catalog';
 import { Trigger } from '../sheets/trigger/trigger';
 import { withOwnWheels } from '../storage/library';
@@ -8,8 +9,11 @@ clientLoader.hydrate = true as const;
 /** The catalog does not change while the app is open. */
 export const shouldRevalidate = () => false;
 
+/** The router draws its routes anew with every request: the sheet only when its own data is other. */
+const Sheet = memo(Trigger);
+
 export default function TriggerRoute({ loaderData }: Route.ComponentProps) {
-  return <Trigger wheels={loaderData.wheels} />;
+  return <Sheet wheels={loaderData.wheels} />;
 }
 
 /** The layout's own skeleton stands in until the build is read. */

@@ -1,3 +1,5 @@
+import { dropLeft } from './left';
+import { entryKey } from './read';
 import { keysOf, tuple, type AsideEntry, type Database } from './database';
 
 /** An entry that stands on no state there is, and its key in the journal. */
@@ -19,6 +21,7 @@ export async function putAside(
     const kept: AsideEntry = { buildId: build.id, buildName: build.name, putAsideAt: at, entry };
     await db.aside.setItem(tuple(build.id, key), kept);
     await db.journal.removeItem(key);
+    dropLeft(build.id, (head) => entryKey(build.id, head) === key);
   }
 }
 

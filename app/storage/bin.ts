@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '~/core/problem';
 import { keysOf, partsOf, type BinRecord, type BuildCard, type Database, type Snapshot } from './database';
+import { dropLeft } from './left';
 import { refusedProblem } from './failure';
 import { BIN_DAYS } from './whereabouts';
 import { sweepPhotos } from './photos';
@@ -70,6 +71,7 @@ async function sweepRest(db: Database, id: string): Promise<void> {
   await db.cards.removeItem(id);
   await db.captures.removeItem(id);
   await db.typed.removeItem(id);
+  dropLeft(id, () => true);
   for (const store of [db.journal, db.steps]) for (const key of await keysOf(store, id)) await store.removeItem(key);
   for (const key of (await db.journal.keys()).filter(
     (key) => !partsOf(key) && key.slice(0, key.lastIndexOf('|')) === id,

@@ -4,6 +4,7 @@ import { parseBuildData } from '~/core/build/parse';
 import { BUILD_SCHEMA_VERSION, type Build } from '~/core/build/schema';
 import { fail, ok, type Failure, type Result } from '~/core/problem';
 import type { Orphan } from './aside';
+import { leftEntries } from './left';
 import { partsOf, tuple, type BinRecord, type Database, type Head, type JournalEntry, type Snapshot } from './database';
 
 /** A step with the key it is kept under; null for one that is not written yet. */
@@ -61,9 +62,10 @@ async function journalOf(db: Pick<Database, 'journal'>, id: string): Promise<Kep
       return partsOf(key) ? { key, entry: value } : legacyEntry(key, id, value);
     }),
   );
-  return kept
-    .filter((one) => one !== null)
-    .sort((a, b) => a.entry.sequence - b.entry.sequence || (a.entry.writer < b.entry.writer ? -1 : 1));
+  const left = leftEntries(id).map((entry): Kept => ({ key: entryKey(id, entry), entry }));
+  return [...kept.filter((one) => one !== null), ...left.filter(({ key }) => !keys.includes(key))].sort(
+    (a, b) => a.entry.sequence - b.entry.sequence || (a.entry.writer < b.entry.writer ? -1 : 1),
+  );
 }
 
 /** Steps by their keys; those before a lost one cannot be reached any more and are left out. */
@@ -173,7 +175,9 @@ export async function readKept(db: Database, id: string): Promise<Result<OpenedB
   const taken = snapshot.taken ?? [];
   const journal = await journalOf(db, id);
   const isTaken = ({ entry }: Kept) =>
-    snapshot.writer === undefined ? entry.sequence <= snapshot.sequence : taken.some((one) => sameHead(one, entry));
+    snapshot.writer === undefined || entry.writer === snapshot.writer
+      ? entry.sequence <= snapshot.sequence
+      : taken.some((one) => sameHead(one, entry));
   const contained = journal.filter(isTaken).map(({ key, entry }) => ({ key, head: entry as Head }));
   const waiting = journal.filter((one) => !isTaken(one));
   for (const { kept: next, build: read } of chainOn(snapshot.build, head, waiting)) {

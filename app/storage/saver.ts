@@ -5,7 +5,8 @@ import { dropCaptures } from './captures';
 import type { BinRecord, BuildCard, Database, Head, JournalEntry } from './database';
 import { derive } from '~/core/derive/derive';
 import { isFull, saveProblem } from './failure';
-import { entryKey, type OpenedBuild } from './read';
+import { dropLeft } from './left';
+import { entryKey, sameHead, type OpenedBuild } from './read';
 import { cardOf, writeJournal, writeSnapshot } from './write';
 
 export type SaveState = 'saved' | 'saving' | 'failed';
@@ -101,6 +102,11 @@ export class Saver {
     return this.chain;
   }
 
+  /** What is in no store yet, for a page that goes. */
+  get onItsWay(): readonly JournalEntry[] {
+    return this.pending;
+  }
+
   /** Tries again what failed. */
   retry(): Promise<void> {
     this.flush();
@@ -159,6 +165,7 @@ export class Saver {
         card,
       );
       this.pending.splice(0, written);
+      dropLeft(this.id, (entry) => entry.writer === this.writer || contained.some((one) => sameHead(one.head, entry)));
       this.contained = this.contained.filter((one) => !contained.includes(one));
       for (const step of gone) this.stored.delete(step);
       for (const step of this.keys.keys()) if (named.has(step)) this.stored.add(step);

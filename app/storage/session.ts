@@ -6,6 +6,7 @@ import type { AskedEdit, BuildAction } from './actions';
 import type { Database, JournalEntry } from './database';
 import { ASKING_MILLISECONDS, PenChannel, askPen, inSight, takePen, waitForPen, type Pen } from './pen';
 import { asideOf, dropAside, putAside } from './aside';
+import { keepLeft } from './left';
 import { readBuild, type OpenedBuild } from './read';
 import { Turns } from './turns';
 import { Saver, type SaveNews, type SaveState } from './saver';
@@ -149,9 +150,10 @@ export class Session {
   answered(): Promise<void> {
     return this.turns.settled();
   }
-  /** Does what was asked and is still on its way: the page is going. */
-  catchUp(): void {
+  /** The page is going: does what was asked and is still on its way, and keeps what the store may not take over any more. */
+  leave(): void {
     this.turns.catchUp();
+    if (this.saver) keepLeft(this.id, this.saver.onItsWay);
   }
 
   dismiss(): void {

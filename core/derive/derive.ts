@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';
-import { netlist, type Netlist } from '../netlist/netlist';
+import { knownDevices, netlist, type Netlist } from '../netlist/netlist';
 import { circuitsOf, type Circuit } from '../power/plan';
 import { proveTests, type ProveTest } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
@@ -45,10 +45,11 @@ type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
 class Graph {
   private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) => needsOf(build));
   private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) => circuitsOf(build));
+  private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));
   private readonly nets = new Stage<
-    { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[] } },
+    { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[]; devices: Netlist['devices'] } },
     Netlist
-  >(({ build, made }) => netlist(build, made.needs, made.circuits));
+  >(({ build, made }) => netlist(build, made.needs, made.circuits, made.devices));
   private readonly tested = new Stage<Plan, readonly ProveTest[]>(({ build, net }) => proveTests(build, net));
   private readonly proved = new Stage<Plan & { made: { tests: readonly ProveTest[] } }, Progress>(
     ({ build, net, made }) => progressOf(build, net, made.tests),
@@ -92,7 +93,7 @@ class Graph {
   >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, made.gates));
 
   net(build: Build): Netlist {
-    const made = { needs: this.needs.of({ build }), circuits: this.circuits.of({ build }) };
+    const made = { needs: this.needs.of({ build }), circuits: this.circuits.of({ build }), devices: this.devices.of({ build }) };
     return this.nets.of({ build, made });
   }
   tests(build: Build, net: Netlist): readonly ProveTest[] {

@@ -275,6 +275,13 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
   return [...groups].map(([root, ends]) => ({ id: root, ends: ends.sort() }));
 }
 
+/** Devices whose kind the build holds, with it. */
+export const knownDevices = (build: Build): Netlist['devices'] =>
+  build.devices.flatMap((device) => {
+    const kind = build.kinds[device.kindId];
+    return kind ? [{ device, kind }] : [];
+  });
+
 /**
  * Derives the whole loom from a build. Pure and cheap: linear in devices, pins and wires; a few milliseconds at most.
  * Needs without a pin, or with a pin the ECU does not have, get no wire: rules and the pin desk name them.
@@ -283,6 +290,7 @@ export function netlist(
   build: Build,
   needs: readonly Need[] = needsOf(build),
   circuits: readonly Circuit[] = circuitsOf(build),
+  devices: Netlist['devices'] = knownDevices(build),
 ): Netlist {
   const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
   const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
@@ -315,10 +323,6 @@ export function netlist(
       if (at) at.push(wire);
       else wiresAt.set(end, [wire]);
     }
-  const devices = build.devices.flatMap((device) => {
-    const kind = build.kinds[device.kindId];
-    return kind ? [{ device, kind }] : [];
-  });
   return {
     needs,
     cavities,

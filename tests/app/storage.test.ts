@@ -32,7 +32,7 @@ describe('what is asked', () => {
   test('is done when the page goes before its request has arrived', async () => {
     const session = await desk.start();
     session.ask({ intent: 'edit', calls: rename('On its way') });
-    session.catchUp();
+    session.leave();
     await session.settled();
     expect((await desk.stored()).build.name).toBe('On its way');
   });
