@@ -1,5 +1,5 @@
 import { Ban, Check, CheckCheck, Lock, X } from 'lucide-react';
-import { useRef, type CSSProperties, type KeyboardEvent } from 'react';
+import { memo, useRef, type CSSProperties, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { Mark } from '~/core/build/schema';
@@ -7,6 +7,7 @@ import type { Connector } from '~/core/ecu/ecu';
 import { cavityAt, cavityPlace, faceOf } from '~/core/ecu/face';
 import { VisuallyHidden } from '../ui/text';
 import { at, color, shape, type } from '../ui/theme';
+import { useStable } from '../ui/use-stable';
 import { CavitySlot, type NeedMoves } from './cavity-slot';
 import { markGround } from './marks';
 
@@ -73,6 +74,80 @@ function useGridKeys(connector: Connector, mirrored: boolean) {
   return { root, onKeyDown };
 }
 
+/** True when a cavity shows the same: its mark may be another object that says so. */
+const isSameCavity = (one: FaceCavity, other: FaceCavity): boolean =>
+  (Object.keys(one) as (keyof FaceCavity)[]).every(
+    (key) => one[key] === other[key] || (key === 'mark' && JSON.stringify(one.mark) === JSON.stringify(other.mark)),
+  );
+
+interface CavityProps {
+  readonly cavity: FaceCavity;
+  readonly isSelected: boolean;
+  readonly isTouched: boolean | undefined;
+  /** Undefined while nothing is in hand. */
+  readonly isAble: boolean | undefined;
+  readonly isLarge: boolean;
+  readonly size: FaceSize;
+  readonly moves: NeedMoves | null;
+  readonly onPress: (pinId: string) => void;
+}
+
+/** One cavity, drawn again only when it shows something else: a face may have hundreds. */
+const Cavity = memo(
+  function Cavity({ cavity, isSelected, isTouched, isAble, isLarge, size, moves, onPress }: CavityProps) {
+    const small = size === 'small';
+    const lit = isSelected || isTouched || cavity.state === 'proved' || cavity.state === 'wrong';
+    return (
+      <CavitySlot number={cavity.cavity} pinId={cavity.pinId} needId={cavity.movable ?? null} moves={moves}>
+        <Cell
+          data-face
+          aria-pressed={isSelected}
+          data-selected={isSelected}
+          data-touched={isTouched}
+          data-state={cavity.state}
+          data-able={isAble}
+          data-empty={cavity.state === 'empty'}
+          data-large={isLarge}
+          style={
+            cavity.mark && cavity.state !== 'empty' && !(small && lit)
+              ? { background: markGround(cavity.mark) }
+              : undefined
+          }
+          onPress={() => onPress(cavity.pinId)}
+          $size={size}
+        >
+          <VisuallyHidden>{cavity.spoken}</VisuallyHidden>
+          <Top aria-hidden>
+            <span>{cavity.cavity}</span>
+            {!small && cavity.locked && <Lock size={11} aria-hidden />}
+            {!small && cavity.barred && <Ban size={11} aria-hidden />}
+            {!small && <Letter>{cavity.mark && cavity.state !== 'empty' ? cavity.mark.letter : ''}</Letter>}
+          </Top>
+          {!small && (
+            <Text aria-hidden $size={size}>
+              {cavity.text}
+            </Text>
+          )}
+          {!small && (
+            <Marks aria-hidden>
+              {cavity.state === 'wrong' && <X size={16} aria-hidden strokeWidth={3} style={{ color: color.stop }} />}
+              {cavity.state === 'crimped' && <Check size={13} aria-hidden strokeWidth={3} />}
+              {cavity.state === 'proved' && (
+                <CheckCheck size={15} aria-hidden strokeWidth={2.6} style={{ color: color.proved }} />
+              )}
+            </Marks>
+          )}
+        </Cell>
+      </CavitySlot>
+    );
+  },
+  (one, other) =>
+    isSameCavity(one.cavity, other.cavity) &&
+    (['isSelected', 'isTouched', 'isAble', 'isLarge', 'size', 'moves', 'onPress'] as const).every(
+      (key) => one[key] === other[key],
+    ),
+);
+
 /** A connector drawn to its geometry, from the wire side or mirrored from the mating side. */
 export function ConnectorFace({
   connector,
@@ -86,6 +161,7 @@ export function ConnectorFace({
   size = 'usual',
   onPlug,
 }: Props) {
+  const press = useStable(onPress);
   const mirrored = side === 'mating';
   const small = size === 'small';
   const columns = Math.max(...connector.rows);
@@ -132,64 +208,18 @@ export function ConnectorFace({
                   <span aria-hidden>{number}</span>
                 </Plug>
               );
-            const lit =
-              selected.has(cavity.pinId) ||
-              touched?.has(cavity.pinId) ||
-              cavity.state === 'proved' ||
-              cavity.state === 'wrong';
-            const button = (
-              <Cell
-                data-face
-                aria-pressed={selected.has(cavity.pinId)}
-                data-selected={selected.has(cavity.pinId)}
-                data-touched={touched?.has(cavity.pinId)}
-                data-state={cavity.state}
-                data-able={able === null ? undefined : able.has(cavity.pinId)}
-                data-empty={cavity.state === 'empty'}
-                data-large={large.has(number)}
-                style={
-                  cavity.mark && cavity.state !== 'empty' && !(small && lit)
-                    ? { background: markGround(cavity.mark) }
-                    : undefined
-                }
-                onPress={() => onPress(cavity.pinId)}
-                $size={size}
-              >
-                <VisuallyHidden>{cavity.spoken}</VisuallyHidden>
-                <Top aria-hidden>
-                  <span>{cavity.cavity}</span>
-                  {!small && cavity.locked && <Lock size={11} aria-hidden />}
-                  {!small && cavity.barred && <Ban size={11} aria-hidden />}
-                  {!small && <Letter>{cavity.mark && cavity.state !== 'empty' ? cavity.mark.letter : ''}</Letter>}
-                </Top>
-                {!small && (
-                  <Text aria-hidden $size={size}>
-                    {cavity.text}
-                  </Text>
-                )}
-                {!small && (
-                  <Marks aria-hidden>
-                    {cavity.state === 'wrong' && (
-                      <X size={16} aria-hidden strokeWidth={3} style={{ color: color.stop }} />
-                    )}
-                    {cavity.state === 'crimped' && <Check size={13} aria-hidden strokeWidth={3} />}
-                    {cavity.state === 'proved' && (
-                      <CheckCheck size={15} aria-hidden strokeWidth={2.6} style={{ color: color.proved }} />
-                    )}
-                  </Marks>
-                )}
-              </Cell>
-            );
             return (
-              <CavitySlot
+              <Cavity
                 key={number}
-                number={number}
-                pinId={cavity.pinId}
-                needId={cavity.movable ?? null}
+                cavity={cavity}
+                isSelected={selected.has(cavity.pinId)}
+                isTouched={touched?.has(cavity.pinId)}
+                isAble={able?.has(cavity.pinId)}
+                isLarge={large.has(number)}
+                size={size}
                 moves={moves ?? null}
-              >
-                {button}
-              </CavitySlot>
+                onPress={press}
+              />
             );
           })}
         </FaceRow>

@@ -18,6 +18,7 @@ import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { Heading, Kbd, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
+import { useStable } from '../../ui/use-stable';
 import { AllotFrame } from './allot-frame';
 import { MarksDialog } from './marks-dialog';
 import { NeedList } from './need-list';
@@ -87,17 +88,19 @@ export function Allot({ help }: { help: Help }) {
     return new Set(wire ? [wire.from, wire.to].flatMap((end) => pinAt(end) ?? []) : []);
   }, [selection, build.assignments, derived.net, needs]);
 
-  const take = (needId: string | null) => {
+  const take = useStable((needId: string | null) => {
     setInHand(needId);
     if (needId) select({ type: 'need', needId });
-  };
-  const put = (pinId: string, needId: string) => {
+  });
+  const put = useStable((pinId: string, needId: string) => {
     if (build.assignments[needId] !== pinId) edit(call('assign', { needId, pinId }));
     select({ type: 'end', end: ecuEnd(pinId) });
     setInHand(null);
-  };
+  });
   // A browser ends a drag whose page changes while it starts: the rings are drawn a frame later.
-  const lift = (needId: string) => requestAnimationFrame(() => setInHand(needId));
+  const lift = useStable((needId: string) => void requestAnimationFrame(() => setInHand(needId)));
+  const letGo = useStable(() => setInHand(null));
+  const moves = useMemo(() => ({ onLift: lift, onDrop: put, onEnd: letGo }), [lift, put, letGo]);
   const press = (pinId: string) => {
     if (need && able?.has(pinId) && build.assignments[need.id] !== pinId) put(pinId, need.id);
     else {
@@ -158,7 +161,7 @@ export function Allot({ help }: { help: Help }) {
               No need yet. <Soft>Add devices on sheet 1; their terminals ask for pins here.</Soft>
             </p>
           ) : (
-            <NeedList inHand={inHand} onTake={take} onLift={lift} onLetGo={() => setInHand(null)} />
+            <NeedList inHand={inHand} onTake={take} onLift={lift} onLetGo={letGo} />
           )}
         </NeedColumn>
         {cardPin && <PinCard pinId={cardPin} side={side} open={details} onOpen={setDetails} onTake={take} />}
@@ -214,7 +217,7 @@ export function Allot({ help }: { help: Help }) {
                 selected={selectedPins}
                 able={able}
                 onPress={press}
-                moves={{ onLift: lift, onDrop: put, onEnd: () => setInHand(null) }}
+                moves={moves}
                 size={large ? 'large' : 'usual'}
               />
             </Stack>

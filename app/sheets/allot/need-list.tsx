@@ -1,7 +1,15 @@
 import { withId } from '~/core/data/with-id';
 import { GripVertical, Lock } from 'lucide-react';
-import { useState } from 'react';
-import { Button, GridList, GridListHeader, GridListItem, GridListSection, useDragAndDrop } from 'react-aria-components';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
+import {
+  Button,
+  Collection,
+  GridList,
+  GridListHeader,
+  GridListItem,
+  GridListSection,
+  useDragAndDrop,
+} from 'react-aria-components';
 import { styled } from 'styled-components';
 import { systems } from '~/core/devices/kind';
 import { askWords } from '~/core/ecu/ask';
@@ -16,7 +24,7 @@ import { Small, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 
 /** Needs by system, with a search. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
-export function NeedList({
+export const NeedList = memo(function NeedList({
   inHand,
   onTake,
   onLift,
@@ -28,8 +36,6 @@ export function NeedList({
   onLift: (needId: string) => void;
   onLetGo: () => void;
 }) {
-  const { build, derived } = useBuild();
-  const { needs } = derived.net;
   const [text, setText] = useState('');
   const [openOnly, setOpenOnly] = useState(false);
   const { dragAndDropHooks } = useDragAndDrop({
@@ -38,22 +44,18 @@ export function NeedList({
     onDragStart: ({ keys }) => onLift(String([...keys][0])),
     onDragEnd: onLetGo,
   });
-  const kindName = (need: Need) => {
-    const device = withId(build.devices, need.deviceId);
-    return device ? (build.kinds[device.kindId]?.name ?? '') : '';
-  };
-  const shown = find(
-    text,
-    openOnly ? needs.filter((need) => build.assignments[need.id] === undefined) : needs,
-    (need) => [
-      need.label,
-      `${need.system} ${askWords(need.ask)} ${build.assignments[need.id] ?? 'open'} ${kindName(need)}`,
-    ],
-  );
-  const groups = systems
-    .map((system) => ({ system, needs: shown.filter((need) => need.system === system) }))
-    .filter((group) => group.needs.length > 0);
-  const locked = new Set(build.locked);
+  const rows = useRows();
+  // The letter stands in the field at once; the list follows when there is time.
+  const sought = useDeferredValue(text);
+  const groups = useMemo(() => {
+    const shown = find(sought, openOnly ? rows.filter(({ pinId }) => pinId === undefined) : rows, (row) => [
+      row.need.label,
+      row.words,
+    ]);
+    return systems
+      .map((system) => ({ system, rows: shown.filter(({ need }) => need.system === system) }))
+      .filter((group) => group.rows.length > 0);
+  }, [sought, openOnly, rows]);
   return (
     <Stack $gap={2}>
       <Search>
@@ -81,36 +83,55 @@ export function NeedList({
         {groups.map((group) => (
           <GridListSection key={group.system} id={group.system}>
             <SectionHead>{group.system}</SectionHead>
-            {group.needs.map((need) => {
-              const pinId = build.assignments[need.id];
-              return (
-                <NeedRow
-                  key={need.id}
-                  need={need}
-                  pinId={pinId}
-                  locked={locked.has(need.id)}
-                  crimped={pinId !== undefined && isCrimped(build, need, pinId)}
-                />
-              );
-            })}
+            <Collection items={group.rows}>{(row) => <NeedRow {...row} />}</Collection>
           </GridListSection>
         ))}
       </List>
     </Stack>
   );
+});
+
+/** What the list shows of one need. */
+interface Row {
+  readonly id: string;
+  readonly need: Need;
+  readonly pinId: string | undefined;
+  readonly locked: boolean;
+  readonly crimped: boolean;
+  /** What it is found by, beside its label. */
+  readonly words: string;
 }
 
-function NeedRow({
-  need,
-  pinId,
-  locked,
-  crimped,
-}: {
-  need: Need;
-  pinId: string | undefined;
-  locked: boolean;
-  crimped: boolean;
-}) {
+/** The needs as rows; one that shows what it did before stays the same object, and is not drawn again. */
+function useRows(): readonly Row[] {
+  const { build, derived } = useBuild();
+  const { needs } = derived.net;
+  const { assignments, devices, kinds } = build;
+  const isLocked = useMemo(() => new Set(build.locked), [build.locked]);
+  const [before] = useState(() => new Map<string, Row>());
+  return useMemo(
+    () =>
+      needs.map((need) => {
+        const pinId = assignments[need.id];
+        const kind = kinds[withId(devices, need.deviceId)?.kindId ?? ''];
+        const row: Row = {
+          id: need.id,
+          need,
+          pinId,
+          locked: isLocked.has(need.id),
+          crimped: pinId !== undefined && isCrimped(build, need, pinId),
+          words: `${need.system} ${askWords(need.ask)} ${pinId ?? 'open'} ${kind?.name ?? ''}`,
+        };
+        const last = before.get(need.id);
+        if (last && (Object.keys(row) as (keyof Row)[]).every((key) => row[key] === last[key])) return last;
+        before.set(need.id, row);
+        return row;
+      }),
+    [build, needs, assignments, devices, kinds, isLocked, before],
+  );
+}
+
+function NeedRow({ need, pinId, locked, crimped }: Row) {
   return (
     <Item id={need.id} textValue={need.label} data-need={need.id}>
       <Grip slot="drag" aria-label={`Move ${need.label}`}>

@@ -1,7 +1,10 @@
+import { memo, useMemo } from 'react';
 import { styled } from 'styled-components';
+import type { Device } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
-import { cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
+import { cutList, cutTotals, trunkMillimetres, type CutLine } from '~/core/loom/loom';
+import type { Selection } from '~/core/netlist/run';
 import { formatMetres, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
@@ -10,6 +13,7 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
+import { Chunks } from '../../ui/chunks';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { FieldGrid, Heading, Small, Soft, Stack } from '../../ui/text';
@@ -111,44 +115,88 @@ function Choices() {
   );
 }
 
+const BranchRow = memo(function BranchRow({ device, isKnown }: { device: Device; isKnown: boolean }) {
+  const { edit, select } = useBuild();
+  return (
+    <Branch>
+      <Button weight="quiet" isDisabled={!isKnown} onPress={() => select({ type: 'device', deviceId: device.id })}>
+        <ShortName label={device.label} />
+      </Button>
+      <NumberField
+        label={`Branch of ${device.label}`}
+        hideLabel
+        unit="m"
+        value={device.branchMetres}
+        minValue={0}
+        maxValue={30}
+        onChange={(value) => value !== null && edit(call('editDevice', { deviceId: device.id, branchMetres: value }))}
+      />
+    </Branch>
+  );
+});
+
 function Branches() {
-  const { build, derived, edit, select } = useBuild();
+  const { build } = useBuild();
+  const { devices, kinds } = build;
   return (
     <Stack $gap={2}>
       <Heading>Branches</Heading>
       <Small>From the ECU plug to the device, along the route.</Small>
-      <BranchList>
-        {build.devices.map((device) => (
-          <li key={device.id}>
-            <Button
-              weight="quiet"
-              isDisabled={!derived.net.devices.some((entry) => entry.device.id === device.id)}
-              onPress={() => select({ type: 'device', deviceId: device.id })}
-            >
-              <ShortName label={device.label} />
-            </Button>
-            <NumberField
-              label={`Branch of ${device.label}`}
-              hideLabel
-              unit="m"
-              value={device.branchMetres}
-              minValue={0}
-              maxValue={30}
-              onChange={(value) =>
-                value !== null && edit(call('editDevice', { deviceId: device.id, branchMetres: value }))
-              }
-            />
-          </li>
-        ))}
-      </BranchList>
+      <div role="list">
+        <Chunks items={devices} rowPixels={36} as="div">
+          {(device) => <BranchRow key={device.id} device={device} isKnown={kinds[device.kindId] !== undefined} />}
+        </Chunks>
+      </div>
     </Stack>
   );
 }
 
+/** One wire of the cut list; its figures come one by one, so that it is drawn again only for another figure. */
+const CutRow = memo(function CutRow({
+  number,
+  wireId,
+  from,
+  to,
+  squareMm,
+  colour,
+  lengthMetres,
+  chosen,
+  onChoose,
+}: Pick<CutLine, 'wireId' | 'from' | 'to' | 'squareMm' | 'colour' | 'lengthMetres'> & {
+  number: number;
+  chosen: boolean;
+  onChoose: (selection: Selection) => void;
+}) {
+  return (
+    <tr data-pressable="true" data-selected={chosen} onClick={() => onChoose({ type: 'wire', wireId })}>
+      <td className="figure">
+        <Pick
+          aria-label={`Wire ${number}: ${from} to ${to}`}
+          aria-pressed={chosen}
+          onClick={() => onChoose({ type: 'wire', wireId })}
+        >
+          {number}
+        </Pick>
+      </td>
+      <td className="name">
+        <ShortName label={from} />
+      </td>
+      <td className="name">
+        <ShortName label={to} />
+      </td>
+      <td className="figure">{squareMm}</td>
+      <td>
+        <WireMark colour={colour} />
+      </td>
+      <td className="figure">{formatMetres(lengthMetres)}</td>
+    </tr>
+  );
+});
+
 export function Loom() {
   const { build, derived, selection, select } = useBuild();
-  const lines = cutList(build, derived.net);
-  const totals = cutTotals(lines);
+  const lines = useMemo(() => cutList(build, derived.net), [build, derived.net]);
+  const totals = useMemo(() => cutTotals(lines), [lines]);
   const metres = totals.reduce((sum, total) => sum + total.metres, 0);
   const trunk = trunkMillimetres(build, derived.net);
   return (
@@ -218,40 +266,17 @@ export function Loom() {
                     </th>
                   </tr>
                 </thead>
-                <tbody>
-                  {lines.map((line, index) => {
-                    const chosen = selection?.type === 'wire' && selection.wireId === line.wireId;
-                    return (
-                      <tr
-                        key={line.wireId}
-                        data-pressable="true"
-                        data-selected={chosen}
-                        onClick={() => select({ type: 'wire', wireId: line.wireId })}
-                      >
-                        <td className="figure">
-                          <Pick
-                            aria-label={`Wire ${index + 1}: ${line.from} to ${line.to}`}
-                            aria-pressed={chosen}
-                            onClick={() => select({ type: 'wire', wireId: line.wireId })}
-                          >
-                            {index + 1}
-                          </Pick>
-                        </td>
-                        <td className="name">
-                          <ShortName label={line.from} />
-                        </td>
-                        <td className="name">
-                          <ShortName label={line.to} />
-                        </td>
-                        <td className="figure">{line.squareMm}</td>
-                        <td>
-                          <WireMark colour={line.colour} />
-                        </td>
-                        <td className="figure">{formatMetres(line.lengthMetres)}</td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
+                <Chunks items={lines} rowPixels={29} columns={6} as="tbody">
+                  {(line, index) => (
+                    <CutRow
+                      key={line.wireId}
+                      number={index + 1}
+                      {...line}
+                      chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
+                      onChoose={select}
+                    />
+                  )}
+                </Chunks>
               </Table>
             </TableScroll>
           )}
@@ -272,15 +297,13 @@ const Columns = styled.div`
     grid-template-columns: 1fr;
   }
 `;
-const BranchList = styled.ul`
-  li {
-    display: grid;
-    grid-template-columns: 1fr 110px;
-    gap: ${space[2]};
-    align-items: center;
-    padding: 1px 0;
-  }
-  li > button {
+const Branch = styled.div.attrs({ role: 'listitem' })`
+  display: grid;
+  grid-template-columns: 1fr 110px;
+  gap: ${space[2]};
+  align-items: center;
+  padding: 1px 0;
+  & > button {
     justify-content: start;
     text-align: left;
   }

@@ -1,7 +1,8 @@
 import { withId } from '~/core/data/with-id';
 import { labelOf } from '~/core/netlist/label';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
+import type { Reading } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { BEEP, judge } from '~/core/prove/verdict';
 import { probeMoves, type ProveTest } from '~/core/prove/tests';
@@ -13,9 +14,11 @@ import { InitialsField, useInitials } from '../../parts/initials';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
+import { Chunks } from '../../ui/chunks';
 import { NumberField } from '../../ui/number-field';
 import { Callout, FieldGrid, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { useStable } from '../../ui/use-stable';
 import { TestPanel } from './test-panel';
 
 type Filter = 'left' | 'wrong' | 'all';
@@ -48,10 +51,25 @@ function Fallen() {
   );
 }
 
-function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean; onChoose: () => void }) {
-  const { build, derived } = useBuild();
-  const reading = build.prove.readings[test.id];
-  const verdict = reading ? judge(test, reading.value, build.prove.leadOhms) : null;
+const TestRow = memo(function TestRow({
+  test,
+  hold,
+  touch,
+  reading,
+  leadOhms,
+  chosen,
+  onChoose,
+}: {
+  test: ProveTest;
+  /** Labels of its ends. */
+  hold: string;
+  touch: string;
+  reading: Reading | undefined;
+  leadOhms: number;
+  chosen: boolean;
+  onChoose: (test: ProveTest) => void;
+}) {
+  const verdict = reading ? judge(test, reading.value, leadOhms) : null;
   const expected =
     test.unit === 'cylinder'
       ? `cyl ${test.expected ?? '–'}`
@@ -72,32 +90,32 @@ function TestRow({ test, chosen, onChoose }: { test: ProveTest; chosen: boolean;
     <li>
       <Pick
         ref={row}
-        title={`${labelOf(derived.net, test.hold)} to ${labelOf(derived.net, test.touch)}`}
+        title={`${hold} to ${touch}`}
         aria-current={chosen ? 'true' : undefined}
-        onClick={onChoose}
+        onClick={() => onChoose(test)}
         data-kind={test.kind}
       >
         <span aria-hidden>{verdict ? (verdict.right ? '✓' : '✗') : test.kind === 'isolation' ? '∥' : '–'}</span>
         <span>
           {test.kind === 'isolation' ? 'not ' : ''}
-          {tagOf(labelOf(derived.net, test.touch))}
+          {tagOf(touch)}
         </span>
         <Figure data-right={verdict?.right}>
-          {verdict
+          {verdict && reading
             ? reading.note === BEEP
               ? BEEP
               : reading.value === null
                 ? 'open'
                 : test.unit === 'cylinder'
                   ? `cyl ${reading.value}`
-                  : formatOhms(Math.max(0, reading.value - build.prove.leadOhms))
+                  : formatOhms(Math.max(0, reading.value - leadOhms))
             : expected}
         </Figure>
         <Hidden>{verdict ? (verdict.right ? ', right' : ', wrong') : ', not read'}</Hidden>
       </Pick>
     </li>
   );
-}
+});
 
 export function Prove() {
   const { build, derived, edit, select } = useBuild();
@@ -117,13 +135,16 @@ export function Prove() {
   const index = chosen ? tests.indexOf(chosen) : -1;
   const following =
     (filter === 'all' ? tests[index + 1] : tests.slice(index + 1).find(filter === 'left' ? isLeft : isWrong)) ?? null;
-  const go = (test: ProveTest | null | undefined) => {
+  const go = useStable((test: ProveTest | null | undefined) => {
     if (!test) return;
     setChosenId(test.id);
     select({ type: 'end', end: test.kind === 'isolation' ? test.hold : test.touch });
-  };
+  });
   const moves = useMemo(() => probeMoves(tests), [tests]);
-  const groups = groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : labelOf(derived.net, test.hold)));
+  const { net } = derived;
+  const groups = [
+    ...groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : labelOf(net, test.hold))).entries(),
+  ];
   const wrong = progress.wrong;
   return (
     <SheetFrame
@@ -164,16 +185,32 @@ export function Prove() {
               onChange={setFilter}
             />
             <List tabIndex={0} role="group" aria-label="Tests" data-tests>
-              {[...groups].map(([hold, group]) => (
-                <section key={hold}>
-                  <h2>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h2>
-                  <ul>
-                    {group.map((test) => (
-                      <TestRow key={test.id} test={test} chosen={test === chosen} onChoose={() => go(test)} />
-                    ))}
-                  </ul>
-                </section>
-              ))}
+              <Chunks
+                items={groups}
+                rowPixels={84}
+                as="div"
+                shows={groups.find(([, group]) => chosen !== null && group.includes(chosen))}
+              >
+                {([hold, group]) => (
+                  <section key={hold}>
+                    <h2>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h2>
+                    <ul>
+                      {group.map((test) => (
+                        <TestRow
+                          key={test.id}
+                          test={test}
+                          hold={labelOf(net, test.hold)}
+                          touch={labelOf(net, test.touch)}
+                          reading={build.prove.readings[test.id]}
+                          leadOhms={build.prove.leadOhms}
+                          chosen={test === chosen}
+                          onChoose={go}
+                        />
+                      ))}
+                    </ul>
+                  </section>
+                )}
+              </Chunks>
               {shown.length === 0 && <Small>Nothing here.</Small>}
             </List>
             <FieldGrid $min={110}>
