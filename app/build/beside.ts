@@ -17,9 +17,10 @@ export class BesideTask {
     private readonly onFailure: (sentence: string) => void,
   ) {}
 
-  ask(build: Build): void {
+  /** @param isAsked Whether anything waits for it: looked at after the pause, when the rules have been run for the sheet. */
+  ask(build: Build, isAsked: () => boolean): void {
     this.cancel();
-    this.timer = setTimeout(() => this.start(build), PAUSE_MILLISECONDS);
+    this.timer = setTimeout(() => isAsked() && this.start(build), PAUSE_MILLISECONDS);
   }
 
   cancel(): void {

@@ -1,7 +1,16 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import type { ReactNode } from 'react';
 import { useNavigate, useParams, useSubmit } from 'react-router';
-import type { Build } from '~/core/build/schema';
+import type { Derived } from '~/core/derive/derive';
 import type { EditCall } from '~/core/edits';
 import type { Selection } from '~/core/netlist/run';
 import type { SheetId } from '~/core/rules/rule';
@@ -42,7 +51,7 @@ const ActionsContext = createContext<BuildActions | null>(null);
 /**
  * The build on show and what can be done to it. A component is drawn again only when something it has read is another value;
  * of the build, its wires and what is derived each property counts by itself. The build read here stands for the real one in
- * every computation, but is not the same object: what is kept by identity takes `useWholeBuild`.
+ * every computation, but is not the same object.
  */
 export function useBuild(): BuildContextValue {
   const store = useContext(StoreContext);
@@ -56,12 +65,15 @@ export function useBuild(): BuildContextValue {
   );
 }
 
-/** The build itself; a component that takes it is drawn again by every edit. */
-export function useWholeBuild(): Build {
+/**
+ * What is derived of the build, with the build itself, for what stands beside the work: findings, the run, how far the sheets
+ * are. It follows an edit once that has been drawn, so that no key press waits for the rules or the circuit.
+ */
+export function useLater(): Derived {
   const store = useContext(StoreContext);
-  if (!store) throw new Error('useWholeBuild outside a build');
-  const build = () => store.now().build;
-  return useSyncExternalStore(store.subscribe, build, build);
+  if (!store) throw new Error('useLater outside a build');
+  const derived = () => store.now().derived;
+  return useDeferredValue(useSyncExternalStore(store.subscribe, derived, derived));
 }
 
 /** Keeps what is being typed, also when the page goes. */

@@ -76,8 +76,7 @@ export class BuildStore implements Told<BuildState> {
 
   private askBeside(): void {
     const { build, derived } = this.state;
-    if (derived.waits) this.task.ask(build);
-    else this.task.cancel();
+    this.task.ask(build, () => derived.waits);
   }
 
   private set(part: Partial<BuildState>): void {

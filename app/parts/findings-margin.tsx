@@ -5,7 +5,7 @@ import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { isBinding } from '~/core/build/binding';
 import type { Finding, Severity, SheetId } from '~/core/rules/rule';
-import { useBuild } from '../build/context';
+import { useBuild, useLater } from '../build/context';
 import { Button } from '../ui/button';
 import { Callout, Heading, Small, Stack, toneColor } from '../ui/text';
 import { color, space, type } from '../ui/theme';
@@ -61,11 +61,11 @@ const FindingItem = memo(function FindingItem({ finding, here }: { finding: Find
 
 /** Live checks: this sheet's first, then the others'. */
 export const FindingsMargin = memo(function FindingsMargin({ sheet }: { sheet: SheetId }) {
-  const { derived } = useBuild();
-  const standing = derived.findings.filter((finding) => finding.aside === null);
+  const { findings } = useLater();
+  const standing = findings.filter((finding) => finding.aside === null);
   const mine = standing.filter((finding) => finding.sheet === sheet);
   const others = standing.filter((finding) => finding.sheet !== sheet);
-  const aside = derived.findings.filter((finding) => finding.aside !== null);
+  const aside = findings.filter((finding) => finding.aside !== null);
   return (
     <Aside aria-label="Findings">
       <Heading>Findings {standing.length}</Heading>

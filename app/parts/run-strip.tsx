@@ -10,7 +10,7 @@ import { labelOf } from '~/core/netlist/label';
 import type { Wire } from '~/core/netlist/netlist';
 import type { SheetId } from '~/core/rules/rule';
 import { formatMetres, formatOhms, formatVolts } from '~/core/units/format';
-import { useBuild } from '../build/context';
+import { useBuild, useLater } from '../build/context';
 import { Soft } from '../ui/text';
 import { at, color, shape, space, type } from '../ui/theme';
 import { WireLine } from './wire-mark';
@@ -82,13 +82,15 @@ function HopBox({
 
 /** The signature strip: the whole run of whatever is selected, hop by hop. On a phone it is a drawer. */
 export const RunStrip = memo(function RunStrip({ showing }: { showing?: Selection }) {
-  const { build, derived, selection: chosen } = useBuild();
+  const { selection: chosen } = useBuild();
+  const derived = useLater();
+  const { build, net, tests, keyOn } = derived;
   const selection = showing ?? chosen;
   const [open, setOpen] = useState(false);
-  const run = useMemo(() => (selection ? runOf(derived.net, selection) : null), [derived.net, selection]);
+  const run = useMemo(() => (selection ? runOf(net, selection) : null), [net, selection]);
   const expectation = useMemo(
-    () => (run ? expectRun(build, derived.net, derived.tests, run) : null),
-    [build, derived.net, derived.tests, run],
+    () => (run ? expectRun(build, net, tests, run, keyOn) : null),
+    [build, net, tests, run, keyOn],
   );
   const stateAt = (end: EndKey): 'right' | 'wrong' | null => {
     const wires = derived.net.wiresAt.get(end) ?? [];

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { styled } from 'styled-components';
 import { currentLetter } from '~/core/netlist/revisions';
-import { useBuild } from '../build/context';
+import { useBuild, useLater } from '../build/context';
 import { Button } from '../ui/button';
 import { exportBuild } from '../storage/export';
 import { at, color, shape, space } from '../ui/theme';
@@ -12,8 +12,9 @@ const clock = (iso: string): string =>
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
 export const TitleBlock = memo(function TitleBlock({ sheet }: { sheet: SheetInfo }) {
-  const { build, view, derived, retry, typing } = useBuild();
-  const { stop, fix, note } = derived.counts;
+  const { build, view, retry, typing } = useBuild();
+  const { counts } = useLater();
+  const { stop, fix, note } = counts;
   const saved = view.following
     ? 'Following another tab'
     : view.saveState === 'failed'

@@ -1,12 +1,12 @@
-import { memo, useDeferredValue } from 'react';
+import { memo } from 'react';
 import { isRouteErrorResponse, Link, Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
 import type { DeviceKind } from '~/core/devices/kind';
-import { BuildProvider, useBuild, useWholeBuild } from '../build/context';
+import { BuildProvider, useBuild, useLater } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
-import { derive, explainWith } from '~/core/derive/derive';
+import { explainWith } from '~/core/derive/derive';
 import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
@@ -81,10 +81,8 @@ const Shell = memo(function Shell() {
   );
 });
 
-/** How far each sheet is takes the gates, and those the circuit: it follows the edit when that has been drawn. */
 function Trunk() {
-  const build = useWholeBuild();
-  return <Spine fill={derive(useDeferredValue(build)).fill} />;
+  return <Spine fill={useLater().fill} />;
 }
 
 export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {

@@ -1,4 +1,5 @@
 import type { Build } from '../build/schema';
+import { solveCircuit, type Solution } from '../circuit/model';
 import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';
@@ -14,11 +15,14 @@ import { Stage } from './stage';
 
 /** Everything the sheets show that follows from the build alone. Each part is worked out when it is first asked for. */
 export interface Derived {
+  readonly build: Build;
   readonly net: Netlist;
   readonly findings: readonly Finding[];
   readonly counts: FindingCounts;
   readonly tests: readonly ProveTest[];
   readonly progress: Progress;
+  /** The circuit with the key on. */
+  readonly keyOn: Solution;
   readonly gates: readonly Gate[];
   /** How far each sheet is, 0 to 1. */
   readonly fill: Readonly<Record<SheetId, number>>;
@@ -83,17 +87,22 @@ class Graph {
         rules.flatMap((_, i) => made[i]),
       ),
   );
+  private readonly solved = new Stage<Plan, Solution>(({ build, net }) => solveCircuit(build, net, 'key-on'));
   private readonly gated = new Stage<
-    Plan & { made: { progress: Progress; findings: readonly Finding[] } },
+    Plan & { made: { progress: Progress; findings: readonly Finding[]; keyOn: Solution } },
     readonly Gate[]
-  >(({ build, net, made }) => gatesOf(build, net, made.progress, made.findings));
+  >(({ build, net, made }) => gatesOf(build, net, made.progress, made.findings, made.keyOn));
   private readonly filled = new Stage<
     Plan & { made: { progress: Progress; findings: readonly Finding[]; gates: readonly Gate[] } },
     Record<SheetId, number>
   >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, made.gates));
 
   net(build: Build): Netlist {
-    const made = { needs: this.needs.of({ build }), circuits: this.circuits.of({ build }), devices: this.devices.of({ build }) };
+    const made = {
+      needs: this.needs.of({ build }),
+      circuits: this.circuits.of({ build }),
+      devices: this.devices.of({ build }),
+    };
     return this.nets.of({ build, made });
   }
   tests(build: Build, net: Netlist): readonly ProveTest[] {
@@ -113,8 +122,14 @@ class Graph {
     const made = this.checks.map((check) => check.of({ build, net: derived.net, told }));
     return this.ordered.of({ build, made });
   }
-  gates(build: Build, { net, progress, findings }: Pick<Derived, 'net' | 'progress' | 'findings'>): readonly Gate[] {
-    return this.gated.of({ build, net, made: { progress, findings } });
+  keyOn(build: Build, net: Netlist): Solution {
+    return this.solved.of({ build, net });
+  }
+  gates(
+    build: Build,
+    { net, progress, findings, keyOn }: Pick<Derived, 'net' | 'progress' | 'findings' | 'keyOn'>,
+  ): readonly Gate[] {
+    return this.gated.of({ build, net, made: { progress, findings, keyOn } });
   }
   fill(build: Build, { net, progress, findings, gates }: Derived): Record<SheetId, number> {
     return this.filled.of({ build, net, made: { progress, findings, gates } });
@@ -129,11 +144,13 @@ function once<T>(compute: () => T): () => T {
 
 function viewOf(graph: Graph, build: Build, beside: Beside | null): Derived {
   const parts = {
+    build: () => build,
     net: once(() => graph.net(build)),
     tests: once(() => graph.tests(build, view.net)),
     progress: once(() => graph.progress(build, view)),
     findings: once(() => graph.findings(build, view, beside)),
     counts: once(() => countFindings(view.findings)),
+    keyOn: once(() => graph.keyOn(build, view.net)),
     gates: once(() => graph.gates(build, view)),
     fill: once(() => graph.fill(build, view)),
     waits: once(() => view.findings.some((finding) => finding.waits)),

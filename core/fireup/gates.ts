@@ -3,7 +3,7 @@ import type { Build, Confirmation } from '../build/schema';
 import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
-import { solveCircuit, voltsBetween } from '../circuit/model';
+import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
 import { deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
@@ -142,10 +142,15 @@ function outputChecks(build: Build, net: Netlist): Draft[] {
   return [...uses, ...relays];
 }
 
-function drafts(build: Build, net: Netlist, progress: Progress, findings: readonly Finding[]): GateDraft[] {
+function drafts(
+  build: Build,
+  net: Netlist,
+  progress: Progress,
+  findings: readonly Finding[],
+  keyOn: Solution,
+): GateDraft[] {
   const stops = standingOf(findings, 'stop');
   const wrong = wrongOf(findings);
-  const keyOn = solveCircuit(build, net, 'key-on');
   const at = (end: EndKey) => voltsBetween(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
@@ -379,8 +384,15 @@ const fixChecks = (gateId: string, findings: readonly Finding[]): Draft[] =>
 /**
  * The ladder of gates towards a running engine. A gate is shut while the one before it has not passed, while a stop
  * finding stands, or while a wire is unproved; findings to fix are checks of the gate they concern; what was confirmed stays recorded all the same.
+ * `keyOn`: the circuit with the key on, where it is solved already.
  */
-export function gatesOf(build: Build, net: Netlist, progress: Progress, findings: readonly Finding[]): Gate[] {
+export function gatesOf(
+  build: Build,
+  net: Netlist,
+  progress: Progress,
+  findings: readonly Finding[],
+  keyOn: Solution = solveCircuit(build, net, 'key-on'),
+): Gate[] {
   const standing: string[] = [];
   const stops = standingOf(findings, 'stop').length;
   const wrong = wrongOf(findings);
@@ -390,7 +402,7 @@ export function gatesOf(build: Build, net: Netlist, progress: Progress, findings
   if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
   if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
   let before: Gate | null = null;
-  return drafts(build, net, progress, findings).map((draft): Gate => {
+  return drafts(build, net, progress, findings, keyOn).map((draft): Gate => {
     const checks = [...fixChecks(draft.id, findings), ...draft.checks].map((check) => settle(build, draft.id, check));
     const blockers: string[] = [...standing];
     if (before && before.status !== 'passed') blockers.push(`'${before.title}' has not passed`);

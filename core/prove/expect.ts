@@ -1,5 +1,5 @@
 import type { Build } from '../build/schema';
-import { solveCircuit, voltsBetween } from '../circuit/model';
+import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
 import { BEEP, judge } from './verdict';
 import type { ProveTest } from './tests';
 import { endType, groundEnd } from '../ends/ends';
@@ -22,7 +22,14 @@ export interface RunExpectation {
   } | null;
 }
 
-export function expectRun(build: Build, net: Netlist, tests: readonly ProveTest[], run: Run): RunExpectation {
+/** `keyOn`: the circuit with the key on, where it is solved already. */
+export function expectRun(
+  build: Build,
+  net: Netlist,
+  tests: readonly ProveTest[],
+  run: Run,
+  keyOn: Solution = solveCircuit(build, net, 'key-on'),
+): RunExpectation {
   const ends = [run.hops[0].end, run.hops[run.hops.length - 1].end];
   const spans = (test: ProveTest) =>
     test.kind === 'continuity' && ends.includes(test.hold) && ends.includes(test.touch);
@@ -31,12 +38,11 @@ export function expectRun(build: Build, net: Netlist, tests: readonly ProveTest[
     tests.find((one) => one.kind === 'continuity' && run.wires.length > 0 && one.wireIds.includes(run.wires[0].id)) ??
     null;
   const reading = test ? build.prove.readings[test.id] : undefined;
-  const solution = solveCircuit(build, net, 'key-on');
   const verdict = test && reading ? judge(test, reading.value, build.prove.leadOhms) : null;
   return {
     test,
     keyOnVolts: run.hops.map((hop) =>
-      endType(hop.end) === 'splice' ? null : voltsBetween(solution, hop.end, groundEnd('battery')),
+      endType(hop.end) === 'splice' ? null : voltsBetween(keyOn, hop.end, groundEnd('battery')),
     ),
     measured:
       verdict && reading

@@ -8,6 +8,8 @@ import {
   GridListHeader,
   GridListItem,
   GridListSection,
+  ListLayout,
+  Virtualizer,
   useDragAndDrop,
 } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -22,6 +24,8 @@ import { Checkbox } from '../../ui/choice';
 import { TextField } from '../../ui/text-field';
 import { Small, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { useNarrow } from '../../ui/use-narrow';
+import { usePrinting } from '../../ui/use-printing';
 
 /** Needs by system, with a search. Drag one to a cavity, or take it in hand with Enter and pick the cavity. */
 export const NeedList = memo(function NeedList({
@@ -38,12 +42,6 @@ export const NeedList = memo(function NeedList({
 }) {
   const [text, setText] = useState('');
   const [openOnly, setOpenOnly] = useState(false);
-  const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => needItem(String(key))),
-    getAllowedDropOperations: () => ['move'],
-    onDragStart: ({ keys }) => onLift(String([...keys][0])),
-    onDragEnd: onLetGo,
-  });
   const rows = useRows();
   // The letter stands in the field at once; the list follows when there is time.
   const sought = useDeferredValue(text);
@@ -57,7 +55,7 @@ export const NeedList = memo(function NeedList({
       .filter((group) => group.rows.length > 0);
   }, [sought, openOnly, rows]);
   return (
-    <Stack $gap={2}>
+    <Pane $gap={2}>
       <Search>
         <TextField
           label="Search needs"
@@ -72,22 +70,62 @@ export const NeedList = memo(function NeedList({
         </Checkbox>
       </Search>
       {groups.length === 0 && <Small>{openOnly && text === '' ? 'Nothing is open.' : 'No need of that name.'}</Small>}
-      <List
-        aria-label="Needs"
-        selectionMode="single"
-        selectionBehavior="replace"
-        selectedKeys={inHand ? [inHand] : []}
-        onSelectionChange={(keys) => onTake(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))}
-        dragAndDropHooks={dragAndDropHooks}
-      >
-        {groups.map((group) => (
-          <GridListSection key={group.system} id={group.system}>
-            <SectionHead>{group.system}</SectionHead>
-            <Collection items={group.rows}>{(row) => <NeedRow {...row} />}</Collection>
-          </GridListSection>
-        ))}
-      </List>
-    </Stack>
+      <NeedRows groups={groups} inHand={inHand} onTake={onTake} onLift={onLift} onLetGo={onLetGo} />
+    </Pane>
+  );
+});
+
+/** Lists longer than this draw only what is in sight, and scroll by themselves. */
+const WHOLE = 120;
+
+/** The list itself: not drawn again by a letter in the search until the letter's answer is there. */
+const NeedRows = memo(function NeedRows({
+  groups,
+  inHand,
+  onTake,
+  onLift,
+  onLetGo,
+}: {
+  groups: readonly { readonly system: string; readonly rows: readonly Row[] }[];
+  inHand: string | null;
+  onTake: (needId: string | null) => void;
+  onLift: (needId: string) => void;
+  onLetGo: () => void;
+}) {
+  const printing = usePrinting();
+  const narrow = useNarrow();
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => needItem(String(key))),
+    getAllowedDropOperations: () => ['move'],
+    onDragStart: ({ keys }) => onLift(String([...keys][0])),
+    onDragEnd: onLetGo,
+  });
+  const count = groups.reduce((sum, { rows }) => sum + rows.length, 0);
+  const isLong = count > WHOLE && !printing;
+  const list = (
+    <List
+      aria-label="Needs"
+      data-long={isLong}
+      selectionMode="single"
+      selectionBehavior="replace"
+      selectedKeys={inHand ? [inHand] : []}
+      onSelectionChange={(keys) => onTake(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))}
+      dragAndDropHooks={dragAndDropHooks}
+    >
+      {groups.map((group) => (
+        <GridListSection key={group.system} id={group.system}>
+          <SectionHead>{group.system}</SectionHead>
+          <Collection items={group.rows}>{(row) => <NeedRow {...row} />}</Collection>
+        </GridListSection>
+      ))}
+    </List>
+  );
+  return isLong ? (
+    <Virtualizer layout={ListLayout} layoutOptions={{ rowSize: narrow ? 44 : 30, headingSize: 34 }}>
+      {list}
+    </Virtualizer>
+  ) : (
+    list
   );
 });
 
@@ -145,6 +183,15 @@ function NeedRow({ need, pinId, locked, crimped }: Row) {
   );
 }
 
+const Pane = styled(Stack)`
+  &:has([data-long='true']) {
+    height: 100%;
+    grid-template-rows: auto minmax(0, 1fr);
+    ${at.tablet} {
+      height: auto;
+    }
+  }
+`;
 const Search = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
@@ -163,6 +210,15 @@ const List = styled(GridList)`
   display: grid;
   gap: ${space[3]};
   outline: none;
+  &[data-long='true'] {
+    display: block;
+    height: 100%;
+    min-height: 240px;
+    overflow: auto;
+    ${at.tablet} {
+      height: 60vh;
+    }
+  }
   ${at.print} {
     display: block;
     columns: 2;
