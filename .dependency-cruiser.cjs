@@ -30,6 +30,16 @@ module.exports = {
       to: {},
     },
     {
+      name: 'rules-solve-nothing',
+      comment: 'A rule says what is plain at once; what takes a solver is worked out beside it (core/rules/beside.ts).',
+      severity: 'error',
+      from: { path: '^core/rules/', pathNot: '^core/rules/(beside|index)[.]ts$' },
+      to: {
+        path: '^core/(allot/(allot|conflict|solve|supplies)|circuit/(model|network))[.]ts$',
+        dependencyTypesNot: ['type-only'],
+      },
+    },
+    {
       name: 'no-circles',
       severity: 'error',
       from: {},

@@ -3,6 +3,7 @@ import type { Build } from '~/core/build/schema';
 import { isFixedPin, type EcuDefinition } from '~/core/ecu/ecu';
 import { applyEdit, call } from '~/core/edits';
 import { createBuild } from '~/core/edits/create';
+import { netlist } from '~/core/netlist/netlist';
 
 /** An ECU of `pins` pins made of the largest catalog ECU over and over, and `needs` needs upon it. */
 export function largeBuild(needs: number, pins: number): Build {
@@ -56,4 +57,29 @@ export function largeBuild(needs: number, pins: number): Build {
     return { ...device, id: `${device.kindId}-${i + 1}`, label: `${device.label} ${i + 1}` };
   });
   return { ...build, devices };
+}
+
+/** 250 devices on a 300-pin ECU, all but a few of their needs placed: open needs are what costs most. */
+export function largePlaced(): Build {
+  const bare = largeBuild(250, 300);
+  // Supplies and grounds, which the solver's rows do without, on a connector of their own.
+  const fixed = catalog.ecus.find((one) => one.id === 'orrery-94')!.pins.filter(isFixedPin);
+  const connector = { id: 'P', rows: [fixed.length], maxSquareMm: 6, sealed: false };
+  const build: Build = {
+    ...bare,
+    ecu: {
+      ...bare.ecu,
+      connectors: [...bare.ecu.connectors, connector],
+      pins: [...bare.ecu.pins, ...fixed.map((pin, i) => ({ ...pin, id: `P${i + 1}`, connector: 'P', cavity: i + 1 }))],
+    },
+  };
+  const placed = applyEdit(build, 'allotAll', call('allotAll', { keep: 'most' }).args);
+  if (!placed.ok) throw new Error(placed.problem.sentence);
+  const { assignments } = placed.value.build;
+  const kept = netlist(build).needs.filter((need) => assignments[need.id] !== undefined);
+  return {
+    ...placed.value.build,
+    name: 'Bench build',
+    assignments: Object.fromEntries(kept.slice(0, 237).map((need) => [need.id, assignments[need.id]])),
+  };
 }

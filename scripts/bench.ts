@@ -19,6 +19,7 @@ import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
 import { largeBuild } from './bench-build';
+import { editReport, editRows } from './bench-edit';
 import { fieldReport, stressReport } from './bench-field';
 import { confusion, triggerRows } from './bench-trigger';
 import { asLinearProgram } from '../tests/allotment/random-model';
@@ -215,8 +216,10 @@ if (kilobytes !== null)
   });
 else process.stderr.write('first route: no build yet, run npm run build\n');
 
+// The whole edit, in a real browser on the built app.
+const edits = await editRows();
 if (process.argv.includes('--json')) {
-  process.stdout.write(`${JSON.stringify(rows, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify([...rows, ...edits.map((edit) => ({ unit: 'ms', ...edit }))], null, 2)}\n`);
 } else {
   const cells = rows.map((row) => [
     row.name,
@@ -226,6 +229,7 @@ if (process.argv.includes('--json')) {
   const width = [0, 1, 2].map((column) => Math.max(...cells.map((line) => line[column].length)));
   for (const line of cells)
     process.stdout.write(`${line[0].padEnd(width[0])}  ${line[1].padStart(width[1])}  ${line[2]}\n`);
+  process.stdout.write(`\n${editReport(edits)}\n`);
   process.stdout.write(`\n${confusion()}\n`);
   process.stdout.write(`\n${fieldReport()}\n\n${stressReport()}\n`);
 }
