@@ -214,7 +214,7 @@ if (kilobytes !== null)
     reference: '250 kB budget',
     ratio: kilobytes / 250,
   });
-else process.stderr.write('first route: no build yet, run npm run build\n');
+else process.stderr.write('first route: no build of the app\n');
 
 // The whole edit, in a real browser on the built app.
 const edits = await editRows();
