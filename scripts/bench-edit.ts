@@ -1,8 +1,8 @@
-import { spawn } from 'node:child_process';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import type { Build } from '~/core/build/schema';
 import { pellworth } from '~/demo/pellworth';
 import { largePlaced } from './bench-build';
+import { served } from './served';
 
 /** One row of the whole edit: from the key press to what the person sees. */
 export interface EditRow {
@@ -20,18 +20,6 @@ export interface EditRow {
 
 const SHEETS = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'] as const;
 const PRESSES = 24;
-
-async function served(): Promise<{ base: string; stop: () => void }> {
-  const child = spawn(process.execPath, ['scripts/serve.mjs'], { env: { ...process.env, PORT: '0' } });
-  const base = await new Promise<string>((resolve, reject) => {
-    child.stdout.on('data', (said: Buffer) => {
-      const address = /http:\S+[^/\s]/.exec(said.toString());
-      if (address) resolve(address[0]);
-    });
-    child.once('exit', () => reject(new Error('the app is not served: run npm run build first')));
-  });
-  return { base, stop: () => void child.kill() };
-}
 
 const ready = (page: Page) => page.waitForSelector('html[data-ready]');
 

@@ -1,10 +1,10 @@
 // npm run chaos: the storage and the files, tried as hard as we can. `--short` is what the tests run a part of.
-import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
 import { mutateFiles } from '../tests/chaos/files';
 import { killRounds } from '../tests/chaos/kills';
 import { tabRounds } from '../tests/chaos/tabs';
 import { failingWrites } from '../tests/chaos/writes';
+import { served } from './served';
 
 const short = process.argv.includes('--short');
 const only = process.argv.find((word) => word.startsWith('--only='))?.slice(7);
@@ -13,22 +13,6 @@ const seed = Number(process.argv.find((word) => word.startsWith('--seed='))?.sli
 const rounds = Number(process.argv.find((word) => word.startsWith('--rounds='))?.slice(9) ?? (short ? 3 : 500));
 const wanted = (part: string) => !only || only === part;
 const say = (text: string) => void process.stdout.write(`${text}\n`);
-
-/** Serves the built app at a port of its own, so that no other server can be taken for it. */
-async function served(): Promise<{ base: string; stop: () => void }> {
-  const child = spawn(process.execPath, ['scripts/serve.mjs'], {
-    env: { ...process.env, PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const base = await new Promise<string>((resolve, reject) => {
-    child.stdout.on('data', (said: Buffer) => {
-      const address = /http:\S+[^/\s]/.exec(said.toString());
-      if (address) resolve(address[0]);
-    });
-    child.once('exit', () => reject(new Error('the app is not served: run npm run build first')));
-  });
-  return { base, stop: () => void child.kill() };
-}
 
 let bad = 0;
 const count = (name: string, things: readonly string[]) => {

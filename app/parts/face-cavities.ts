@@ -5,7 +5,7 @@ import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
 import { ecuEnd, endType } from '~/core/ends/ends';
 import { shortLabel } from '~/core/netlist/short';
-import type { FaceCavity } from './connector-face';
+import type { FaceCavity } from './face-cavity';
 import { markOf } from './marks';
 import { useBuild } from '../build/context';
 

@@ -4,7 +4,8 @@ import { cavityPlace, faceOf } from '~/core/ecu/face';
 import type { Connector } from '~/core/ecu/ecu';
 import { VisuallyHidden } from '../ui/text';
 import { color, shape, space, type } from '../ui/theme';
-import type { FaceCavity, FaceSide } from './connector-face';
+import type { FaceSide } from './connector-face';
+import type { FaceCavity } from './face-cavity';
 
 /** Cavities to either side that are drawn: three hands' breadths of a connector. */
 const AROUND = 2;

@@ -12,7 +12,8 @@ import { Select } from '../../ui/select';
 import { FieldGrid, Heading, Row, Small, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { color, shape, space } from '../../ui/theme';
-import { ConnectorFace, type FaceCavity, type FaceSide } from '../connector-face';
+import { ConnectorFace, type FaceSide } from '../connector-face';
+import type { FaceCavity } from '../face-cavity';
 import { defaultMark } from '../marks';
 import { Segmented } from '../../ui/choice';
 
