@@ -79,10 +79,7 @@ export function useLater(): Derived {
 /** Keeps what is being typed, also when the page goes. */
 function useLeaving({ session, keeper }: BuildStore): void {
   useEffect(() => {
-    const leave = () => {
-      session.leave();
-      keeper.leave();
-    };
+    const leave = () => keeper.leave(session.leave());
     const hide = () => document.visibilityState === 'hidden' && keeper.leave();
     window.addEventListener('pagehide', leave);
     document.addEventListener('visibilitychange', hide);

@@ -21,6 +21,8 @@ export class TypingKeeper implements Typing {
   private texts: TypedTexts;
   private readonly claimed = new Set<string>();
   private readonly paths = new Map<string, string>();
+  /** Texts whose edit has been asked and is on its way to the device. */
+  private readonly entered = new Map<string, TypedTexts[string]>();
   /** What had been asked when a text was typed that is not entered yet. */
   private readonly askedAt = new Map<string, number>();
   private readonly listeners = new Set<() => void>();
@@ -84,7 +86,9 @@ export class TypingKeeper implements Typing {
   async settle(key: string): Promise<void> {
     if (!Object.hasOwn(this.texts, key)) return;
     const text = this.texts[key];
+    this.entered.set(key, text);
     await this.session.answered();
+    if (this.entered.get(key) === text) this.entered.delete(key);
     // Typed on meanwhile; or the edit could not be stored, and this is the only copy.
     if (this.texts[key] !== text || this.session.unsaved) return;
     this.drop(key);
@@ -95,9 +99,13 @@ export class TypingKeeper implements Typing {
     this.session.tell(`Brought back what was being typed: ${label}. It is not entered yet.`);
   }
 
-  /** Called when the page goes. */
-  leave(): void {
-    writeOnLeaving(this.session.id, this.texts);
+  /**
+   * Called when the page goes. With `handedOver` all that was asked is on the device: a text that was entered is kept no
+   * longer then, or it would come back where its edit has been taken back.
+   */
+  leave(handedOver = false): void {
+    if (handedOver) for (const [key, text] of this.entered) if (this.texts[key] === text) this.drop(key);
+    writeOnLeaving(this.session.id, this.texts, !this.isTyping);
     void this.write();
   }
 

@@ -28,14 +28,19 @@ export function leftEntries(id: string): readonly JournalEntry[] {
   }
 }
 
-/** For a page that is being left: this storage takes over at once. What an earlier page left stays until a snapshot has it. */
-export function keepLeft(id: string, entries: readonly JournalEntry[]): void {
-  if (entries.length === 0) return;
+/**
+ * For a page that is being left: this storage takes over at once. What an earlier page left stays until a snapshot has it.
+ * Answers whether all of it is kept.
+ */
+export function keepLeft(id: string, entries: readonly JournalEntry[]): boolean {
+  if (entries.length === 0) return true;
   const before = leftEntries(id).filter((one) => !entries.some((other) => isSame(one, other)));
   try {
     localStorage.setItem(leftKey(id), JSON.stringify([...before, ...entries]));
+    return true;
   } catch {
     // No room or turned off: the store's own write is under way, and may yet be done.
+    return false;
   }
 }
 

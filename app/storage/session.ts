@@ -151,9 +151,9 @@ export class Session {
     return this.turns.settled();
   }
   /** The page is going: does what was asked and is still on its way, and keeps what the store may not take over any more. */
-  leave(): void {
+  leave(): boolean {
     this.turns.catchUp();
-    if (this.saver) keepLeft(this.id, this.saver.onItsWay);
+    return this.saver === null || keepLeft(this.id, this.saver.onItsWay);
   }
 
   dismiss(): void {

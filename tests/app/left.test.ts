@@ -1,24 +1,13 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { leftEntries } from '~/app/storage/left';
 import { Desk, rename } from './kept';
-
-/** What the browser takes over at once. */
-class Shelf {
-  private readonly kept = new Map<string, string>();
-  getItem = (key: string): string | null => this.kept.get(key) ?? null;
-  setItem = (key: string, text: string): void => void this.kept.set(key, text);
-  removeItem = (key: string): void => void this.kept.delete(key);
-}
+import { putUpShelf, takeShelfDown } from './shelf';
 
 const desk = new Desk();
-const before = Object.getOwnPropertyDescriptor(globalThis, 'localStorage');
-beforeEach(() => {
-  Object.defineProperty(globalThis, 'localStorage', { configurable: true, value: new Shelf() });
-});
+beforeEach(putUpShelf);
 afterEach(async () => {
   await desk.clear();
-  if (before) Object.defineProperty(globalThis, 'localStorage', before);
-  else Reflect.deleteProperty(globalThis, 'localStorage');
+  takeShelfDown();
 });
 
 /** A session that edits, and whose page goes before its store has taken anything over. */

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { TypingKeeper } from '~/app/build/typing';
-import type { TypedTexts } from '~/app/storage/typed';
+import { readTyped, type TypedTexts } from '~/app/storage/typed';
+import { putUpShelf, takeShelfDown } from './shelf';
 
 /** A session that is only asked; what was asked is answered when the test says so. */
 class Asked {
@@ -27,6 +28,14 @@ class Asked {
 }
 
 const { window } = globalThis;
+/** The store of the device, which takes over what is written before the page goes and nothing after. */
+const device = {
+  typed: {
+    getItem: () => Promise.resolve(kept),
+    setItem: (_: string, texts: TypedTexts) => Promise.resolve((kept = texts)),
+    removeItem: () => Promise.resolve(void (kept = {})),
+  },
+} as unknown as NonNullable<Parameters<typeof readTyped>[1]>;
 let kept: TypedTexts = {};
 let session = new Asked();
 let keeper = new TypingKeeper(session, {});
@@ -39,6 +48,7 @@ const type = async (text: string): Promise<string> => {
 
 beforeEach(() => {
   jest.useFakeTimers();
+  putUpShelf();
   Object.assign(globalThis, { window: { location: { pathname: '/build/b1/survey' } } });
   kept = {};
   session = new Asked();
@@ -50,6 +60,7 @@ beforeEach(() => {
 afterEach(() => {
   jest.useRealTimers();
   Object.assign(globalThis, { window });
+  takeShelfDown();
 });
 
 describe('a text that was typed', () => {
@@ -88,6 +99,28 @@ describe('a text that was typed', () => {
     await session.stored();
     await jest.advanceTimersByTimeAsync(1000);
     expect(Object.values(kept)).toEqual([{ shown: '92', text: '108' }]);
+  });
+  test('whose edit goes with its page is not left behind to be brought back', async () => {
+    const key = await type('108');
+    keeper.left(key);
+    session.ask();
+    await jest.advanceTimersByTimeAsync(0);
+    // Entered, and taken back at once; neither is on the device when the page goes, but both are handed over.
+    keeper.leave(true);
+    expect(await readTyped('b1', device)).toEqual({});
+    // What was older in the store does not show again at the next visit.
+    expect(await readTyped('b1', device)).toEqual({});
+  });
+  test('goes with its page when the page goes before a pause, and when its edit could not be handed over', async () => {
+    const key = keeper.claim('|Altitude');
+    keeper.type(key, '92', '108');
+    keeper.leave(true);
+    expect(Object.values(await readTyped('b1', device))).toEqual([{ shown: '92', text: '108' }]);
+    keeper.left(key);
+    session.ask();
+    await jest.advanceTimersByTimeAsync(0);
+    keeper.leave(false);
+    expect(Object.values(await readTyped('b1', device))).toEqual([{ shown: '92', text: '108' }]);
   });
   test('is dropped once the field shows something else', async () => {
     const key = await type('108');
