@@ -22,6 +22,8 @@ export interface OpenedBuild {
   readonly stored: ReadonlySet<Step>;
   readonly head: Head;
   readonly savedAt: string;
+  /** Entries the state contains that an earlier page left where the browser takes over at once: in no store yet. */
+  readonly left: readonly JournalEntry[];
   /** Journal entries the state contains, by key: to be removed once a snapshot has them. */
   readonly contained: readonly { readonly key: string; readonly head: Head }[];
   /** Entries that stand on no state there is, by key: never applied, never thrown away. */
@@ -41,6 +43,8 @@ export const inBin = (id: string): Failure =>
 interface Kept {
   readonly key: string;
   readonly entry: JournalEntry;
+  /** Left by a page that went, and not in the journal. */
+  readonly left?: boolean;
 }
 
 /** Before there were writers, a key was the build's id and the number, and an entry stood on the number before it. */
@@ -62,7 +66,7 @@ async function journalOf(db: Pick<Database, 'journal'>, id: string): Promise<Kep
       return partsOf(key) ? { key, entry: value } : legacyEntry(key, id, value);
     }),
   );
-  const left = leftEntries(id).map((entry): Kept => ({ key: entryKey(id, entry), entry }));
+  const left = leftEntries(id).map((entry): Kept => ({ key: entryKey(id, entry), entry, left: true }));
   return [...kept.filter((one) => one !== null), ...left.filter(({ key }) => !keys.includes(key))].sort(
     (a, b) => a.entry.sequence - b.entry.sequence || (a.entry.writer < b.entry.writer ? -1 : 1),
   );
@@ -180,6 +184,7 @@ export async function readKept(db: Database, id: string): Promise<Result<OpenedB
       : taken.some((one) => sameHead(one, entry));
   const contained = journal.filter(isTaken).map(({ key, entry }) => ({ key, head: entry as Head }));
   const waiting = journal.filter((one) => !isTaken(one));
+  const left: JournalEntry[] = [];
   for (const { kept: next, build: read } of chainOn(snapshot.build, head, waiting)) {
     const { entry } = next;
     const step: Step = { label: entry.label, changes: [...entry.changes] };
@@ -191,9 +196,10 @@ export async function readKept(db: Database, id: string): Promise<Result<OpenedB
     }
     head = { writer: entry.writer, sequence: entry.sequence };
     if (entry.at) savedAt = entry.at;
-    contained.push({ key: next.key, head });
+    if (next.left) left.push(entry);
+    else contained.push({ key: next.key, head });
   }
-  const applied = new Set(contained.map(({ key }) => key));
+  const applied = new Set([...contained.map(({ key }) => key), ...left.map((entry) => entryKey(id, entry))]);
   const orphans = waiting.filter(({ key }) => !applied.has(key)).map(({ key, entry }) => ({ key, entry }));
-  return ok({ build, history, keys, stored, head, savedAt, contained, orphans });
+  return ok({ build, history, keys, stored, head, savedAt, left, contained, orphans });
 }

@@ -63,7 +63,7 @@ export class Saver {
   private readonly stored: Set<Step>;
   private contained: { key: string; head: Head }[];
   /** Entries that are in no store yet. */
-  private pending: JournalEntry[] = [];
+  private pending: JournalEntry[];
   private dirty: boolean;
   private failed = false;
   private stopped = false;
@@ -80,7 +80,10 @@ export class Saver {
     this.keys = new Map(opened.keys);
     this.stored = new Set(opened.stored);
     this.contained = [...opened.contained];
-    this.dirty = opened.contained.length > 0;
+    // What an earlier page left is written before anything stands on it: the shelf it lies on may be lost with a crash.
+    this.pending = [...opened.left];
+    this.dirty = this.contained.length > 0 || this.unsaved;
+    if (this.unsaved) this.flush();
     if (this.dirty) this.scheduleSnapshot();
   }
 
@@ -152,7 +155,10 @@ export class Saver {
       }
       const { build, history } = this.subject.current();
       const card = await cardFor(this.db, build, now());
-      const [contained, written, head] = [[...this.contained], this.pending.length, this.head];
+      const [written, head] = [this.pending.length, this.head];
+      // What an earlier page left and the journal refused is in the snapshot all the same.
+      const others = this.pending.filter((one) => one.writer !== this.writer);
+      const contained = [...this.contained, ...others.map((one) => ({ key: entryKey(this.id, one), head: one }))];
       const named = new Set([...history.done, ...history.undone]);
       const gone = [...this.stored].filter((step) => !named.has(step));
       const forgotten = gone.flatMap((step) => this.keys.get(step) ?? []);

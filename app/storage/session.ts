@@ -270,6 +270,8 @@ export class Session {
       tell: (news) => this.onSaved(news),
       onBinned: () => this.update({ gone: 'This build was deleted in another tab.' }),
     });
+    // What an earlier page left is only now put where it is safe.
+    if (this.saver.unsaved) this.update({ saveState: 'saving' });
     void this.countAside(opened);
   }
 

@@ -46,6 +46,32 @@ describe('a change on its way when the page goes', () => {
     expect(leftEntries('b1').map(({ changes }) => changes[0])).toMatchObject([{ to: 'First' }, { to: 'Second' }]);
     expect((await desk.stored()).build.name).toBe('Second');
   });
+  test('is on the device before an edit that stands on it is called saved: a crash may take the shelf with it', async () => {
+    await goneWith('On its way');
+    const next = await desk.open();
+    await next.edit(rename('Told as saved'));
+    expect(next.snapshot().saveState).toBe('saved');
+    // Cut here, before a snapshot and before the browser has written its shelf out.
+    next.close();
+    localStorage.removeItem('gonyx-left-b1');
+    const read = await desk.stored();
+    expect([read.build.name, read.orphans]).toEqual(['Told as saved', []]);
+    expect(read.history.done.map(({ changes }) => changes[0])).toMatchObject([
+      { to: 'Saved' },
+      { to: 'On its way' },
+      { to: 'Told as saved' },
+    ]);
+  });
+  test('that the journal refuses again is kept by the snapshot, and not put aside afterwards', async () => {
+    await goneWith('On its way');
+    desk.device.stores.journal.fail = 'quota';
+    const next = await desk.open();
+    await next.settled();
+    desk.device.refuse('never');
+    next.close();
+    const read = await desk.stored();
+    expect([read.build.name, read.orphans, leftEntries('b1')]).toEqual(['On its way', [], []]);
+  });
   test('that the journal took over after all is applied once', async () => {
     const session = await desk.start();
     const edit = session.edit(rename('Twice told'));
