@@ -9,6 +9,7 @@ import { allot } from '~/core/allot/allot';
 import { conflictsOf } from '~/core/allot/conflict';
 import { MINOR, modelOf } from '~/core/allot/model';
 import { solve } from '~/core/allot/solve';
+import { explain } from '~/core/ways/ways';
 import { solveCircuit } from '~/core/circuit/model';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
@@ -18,7 +19,7 @@ import { judgeSensor } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
 import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
-import { largeBuild } from './bench-build';
+import { largeBuild, largePlaced } from './bench-build';
 import { editReport, editRows } from './bench-edit';
 import { fieldReport, stressReport } from './bench-field';
 import { confusion, triggerRows } from './bench-trigger';
@@ -198,6 +199,19 @@ for (const [needs, pins] of [
   });
   half = median;
 }
+const placedLarge = largePlaced();
+rows.push(
+  {
+    name: 'allot, 250 devices on 300 pins with 237 needs placed, from the build to the plan',
+    median: time(9, () => allot(placedLarge, { keep: 'most', explain: false })).median,
+    unit: 'ms',
+  },
+  {
+    name: 'why not, the same: conflicts and every way out tried',
+    median: time(3, () => explain(placedLarge, { kinds: catalog.kinds, ecus: catalog.ecus })).median,
+    unit: 'ms',
+  },
+);
 const short = largeBuild(120, 80);
 rows.push({
   name: 'why not: minimal conflicts, 120 needs x 80 pins',

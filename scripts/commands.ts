@@ -6,7 +6,7 @@ import { catalog } from '~/catalog';
 import { allot } from '~/core/allot/allot';
 import { compareEcus } from '~/core/ways/compare';
 import { spareWords } from '~/core/allot/spares';
-import { waysOut } from '~/core/ways/ways';
+import { explain } from '~/core/ways/ways';
 import { zodProblem } from '~/core/data/zod-problem';
 import type { Build } from '~/core/build/schema';
 import type { EcuDefinition } from '~/core/ecu/ecu';
@@ -142,28 +142,28 @@ const allotCommand: Command = ([path, ...rest]) =>
       return answer({ ecus: fits }, fits.some((fit) => fit.fits) ? 0 : 1);
     }
     const found = allot(build, { keep: values.anew ? 'locked' : values.most ? 'most' : 'placed' });
-    const explanation = found.conflicts.map((conflict) => ({
+    const ways = values.ways
+      ? explain(build, { kinds: catalog.kinds, ecus }, undefined, undefined, found.conflicts)!
+      : null;
+    const explanation = found.conflicts.map((conflict, i) => ({
       reason: conflict.sentence,
       needs: conflict.needs,
       more: conflict.more,
       pins: conflict.pins,
       locked: conflict.locked,
       groups: conflict.groups,
-      ...(values.ways
-        ? {
-            ways: waysOut(build, conflict, { kinds: catalog.kinds, ecus }).map(
-              ({ code, label, detail, gains, servesAll, moved, cost }) => ({
-                code,
-                label,
-                detail,
-                gains,
-                servesAll,
-                moved,
-                cost,
-              }),
-            ),
-          }
-        : {}),
+      ...(ways && {
+        ways: ways[i].ways.map(({ code, label, detail, gains, servesAll, moved, cost }) => ({
+          code,
+          label,
+          detail,
+          gains,
+          servesAll,
+          moved,
+          cost,
+        })),
+        moreWays: ways[i].more,
+      }),
     }));
     const output = {
       status: found.status,

@@ -84,12 +84,20 @@ function versatility(pin: Pin, ability: Ability, ask: Ask): number {
   return Math.min(MOST_VERSATILE, steps);
 }
 
+const shapeKeys = new WeakMap<Pin, string>();
+/** What a pin can do, as a key; a pin of an ECU is written out once however often it is solved for. */
+function shapeKey(pin: Pin): string {
+  let key = shapeKeys.get(pin);
+  if (key === undefined) shapeKeys.set(pin, (key = JSON.stringify(pin.abilities)));
+  return key;
+}
+
 /** Pins that serve an ask, worked out once for each different ask and each different pin. */
 function offers(pins: readonly Pin[]): (ask: Ask, pair?: string) => readonly Offer[] {
   const shapes = new Map<string, number>();
   const examples: Pin[] = [];
   const shapeOf = pins.map((pin) => {
-    const key = JSON.stringify(pin.abilities);
+    const key = shapeKey(pin);
     const known = shapes.get(key);
     if (known !== undefined) return known;
     shapes.set(key, examples.length);
@@ -197,6 +205,7 @@ function settled(
 
 /** 'Never here', as a question. */
 export function barredPins(build: Build): (needId: string | null, pinId: string) => boolean {
+  if (build.never.length === 0) return () => false;
   const set = new Set(build.never.map(({ needId, pinId }) => `${needId ?? ''} ${pinId}`));
   return (needId, pinId) => set.has(`${needId ?? ''} ${pinId}`);
 }
@@ -276,17 +285,22 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
   const costs: number[] = [];
   const minors: number[] = [];
   const members = new Map<number, Int32Array>();
-  const price = (need: Need, rank: number, pin: number, ability: Ability, versatile: number): [number, number] => {
-    const id = pins[pin].id;
+  /** What a need costs on each pin; what hangs on the need alone is worked out once. */
+  const pricing = (need: Need, rank: number) => {
     const present = build.assignments[need.id];
-    let cost = (outputMiss(need, ability) ? WEIGHT.output : 0) + words(need, pin) * WEIGHT.word;
-    if (present !== undefined && present !== id) {
-      if (isCrimped(build, need, present)) cost += WEIGHT.crimped;
-      if (options.keep !== 'locked') cost += WEIGHT.move;
-    }
+    const leaving =
+      present === undefined
+        ? 0
+        : (isCrimped(build, need, present) ? WEIGHT.crimped : 0) + (options.keep === 'locked' ? 0 : WEIGHT.move);
     const wanted = need.deviceId === null ? undefined : home.get(need.deviceId);
-    const away = wanted !== undefined && wanted !== pins[pin].connector ? MINOR.away : 0;
-    return [cost, versatile * MINOR.versatile + away + (pin + 1) * (rows.length - rank)];
+    const wordsAt = words(need);
+    return (pin: number, ability: Ability, versatile: number): [number, number] => {
+      const { id, connector } = pins[pin];
+      const cost =
+        (outputMiss(need, ability) ? WEIGHT.output : 0) + wordsAt(pin) * WEIGHT.word + (present === id ? 0 : leaving);
+      const away = wanted !== undefined && wanted !== connector ? MINOR.away : 0;
+      return [cost, versatile * MINOR.versatile + away + (pin + 1) * (rows.length - rank)];
+    };
   };
   const add = (row: number, at: readonly number[], cost: number, minor: number) => {
     if (at.length > 1) members.set(columns.length, Int32Array.from(at));
@@ -296,8 +310,10 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     start[row + 1] += 1;
   };
   // Pins that only a lock keeps in the game are offered to that lock alone.
-  const open = (need: Need) =>
-    offered(need.ask).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
+  const open = (need: Need): readonly Offer[] =>
+    build.never.length === 0
+      ? offered(need.ask)
+      : offered(need.ask).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
   const lockedPin = (need: Need) => index.get(build.assignments[need.id] ?? '');
   const fixedOf = new Map<string, ReadonlySet<string>[]>();
   for (const need of needs) {
@@ -313,8 +329,9 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     }
     if (row.needs[0].pair === null) {
       const [need] = row.needs;
+      const price = pricing(need, rank);
       for (const { pin, ability, versatile } of open(need)) {
-        const [cost, minor] = price(need, rank, pin, ability, versatile);
+        const [cost, minor] = price(pin, ability, versatile);
         add(rank, [pin], cost, minor);
       }
       return;
@@ -332,12 +349,13 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     const settledOn = fixedOf.get(row.needs[0].pair);
     const found = pairWays(row.needs, offersOn, names, settledOn ? common(settledOn) : null);
     whole &&= found.whole;
+    const prices = row.needs.map((need) => pricing(need, rank));
     for (const way of found.ways) {
       let [cost, minor] = [0, 0];
       row.needs.forEach((need, i) => {
         if (locked.has(need.id)) return;
         const pin = way.pins[i];
-        const [one, two] = price(need, rank, pin, serve(pins[pin], need.ask, way.pair).ability!, 0);
+        const [one, two] = prices[i](pin, serve(pins[pin], need.ask, way.pair).ability!, 0);
         cost += one;
         minor += two;
       });

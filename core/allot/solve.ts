@@ -49,13 +49,16 @@ function parts(model: Model, limits: readonly Limit[]): number[][] {
       else parent[find(pin)] = first;
     }
   };
-  const firstPin = model.rows.map((_, row) => {
-    let first = -1;
-    for (let edge = model.start[row]; edge < model.start[row + 1]; edge += 1) {
-      if (first < 0) first = model.column[edge];
-      parent[find(model.column[edge])] = find(first);
-      const members = model.members.get(edge);
-      if (members) for (const pin of members) parent[find(pin)] = find(first);
+  const firstPin = model.rows.map((row, at) => {
+    const [from, to] = [model.start[at], model.start[at + 1]];
+    if (from === to) return -1;
+    const first = model.column[from];
+    const wide = row.needs.length > 1;
+    let root = find(first);
+    for (let edge = from; edge < to; edge += 1) {
+      // Rows that ask alike have joined the same pins before: most are with the first already.
+      if (parent[model.column[edge]] !== root) parent[find(model.column[edge])] = root = find(root);
+      if (wide) for (const pin of pinsOfEdge(model, edge)) parent[find(pin)] = root = find(root);
     }
     return first;
   });
@@ -92,29 +95,31 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
   rows.forEach((row, i) => (start[i + 1] = start[i] + model.start[row + 1] - model.start[row]));
   const edges = new Int32Array(start[rows.length]);
   const rowOfEdge = new Int32Array(edges.length);
-  const local = new Map<number, number>();
+  /** Column of each pin of the model here, or -1. */
+  const local = new Int32Array(model.pins.length).fill(-1);
+  let columns = 0;
   const column = new Int32Array(edges.length);
-  const seen = new Set<number>();
+  /** 1 for pins an edge of these rows stands on. */
+  const seen = new Uint8Array(model.pins.length);
   rows.forEach((row, i) => {
+    const wide = model.rows[row].needs.length > 1;
     for (let k = 0; k < start[i + 1] - start[i]; k += 1) {
       const edge = model.start[row] + k;
       const at = start[i] + k;
       edges[at] = edge;
       rowOfEdge[at] = i;
       const pin = model.column[edge];
-      let number = local.get(pin);
-      if (number === undefined) {
-        number = local.size;
-        local.set(pin, number);
+      if (local[pin] < 0) {
+        local[pin] = columns;
+        columns += 1;
       }
-      column[at] = number;
-      for (const one of pinsOfEdge(model, edge)) seen.add(one);
+      column[at] = local[pin];
+      seen[pin] = 1;
+      if (wide) for (const one of pinsOfEdge(model, edge)) seen[one] = 1;
     }
   });
   const touches = (limit: Limit) =>
-    limit.type === 'either'
-      ? limit.sides.some((side) => [...side].some((pin) => seen.has(pin)))
-      : [...limit.pins].some((pin) => seen.has(pin));
+    (limit.type === 'either' ? limit.sides : [limit.pins]).some((pins) => [...pins].some((pin) => seen[pin] === 1));
   return {
     model,
     rows,
@@ -123,7 +128,7 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
     limits: limits.filter(touches),
     problem: {
       rows: rows.length,
-      columns: local.size,
+      columns,
       start,
       column,
       cost: Float64Array.from(edges, (edge) => model.cost[edge]),

@@ -93,18 +93,12 @@ export function needWords(build: Build): (need: Need) => string {
   return (need) => `${need.label}, ${need.deviceId === null ? '' : (nameOf.get(need.deviceId) ?? '')}`;
 }
 
-/** The same for the pins of a model, by their place. */
-export function wordsOf(build: Build, pins: readonly Pin[]): (need: Need, pin: number) => WordMiss {
+/** The same for the pins of a model, by their place: first for a need, then for each pin. */
+export function wordsOf(build: Build, pins: readonly Pin[]): (need: Need) => (pin: number) => WordMiss {
   const wordsFor = needWords(build);
   const named = pins.map((pin) => remembered(pin.label));
-  const asked = new Map<string, readonly string[]>();
-  return (need, pin) => {
-    if (named[pin].length === 0) return 1;
-    let own = asked.get(need.id);
-    if (!own) {
-      own = remembered(wordsFor(need));
-      asked.set(need.id, own);
-    }
-    return named[pin].some((topic) => own.includes(topic)) ? 0 : 2;
+  return (need) => {
+    const own = remembered(wordsFor(need));
+    return (pin) => (named[pin].length === 0 ? 1 : named[pin].some((topic) => own.includes(topic)) ? 0 : 2);
   };
 }

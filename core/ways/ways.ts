@@ -1,13 +1,14 @@
+import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
 import { applyEdit, call, type EditCall } from '../edits';
 import type { Build } from '../build/schema';
 import { trait, type DeviceKind } from '../devices/kind';
 import { kindWord } from '../ecu/ask';
-import { pinsOfKind, type EcuDefinition } from '../ecu/ecu';
+import { isFixedPin, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
 import { destinationOf } from '../build/destination';
 import { needsOf, type Need } from '../netlist/needs';
 import { plural } from '../units/format';
-import { bestServed, type Conflict } from '../allot/conflict';
+import { bestServed, conflictsOf, type Conflict } from '../allot/conflict';
 import { isCrimped } from '../allot/model';
 
 /** What may be called in when the ECU alone does not do. */
@@ -42,7 +43,11 @@ export interface WayOut {
   readonly cost: number;
 }
 
-type Candidate = Pick<WayOut, 'code' | 'label' | 'detail' | 'calls'> & { readonly effort: number };
+type Candidate = Pick<WayOut, 'code' | 'label' | 'detail' | 'calls'> & {
+  readonly effort: number;
+  /** Candidates with one key change needs that can stand for one another: what one gains, each does. */
+  readonly alike?: string;
+};
 
 const REALLOT = call('allotAll', { keep: 'most' });
 
@@ -115,62 +120,59 @@ const slow = (need: Need): boolean =>
   need.pair === null &&
   (need.ask.kind === 'analog' || need.ask.kind === 'switch' || (need.ask.kind === 'low-side' && !need.ask.hz));
 
-/** Moves needs of the conflict onto a module: one that is fitted with channels left, or a new one. */
-function byModule(build: Build, members: readonly Need[], kinds: readonly DeviceKind[]): Candidate[] {
-  const movable = members.filter(slow);
-  if (movable.length === 0) return [];
+/** Moves a need of the conflict onto a module: one that is fitted with channels left, or a new one. */
+function byModule(build: Build, need: Need, kinds: readonly DeviceKind[]): Candidate[] {
+  if (!slow(need)) return [];
   const fitted = build.devices.flatMap((device) => {
     const kind = build.kinds[device.kindId];
     return kind && trait(kind, 'module') ? [{ device, kind }] : [];
   });
   const channelsOf = (kind: DeviceKind) => trait(kind, 'module')?.channels ?? [];
   const offered = kinds.filter((kind) => trait(kind, 'module'));
-  return movable.flatMap((need): Candidate[] => {
-    const fits = (channel: ReturnType<typeof channelsOf>[number]) =>
-      channel.kind === need.ask.kind && (need.ask.amps ?? 0) <= (channel.maxAmps ?? Infinity);
-    const free = fitted.flatMap(({ device, kind }) =>
-      channelsOf(kind)
-        .filter(fits)
-        .filter((channel) => {
-          const terminal = kind.terminals.find((one) => one.id === channel.terminal);
-          return terminal && destinationOf(device, terminal).to === 'nothing';
-        })
-        .map((channel) => ({ device, channel })),
-    )[0];
-    const line = `m-${need.id}`
-      .toLowerCase()
-      .replace(/[^a-z0-9-]/g, '-')
-      .slice(0, 24);
-    const join = (deviceId: string, terminalId: string): EditCall[] => [
-      ...rewire(build, need, { to: 'line', line }),
-      call('setDestination', { deviceId, terminalId, destination: { to: 'line', line } }),
-    ];
-    if (free)
-      return [
-        {
-          code: 'can-module',
-          label: `Move ${need.label} to ${free.device.label}`,
-          detail: `Its channel ${free.channel.terminal} is free. The signal then arrives over the bus, some milliseconds late.`,
-          calls: join(free.device.id, free.channel.terminal),
-          effort: 2,
-        },
-      ];
-    const kind = offered.find((one) => channelsOf(one).some(fits));
-    if (!kind) return [];
-    const taken = new Set(build.devices.map((device) => device.id));
-    let number = 1;
-    while (taken.has(`${kind.id}-${number}`)) number += 1;
-    const id = `${kind.id}-${number}`;
+  const fits = (channel: ReturnType<typeof channelsOf>[number]) =>
+    channel.kind === need.ask.kind && (need.ask.amps ?? 0) <= (channel.maxAmps ?? Infinity);
+  const free = fitted.flatMap(({ device, kind }) =>
+    channelsOf(kind)
+      .filter(fits)
+      .filter((channel) => {
+        const terminal = kind.terminals.find((one) => one.id === channel.terminal);
+        return terminal && destinationOf(device, terminal).to === 'nothing';
+      })
+      .map((channel) => ({ device, channel })),
+  )[0];
+  const line = `m-${need.id}`
+    .toLowerCase()
+    .replace(/[^a-z0-9-]/g, '-')
+    .slice(0, 24);
+  const join = (deviceId: string, terminalId: string): EditCall[] => [
+    ...rewire(build, need, { to: 'line', line }),
+    call('setDestination', { deviceId, terminalId, destination: { to: 'line', line } }),
+  ];
+  if (free)
     return [
       {
         code: 'can-module',
-        label: `Add a CAN module and move ${need.label} to it`,
-        detail: `${kind.name}: it takes a CAN pair, a feed and a ground, and leaves channels for more. Not for injection, ignition or triggers.`,
-        calls: [call('addDevice', { kind }), ...join(id, channelsOf(kind).find(fits)!.terminal)],
-        effort: 8,
+        label: `Move ${need.label} to ${free.device.label}`,
+        detail: `Its channel ${free.channel.terminal} is free. The signal then arrives over the bus, some milliseconds late.`,
+        calls: join(free.device.id, free.channel.terminal),
+        effort: 2,
       },
     ];
-  });
+  const kind = offered.find((one) => channelsOf(one).some(fits));
+  if (!kind) return [];
+  const taken = new Set(build.devices.map((device) => device.id));
+  let number = 1;
+  while (taken.has(`${kind.id}-${number}`)) number += 1;
+  const id = `${kind.id}-${number}`;
+  return [
+    {
+      code: 'can-module',
+      label: `Add a CAN module and move ${need.label} to it`,
+      detail: `${kind.name}: it takes a CAN pair, a feed and a ground, and leaves channels for more. Not for injection, ignition or triggers.`,
+      calls: [call('addDevice', { kind }), ...join(id, channelsOf(kind).find(fits)!.terminal)],
+      effort: 8,
+    },
+  ];
 }
 
 function candidates(build: Build, conflict: Conflict, needs: readonly Need[], help: Help): Candidate[] {
@@ -205,42 +207,59 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
     });
   // What protects people is neither rewired nor left out: other needs of the conflict make room for it.
   const free = members.filter((need) => need.protection === null);
-  found.push(...free.flatMap((need) => simpler(build, need)), ...byModule(build, free, help.kinds));
   for (const need of free) {
-    const calls = rewire(build, need, { to: 'nothing' });
-    if (calls.length > 0)
-      found.push({
-        code: 'leave-out',
-        label: `Leave ${need.label} out`,
-        detail: 'The terminal stays bare; what it measured or moved is gone.',
-        calls,
-        effort: 40,
-      });
+    const key = alikeKey(build, need);
+    const own = [...simpler(build, need), ...byModule(build, need, help.kinds), ...without(build, need)];
+    found.push(...own.map((one) => (key === undefined ? one : { ...one, alike: `${one.code} ${key}` })));
   }
   return found;
 }
 
+/** The last way of all. */
+function without(build: Build, need: Need): Candidate[] {
+  const calls = rewire(build, need, { to: 'nothing' });
+  return calls.length === 0
+    ? []
+    : [
+        {
+          code: 'leave-out',
+          label: `Leave ${need.label} out`,
+          detail: 'The terminal stays bare; what it measured or moved is gone.',
+          calls,
+          effort: 40,
+        },
+      ];
+}
+
+/** Needs with one key are the same to the solver but for their names, so that either may stand for the other. */
+function alikeKey(build: Build, need: Need): string | undefined {
+  const at = terminalOf(build, need);
+  if (!at || need.pair !== null || build.locked.includes(need.id)) return undefined;
+  if (build.never.some(({ needId }) => needId === need.id)) return undefined;
+  return JSON.stringify([at.kind.id, at.terminal.id, at.device.overrides, need.ask]);
+}
+
 /** The smallest ECU that serves all, if one does: moving to it means pinning everything again. */
-function nextEcu(build: Build, ecus: readonly EcuDefinition[]): Candidate[] {
+function nextEcu(build: Build, ecus: readonly EcuDefinition[], needs: readonly Need[]): Candidate | null {
   const bigger = [...ecus]
     .filter((ecu) => ecu.id !== build.ecu.id)
     .sort((one, other) => one.pins.length - other.pins.length || one.id.localeCompare(other.id));
   for (const ecu of bigger) {
+    // Every need takes a pin of its own: what has too few need not be tried.
+    if (ecu.pins.filter((pin) => !isFixedPin(pin)).length < needs.length) continue;
     const moved = applyEdit(build, 'chooseEcu', { ecu });
     if (!moved.ok) continue;
-    const needs = needsOf(moved.value.build);
-    if (bestServed(moved.value.build, needs).size < needs.length) continue;
-    return [
-      {
-        code: 'next-ecu',
-        label: `Change to ${ecu.model}`,
-        detail: `${plural(ecu.pins.length, 'cavity', 'cavities')}, ${plural(pinsOfKind(ecu, 'injector').length, kindWord('injector'))}; every wire at the ECU is pinned anew.`,
-        calls: [call('chooseEcu', { ecu })],
-        effort: 24,
-      },
-    ];
+    const there = needsOf(moved.value.build);
+    if (bestServed(moved.value.build, there).size < there.length) continue;
+    return {
+      code: 'next-ecu',
+      label: `Change to ${ecu.model}`,
+      detail: `${plural(ecu.pins.length, 'cavity', 'cavities')}, ${plural(pinsOfKind(ecu, 'injector').length, kindWord('injector'))}; every wire at the ECU is pinned anew.`,
+      calls: [call('chooseEcu', { ecu })],
+      effort: 24,
+    };
   }
-  return [];
+  return null;
 }
 
 function tried(build: Build, needs: readonly Need[], served: number, candidate: Candidate): WayOut | null {
@@ -272,18 +291,73 @@ function tried(build: Build, needs: readonly Need[], served: number, candidate: 
   };
 }
 
-/**
- * Ways out of a conflict, each tried by the solver on the changed build, cheapest first; ways that gain nothing are left
- * out. `served` is how many needs have a pin at best today.
- */
-export function waysOut(
+/** Ways told of those that differ by name only. */
+const TOLD_ALIKE = 3;
+
+export interface Explained {
+  readonly conflict: Conflict;
+  /** Ways that gain something, cheapest first; of those that differ by name only, the cheapest. */
+  readonly ways: readonly WayOut[];
+  /** Further ways like one of these but for the name, none of them cheaper than it. */
+  readonly more: number;
+}
+
+const cheapest = (ways: readonly WayOut[]): WayOut[] =>
+  [...ways].sort(
+    (one, other) => one.cost - other.cost || other.gains - one.gains || one.label.localeCompare(other.label),
+  );
+
+/** Tries candidates by the solver on the changed build; of those alike no more than it takes to know the cheapest. */
+function explained(
   build: Build,
   conflict: Conflict,
-  help: Help,
-  needs: readonly Need[] = needsOf(build),
-): WayOut[] {
-  const served = bestServed(build, needs).size;
-  return [...candidates(build, conflict, needs, help), ...nextEcu(build, help.ecus)]
-    .flatMap((candidate) => tried(build, needs, served, candidate) ?? [])
-    .sort((one, other) => one.cost - other.cost || other.gains - one.gains || one.label.localeCompare(other.label));
+  needs: readonly Need[],
+  served: number,
+  offered: readonly Candidate[],
+): Explained {
+  const ways: WayOut[] = [];
+  let more = 0;
+  for (const [, group] of groupBy(offered, (one) => one.alike ?? one.label)) {
+    const found: WayOut[] = [];
+    for (const candidate of group) {
+      // No way costs less than its effort: those that cost no more cannot be beaten.
+      if (found.filter(({ cost }) => cost <= candidate.effort).length >= TOLD_ALIKE) break;
+      const way = tried(build, needs, served, candidate);
+      if (way) found.push(way);
+      // What one gains, each of its kind does.
+      else if (candidate.alike !== undefined) break;
+    }
+    const told = cheapest(found).slice(0, TOLD_ALIKE);
+    ways.push(...told);
+    if (told.length > 0) more += group.length - told.length;
+  }
+  return { conflict, ways: cheapest(ways), more };
 }
+
+/**
+ * For each reason why needs cannot all be served the ways out of it, cheapest first; ways that gain nothing are left out.
+ * Null when `onProgress` stopped it. `conflicts` are those of the build, or some of them.
+ */
+export function explain(
+  build: Build,
+  help: Help,
+  onProgress: (done: number, of: number) => boolean = () => false,
+  needs: readonly Need[] = needsOf(build),
+  reasons: readonly Conflict[] = conflictsOf(build, needs),
+): Explained[] | null {
+  if (reasons.length === 0) return [];
+  const served = bestServed(build, needs).size;
+  const ecu = nextEcu(build, help.ecus, needs);
+  const found: Explained[] = [];
+  for (const [index, conflict] of reasons.entries()) {
+    if (onProgress(index, reasons.length)) return null;
+    found.push(
+      explained(build, conflict, needs, served, [...candidates(build, conflict, needs, help), ...(ecu ? [ecu] : [])]),
+    );
+  }
+  return found;
+}
+
+/** The ways out of one conflict. */
+export const waysOut = (build: Build, conflict: Conflict, help: Help): readonly WayOut[] =>
+  explain(build, help, undefined, undefined, [conflict])![0].ways;

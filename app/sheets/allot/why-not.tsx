@@ -1,7 +1,6 @@
 import { withId } from '~/core/data/with-id';
 import { useEffect, useRef } from 'react';
 import { styled } from 'styled-components';
-import { whyOpen } from '~/core/allot/allot';
 import type { Help, WayOut } from '~/core/ways/ways';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
@@ -28,9 +27,7 @@ export function WhyNot({ help, onClose }: { help: Help; onClose: () => void }) {
   useEffect(() => run.current(), []);
   const { needs } = derived.net;
   const label = (id: string) => withId(needs, id)?.label ?? id;
-  const open = needs.filter((need) => build.assignments[need.id] === undefined);
-  const stuck = new Set(task.answer?.flatMap(({ conflict }) => [...conflict.needs, ...conflict.more]));
-  const easy = task.answer ? open.filter((need) => !stuck.has(need.id)) : [];
+  const { reasons, easy, easyMore } = task.answer ?? { reasons: [], easy: [], easyMore: 0 };
   return (
     <Dialog title="Why not?" isOpen onClose={onClose} wide>
       <div role="status" aria-live="polite">
@@ -43,20 +40,20 @@ export function WhyNot({ help, onClose }: { help: Help; onClose: () => void }) {
           </Row>
         )}
         {task.failure && <Callout $tone="stop">The solver stopped: {task.failure}</Callout>}
-        {task.answer?.length === 0 && open.length === 0 && <p>Every need has its pin.</p>}
+        {task.answer && reasons.length === 0 && easy.length === 0 && <p>Every need has its pin.</p>}
       </div>
       {easy.length > 0 && (
         <Stack $gap={2}>
-          {easy.slice(0, 6).map((need) => (
-            <Callout key={need.id} $tone="pencil">
-              <strong>{need.label}</strong>
-              <span>{whyOpen(build, need.id, needs, () => [])?.reason}</span>
+          {easy.map(({ needId, label, reason }) => (
+            <Callout key={needId} $tone="pencil">
+              <strong>{label}</strong>
+              <span>{reason}</span>
             </Callout>
           ))}
-          {easy.length > 6 && <Small>And {easy.length - 6} more that can simply be placed.</Small>}
+          {easyMore > 0 && <Small>And {easyMore} more that can simply be placed.</Small>}
         </Stack>
       )}
-      {task.answer?.map(({ conflict, ways }, index) => (
+      {reasons.map(({ conflict, ways, more }, index) => (
         <Conflict key={index} aria-label={`Conflict ${index + 1}`}>
           <Callout $tone="stop">
             <span>{conflict.sentence}</span>
@@ -88,7 +85,8 @@ export function WhyNot({ help, onClose }: { help: Help; onClose: () => void }) {
               </Way>
             ))}
           </ol>
-          {ways.length > 8 && <Small>And {ways.length - 8} dearer ones.</Small>}
+          {ways.length > 8 && <Small>And {plural(ways.length - 8 + more, 'dearer one')}.</Small>}
+          {ways.length <= 8 && more > 0 && <Small>And {more} more, the same but for the name.</Small>}
         </Conflict>
       ))}
     </Dialog>

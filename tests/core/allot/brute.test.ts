@@ -130,7 +130,7 @@ describe('ways out', () => {
       const needs = needsOf(build);
       const before = new Map(needs.filter((need) => need.protection !== null).map((need) => [need.id, need.ask]));
       for (const conflict of conflictsOf(build, needs).slice(0, 2))
-        for (const way of waysOut(build, conflict, help, needs)) {
+        for (const way of waysOut(build, conflict, help)) {
           const after = new Map(needsOf(edited(build, ...way.calls)).map((need) => [need.id, need.ask]));
           for (const [id, ask] of before)
             expect({ way: way.label, id, ask: after.get(id) }).toEqual({ way: way.label, id, ask });

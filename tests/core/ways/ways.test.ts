@@ -6,7 +6,7 @@ import { ioCsv, ioRows, ioTsv } from '~/core/allot/io-sheet';
 import { cavityHelp, pinSteps, staleCrimps } from '~/core/allot/pinning';
 import { shortfalls, shortfallWords, spareWords, sparesOf } from '~/core/allot/spares';
 import { allotSupplies } from '~/core/allot/supplies';
-import { waysOut } from '~/core/ways/ways';
+import { explain, waysOut } from '~/core/ways/ways';
 import { call } from '~/core/edits';
 import { pinningOrders, type Build } from '~/core/build/schema';
 import { netlist } from '~/core/netlist/netlist';
@@ -85,6 +85,29 @@ describe('ways out', () => {
     expect(second.label).toMatch(/to CAN input and output module$/);
     expect(second.cost).toBeLessThan(first.cost);
     expect(netlist(edited(more, ...second.calls)).wires.some((wire) => /can-io-module-1\.A2/.test(wire.id))).toBe(true);
+  });
+  test('of those alike three are told, and each of the others would help as much', () => {
+    const many = edited(
+      emptyBuild(4, 'orrery-48'),
+      ...Array.from({ length: 20 }, () => call('addDevice', { kind: kind('oil-pressure') })),
+    );
+    const before = open(edited(many, call('allotAll', { keep: 'most' })));
+    const [{ conflict, ways: told, more }] = explain(many, help)!;
+    const out = told.filter(({ code }) => code === 'leave-out');
+    expect(out).toHaveLength(3);
+    const members = needsOf(many).filter(({ id }) => conflict.needs.includes(id) || conflict.more.includes(id));
+    expect(members.length).toBeGreaterThan(6);
+    for (const need of members.filter(({ label }) => !out.some((way) => way.label.includes(`${label} out`)))) {
+      const rewired = call('setDestination', {
+        deviceId: need.deviceId!,
+        terminalId: need.id.slice(need.deviceId!.length + 1),
+        destination: { to: 'nothing' },
+      });
+      const after = open(edited(many, rewired, call('allotAll', { keep: 'most' })));
+      expect({ need: need.label, gains: before - after }).toEqual({ need: need.label, gains: out[0].gains });
+    }
+    const codes = [...new Set(told.filter(({ code }) => code !== 'next-ecu').map(({ code }) => code))];
+    expect(more).toBe(codes.length * members.length - told.filter(({ code }) => code !== 'next-ecu').length);
   });
   test('a lock and a never that are the only reason come first', () => {
     const two = edited(emptyBuild(4, 'orrery-48'), call('addDevice', { kind: kind('knock') }));
