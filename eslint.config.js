@@ -50,6 +50,21 @@ export default tseslint.config(
     },
   },
   {
+    // A number of the model has a name, its source beside the name; a turn, a minute and powers of ten are nobody's choice.
+    files: ['core/circuit/**', 'core/power/**', 'core/netlist/**'],
+    ignores: ['core/circuit/figures.ts', 'core/power/fuse.ts', 'core/netlist/revisions.ts'],
+    rules: {
+      '@typescript-eslint/no-magic-numbers': [
+        'error',
+        {
+          ignore: [-1, 0, 1, 2, 60, 100, 360, 1000],
+          ignoreNumericLiteralTypes: true,
+          ignoreReadonlyClassProperties: true,
+        },
+      ],
+    },
+  },
+  {
     files: ['core/**', 'app/**', 'scripts/**'],
     ignores: ['core/ends/**', 'core/build/migrations/**'],
     rules: {

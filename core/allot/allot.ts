@@ -108,7 +108,7 @@ export function allotWith(build: Build, options: AllotOptions): Allotment | null
     conflicts: unserved.length > 0 && options.explain !== false ? conflictsOf(build, needs) : [],
     spares: sparesOf(next, needs),
     moved: moved.map((need) => need.id),
-    recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id])).map((need) => need.id),
+    recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id]!)).map((need) => need.id),
     shared: allotSupplies(build).shared,
     proven: solved.proven,
   };

@@ -58,8 +58,8 @@ export function assign(problem: SparseProblem, barred: Uint8Array | null = null)
     let bound = Infinity;
     let boundMinor = Infinity;
     for (;;) {
-      const stay = at + leave[row] - rowPrice[row];
-      const stayMinor = atMinor + leaveMinor[row] - rowMinor[row];
+      const stay = at + leave[row]! - rowPrice[row]!;
+      const stayMinor = atMinor + leaveMinor[row]! - rowMinor[row]!;
       if (stay < end || (stay === end && stayMinor < endMinor)) {
         end = stay;
         endMinor = stayMinor;
@@ -69,15 +69,15 @@ export function assign(problem: SparseProblem, barred: Uint8Array | null = null)
           boundMinor = endMinor;
         }
       }
-      for (let edge = start[row]; edge < start[row + 1]; edge += 1) {
+      for (let edge = start[row]!; edge < start[row + 1]!; edge += 1) {
         if (barred !== null && barred[edge] === 1) continue;
-        const j = column[edge];
+        const j = column[edge]!;
         if (state[j] === 2) continue;
-        const reach = at + cost[edge] - rowPrice[row] - columnPrice[j];
+        const reach = at + cost[edge]! - rowPrice[row]! - columnPrice[j]!;
         if (reach > bound) continue;
-        const reachMinor = atMinor + minor[edge] - rowMinor[row] - columnMinor[j];
+        const reachMinor = atMinor + minor[edge]! - rowMinor[row]! - columnMinor[j]!;
         if (reach === bound && reachMinor > boundMinor) continue;
-        if (rowOf[j] < 0) {
+        if (rowOf[j]! < 0) {
           bound = reach;
           boundMinor = reachMinor;
         }
@@ -85,7 +85,7 @@ export function assign(problem: SparseProblem, barred: Uint8Array | null = null)
           state[j] = 1;
           touched[count] = j;
           count += 1;
-        } else if (!(reach < far[j] || (reach === far[j] && reachMinor < farMinor[j]))) continue;
+        } else if (!(reach < far[j]! || (reach === far[j] && reachMinor < farMinor[j]!))) continue;
         far[j] = reach;
         farMinor[j] = reachMinor;
         from[j] = row;
@@ -93,45 +93,45 @@ export function assign(problem: SparseProblem, barred: Uint8Array | null = null)
       }
       let next = -1;
       for (let k = 0; k < count; k += 1) {
-        const j = touched[k];
+        const j = touched[k]!;
         if (state[j] === 2) continue;
-        if (next < 0 || far[j] < far[next] || (far[j] === far[next] && farMinor[j] < farMinor[next])) next = j;
+        if (next < 0 || far[j]! < far[next]! || (far[j] === far[next] && farMinor[j]! < farMinor[next]!)) next = j;
       }
       // A column as cheap as 'unserved' is taken: to be served is better.
-      if (next < 0 || end < far[next] || (end === far[next] && endMinor < farMinor[next])) break;
-      if (rowOf[next] < 0) {
-        end = far[next];
-        endMinor = farMinor[next];
+      if (next < 0 || end < far[next]! || (end === far[next] && endMinor < farMinor[next]!)) break;
+      if (rowOf[next]! < 0) {
+        end = far[next]!;
+        endMinor = farMinor[next]!;
         endColumn = next;
         break;
       }
       state[next] = 2;
-      row = rowOf[next];
-      at = far[next];
-      atMinor = farMinor[next];
+      row = rowOf[next]!;
+      at = far[next]!;
+      atMinor = farMinor[next]!;
     }
     for (let k = 0; k < count; k += 1) {
-      const j = touched[k];
+      const j = touched[k]!;
       if (state[j] === 2) {
-        const owner = rowOf[j];
-        rowPrice[owner] += end - far[j];
-        rowMinor[owner] += endMinor - farMinor[j];
-        columnPrice[j] += far[j] - end;
-        columnMinor[j] += farMinor[j] - endMinor;
+        const owner = rowOf[j]!;
+        rowPrice[owner]! += end - far[j]!;
+        rowMinor[owner]! += endMinor - farMinor[j]!;
+        columnPrice[j]! += far[j]! - end;
+        columnMinor[j]! += farMinor[j]! - endMinor;
       }
       state[j] = 0;
     }
-    rowPrice[root] += end;
-    rowMinor[root] += endMinor;
+    rowPrice[root]! += end;
+    rowMinor[root]! += endMinor;
     if (endColumn < 0) {
       // The tree ends where a row gives its column up.
-      endColumn = edgeOf[endRow] < 0 ? -1 : column[edgeOf[endRow]];
+      endColumn = edgeOf[endRow]! < 0 ? -1 : column[edgeOf[endRow]!]!;
       edgeOf[endRow] = -1;
     }
     while (endColumn >= 0) {
-      const taker = from[endColumn];
-      const left = edgeOf[taker] < 0 ? -1 : column[edgeOf[taker]];
-      edgeOf[taker] = by[endColumn];
+      const taker = from[endColumn]!;
+      const left = edgeOf[taker]! < 0 ? -1 : column[edgeOf[taker]!]!;
+      edgeOf[taker] = by[endColumn]!;
       rowOf[endColumn] = taker;
       endColumn = taker === root ? -1 : left;
     }
@@ -139,12 +139,12 @@ export function assign(problem: SparseProblem, barred: Uint8Array | null = null)
   let total = 0;
   let totalMinor = 0;
   for (let row = 0; row < rows; row += 1) {
-    if (edgeOf[row] < 0) {
-      total += leave[row];
-      totalMinor += leaveMinor[row];
+    if (edgeOf[row]! < 0) {
+      total += leave[row]!;
+      totalMinor += leaveMinor[row]!;
     } else {
-      total += cost[edgeOf[row]];
-      totalMinor += minor[edgeOf[row]];
+      total += cost[edgeOf[row]!]!;
+      totalMinor += minor[edgeOf[row]!]!;
     }
   }
   return { edgeOf, cost: total, minor: totalMinor };

@@ -67,7 +67,7 @@ function sentenceOf(
     byAsk.set(key, [...(byAsk.get(key) ?? []), need]);
   }
   if (members.length === 1 || (pins.length === 0 && new Set(members.map(({ pair }) => pair)).size === 1)) {
-    const [need] = members;
+    const need = members[0]!;
     if (pins.length === 0) {
       const near = build.ecu.pins
         .map((pin) => ({ pin, served: serve(pin, need.ask) }))
@@ -83,16 +83,16 @@ function sentenceOf(
     const paired = members.every(({ pair }) => pair !== null);
     const asking = paired ? new Set(members.map(({ pair }) => pair)).size : members.length;
     const able = paired
-      ? plural(unitsOf(build.ecu, members[0].ask.kind, pins), unitWord(members[0].ask.kind))
+      ? plural(unitsOf(build.ecu, members[0]!.ask.kind, pins), unitWord(members[0]!.ask.kind))
       : plural(pins.length, 'pin');
     parts.push(
-      `${plural(asking, paired ? 'device' : 'need')} ask for ${manyWords(members[0].ask)}; only ${able} can: ${listWords(pins)}.`,
+      `${plural(asking, paired ? 'device' : 'need')} ask for ${manyWords(members[0]!.ask)}; only ${able} can: ${listWords(pins)}.`,
     );
   } else
     parts.push(
       `${plural(members.length, 'need')} compete for ${plural(pins.length, 'pin')} (${listWords(pins)}): ${listWords(
         [...byAsk.values()].map(
-          (own) => `${own.length} for ${own.length === 1 ? askWords(own[0].ask) : manyWords(own[0].ask)}`,
+          (own) => `${own.length} for ${own.length === 1 ? askWords(own[0]!.ask) : manyWords(own[0]!.ask)}`,
         ),
       )}.`,
     );
@@ -197,9 +197,9 @@ function alternating(model: Model, edgeOf: Int32Array, row: number): Set<string>
   const rows = [row];
   const seen = new Set(rows);
   for (let head = 0; head < rows.length; head += 1) {
-    if (model.rows[rows[head]].needs[0].pair !== null) return null;
-    for (let edge = model.start[rows[head]]; edge < model.start[rows[head] + 1]; edge += 1) {
-      const pin = model.column[edge];
+    if (model.rows[rows[head]!]!.needs[0]!.pair !== null) return null;
+    for (let edge = model.start[rows[head]!]!; edge < model.start[rows[head]! + 1]!; edge += 1) {
+      const pin = model.column[edge]!;
       if (tied.has(pin)) return null;
       const other = holder.get(pin);
       if (other === undefined) return null;
@@ -208,7 +208,7 @@ function alternating(model: Model, edgeOf: Int32Array, row: number): Set<string>
       rows.push(other);
     }
   }
-  return new Set(rows.map((one) => model.rows[one].needs[0].id));
+  return new Set(rows.map((one) => model.rows[one]!.needs[0]!.id));
 }
 
 /** Needs that can be reached from one by pins both could use: where its conflict must lie. */
@@ -248,7 +248,7 @@ function around(build: Build, all: readonly Need[], from: Need): Set<string> {
     for (const other of tied.get(pin) ?? []) visit(other);
   };
   for (let head = 0; head < queue.length; head += 1) {
-    const id = queue[head];
+    const id = queue[head]!;
     for (const pin of able.get(id) ?? []) visit(pin);
     if (locked.has(id) && build.assignments[id] !== undefined) visit(build.assignments[id]);
     // A pair is placed together: what stands in the way of the one half stands in the way of both.
@@ -265,35 +265,35 @@ function around(build: Build, all: readonly Need[], from: Need): Set<string> {
 export function conflictsOf(build: Build, all: readonly Need[] = needsOf(build)): Conflict[] {
   const model = modelOf(build, { keep: 'locked', locksAsRows: true }, all);
   const solved = solve(model)!;
-  const open = [...model.rows.keys()].filter((row) => solved.edgeOf[row] < 0);
-  const lost = new Set(open.flatMap((row) => model.rows[row].needs.map((need) => need.id)));
+  const open = [...model.rows.keys()].filter((row) => solved.edgeOf[row]! < 0);
+  const lost = new Set(open.flatMap((row) => model.rows[row]!.needs.map((need) => need.id)));
   const found: { ids: Set<string>; more: Set<string>; key: string }[] = [];
   const byId = new Map(all.map((need) => [need.id, need]));
   for (const row of open) {
-    const { needs } = model.rows[row];
+    const { needs } = model.rows[row]!;
     // One that asks the same as a single need of a set is in the same bind.
     const alike = found.find(({ ids }) =>
       [...ids].some(
         (id) =>
           byId.get(id)!.pair === null &&
-          needs[0].pair === null &&
-          sameAsk(byId.get(id)!, needs[0]) &&
+          needs[0]!.pair === null &&
+          sameAsk(byId.get(id)!, needs[0]!) &&
           !build.locked.includes(id),
       ),
     );
     if (alike) {
-      alike.more.add(needs[0].id);
+      alike.more.add(needs[0]!.id);
       continue;
     }
     const direct = alternating(model, solved.edgeOf, row);
     if (direct) {
       const key = pinsFor(build, all, direct).join(' ');
       const same = found.find((one) => one.key === key && key !== '');
-      if (same) same.more.add(needs[0].id);
+      if (same) same.more.add(needs[0]!.id);
       else found.push({ ids: direct, more: new Set(), key });
       continue;
     }
-    const near = around(build, all, needs[0]);
+    const near = around(build, all, needs[0]!);
     const start = new Set(all.flatMap(({ id }) => (near.has(id) && !lost.has(id) ? [id] : [])));
     for (const need of needs) start.add(need.id);
     const ids = minimal(build, all, start);

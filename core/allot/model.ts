@@ -114,7 +114,7 @@ function offers(pins: readonly Pin[]): (ask: Ask, pair?: string) => readonly Off
       return ability && { ability, versatile: versatility(pin, ability, ask) };
     });
     const list = pins.flatMap((_, pin) => {
-      const one = served[shapeOf[pin]];
+      const one = served[shapeOf[pin]!];
       return one ? [{ pin, ...one }] : [];
     });
     found.set(key, list);
@@ -138,7 +138,7 @@ function homes(
     const key = JSON.stringify(ask);
     const known = able.get(key);
     if (known) return known;
-    const set = new Set(offered(ask).map(({ pin }) => pins[pin].connector));
+    const set = new Set(offered(ask).map(({ pin }) => pins[pin]!.connector));
     able.set(key, set);
     return set;
   };
@@ -295,7 +295,7 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     const wanted = need.deviceId === null ? undefined : home.get(need.deviceId);
     const wordsAt = words(need);
     return (pin: number, ability: Ability, versatile: number): [number, number] => {
-      const { id, connector } = pins[pin];
+      const { id, connector } = pins[pin]!;
       const cost =
         (outputMiss(need, ability) ? WEIGHT.output : 0) + wordsAt(pin) * WEIGHT.word + (present === id ? 0 : leaving);
       const away = wanted !== undefined && wanted !== connector ? MINOR.away : 0;
@@ -304,16 +304,16 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
   };
   const add = (row: number, at: readonly number[], cost: number, minor: number) => {
     if (at.length > 1) members.set(columns.length, Int32Array.from(at));
-    columns.push(at[0]);
+    columns.push(at[0]!);
     costs.push(cost);
     minors.push(minor);
-    start[row + 1] += 1;
+    start[row + 1]! += 1;
   };
   // Pins that only a lock keeps in the game are offered to that lock alone.
   const open = (need: Need): readonly Offer[] =>
     build.never.length === 0
       ? offered(need.ask)
-      : offered(need.ask).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
+      : offered(need.ask).filter(({ pin }) => !never(null, pins[pin]!.id) && !never(need.id, pins[pin]!.id));
   const lockedPin = (need: Need) => index.get(build.assignments[need.id] ?? '');
   const fixedOf = new Map<string, ReadonlySet<string>[]>();
   for (const need of needs) {
@@ -327,8 +327,8 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
       if (at.every((pin) => pin !== undefined) && new Set(at).size === at.length) add(rank, at as number[], 0, 0);
       return;
     }
-    if (row.needs[0].pair === null) {
-      const [need] = row.needs;
+    if (row.needs[0]!.pair === null) {
+      const need = row.needs[0]!;
       const price = pricing(need, rank);
       for (const { pin, ability, versatile } of open(need)) {
         const [cost, minor] = price(pin, ability, versatile);
@@ -338,15 +338,17 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
     }
     const offersOn = (need: Need, pair: string): readonly Offer[] => {
       if (!locked.has(need.id))
-        return offered(need.ask, pair).filter(({ pin }) => !never(null, pins[pin].id) && !never(need.id, pins[pin].id));
+        return offered(need.ask, pair).filter(
+          ({ pin }) => !never(null, pins[pin]!.id) && !never(need.id, pins[pin]!.id),
+        );
       const pin = lockedPin(need);
-      const ability = pin === undefined ? null : serve(pins[pin], need.ask, pair).ability;
+      const ability = pin === undefined ? null : serve(pins[pin]!, need.ask, pair).ability;
       return pin === undefined || !ability ? [] : [{ pin, ability, versatile: 0 }];
     };
     const names = new Set(
-      row.needs.flatMap((need) => offered(need.ask).flatMap(({ pin }) => [...pairsAt(pins[pin], need.ask)])),
+      row.needs.flatMap((need) => offered(need.ask).flatMap(({ pin }) => [...pairsAt(pins[pin]!, need.ask)])),
     );
-    const settledOn = fixedOf.get(row.needs[0].pair);
+    const settledOn = fixedOf.get(row.needs[0]!.pair);
     const found = pairWays(row.needs, offersOn, names, settledOn ? common(settledOn) : null);
     whole &&= found.whole;
     const prices = row.needs.map((need) => pricing(need, rank));
@@ -354,15 +356,15 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
       let [cost, minor] = [0, 0];
       row.needs.forEach((need, i) => {
         if (locked.has(need.id)) return;
-        const pin = way.pins[i];
-        const [one, two] = prices[i](pin, serve(pins[pin], need.ask, way.pair).ability!, 0);
+        const pin = way.pins[i]!;
+        const [one, two] = prices[i]!(pin, serve(pins[pin]!, need.ask, way.pair).ability!, 0);
         cost += one;
         minor += two;
       });
       add(rank, way.pins, cost, minor + Math.min(MOST_VERSATILE, way.versatile) * MINOR.versatile);
     }
   });
-  for (let row = 0; row < rows.length; row += 1) start[row + 1] += start[row];
+  for (let row = 0; row < rows.length; row += 1) start[row + 1]! += start[row]!;
   const byId = new Map(needs.map((need) => [need.id, need]));
   return {
     pins,

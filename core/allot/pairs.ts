@@ -18,7 +18,7 @@ export const pairsAt = (pin: Pin, ask: Ask): Set<string> =>
 
 /** What all sets hold. */
 export const common = (sets: readonly ReadonlySet<string>[]): Set<string> =>
-  sets.length === 0 ? new Set() : new Set([...sets[0]].filter((one) => sets.every((set) => set.has(one))));
+  sets.length === 0 ? new Set() : new Set([...sets[0]!].filter((one) => sets.every((set) => set.has(one))));
 
 interface Way {
   readonly pair: string;
@@ -51,7 +51,7 @@ export function pairWays(
         });
         return true;
       }
-      return lists[index].every((offer) => {
+      return lists[index]!.every((offer) => {
         if (chosen.some((one) => one.pin === offer.pin)) return true;
         chosen.push(offer);
         const going = settle(index + 1);

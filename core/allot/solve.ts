@@ -25,7 +25,7 @@ export const NODE_LIMIT = 20_000;
 
 /** Pins an edge of the model stands for, one for each need of its row. */
 export const pinsOfEdge = (model: Model, edge: number): readonly number[] | Int32Array =>
-  model.members.get(edge) ?? [model.column[edge]];
+  model.members.get(edge) ?? [model.column[edge]!];
 
 /** Limits that can matter at all: some pin is left, and for a timer two frequencies or one that is fixed. */
 const ties = (model: Model): readonly Limit[] =>
@@ -38,8 +38,8 @@ function parts(model: Model, limits: readonly Limit[]): number[][] {
   const parent = Int32Array.from({ length: model.pins.length }, (_, i) => i);
   const find = (pin: number): number => {
     let root = pin;
-    while (parent[root] !== root) root = parent[root];
-    while (parent[pin] !== root) [parent[pin], pin] = [root, parent[pin]];
+    while (parent[root] !== root) root = parent[root]!;
+    while (parent[pin] !== root) [parent[pin], pin] = [root, parent[pin]!];
     return root;
   };
   const join = (pins: Iterable<number>) => {
@@ -50,14 +50,14 @@ function parts(model: Model, limits: readonly Limit[]): number[][] {
     }
   };
   const firstPin = model.rows.map((row, at) => {
-    const [from, to] = [model.start[at], model.start[at + 1]];
+    const [from, to] = [model.start[at]!, model.start[at + 1]!];
     if (from === to) return -1;
-    const first = model.column[from];
+    const first = model.column[from]!;
     const wide = row.needs.length > 1;
     let root = find(first);
     for (let edge = from; edge < to; edge += 1) {
       // Rows that ask alike have joined the same pins before: most are with the first already.
-      if (parent[model.column[edge]] !== root) parent[find(model.column[edge])] = root = find(root);
+      if (parent[model.column[edge]!] !== root) parent[find(model.column[edge]!)] = root = find(root);
       if (wide) for (const pin of pinsOfEdge(model, edge)) parent[find(pin)] = root = find(root);
     }
     return first;
@@ -76,7 +76,7 @@ function parts(model: Model, limits: readonly Limit[]): number[][] {
 
 /** What it costs to leave a row unserved; of equals the later one is left. */
 export const leaving = (model: Model, row: number): { cost: number; minor: number } => ({
-  cost: model.rows[row].needs.length * WEIGHT.unserved,
+  cost: model.rows[row]!.needs.length * WEIGHT.unserved,
   minor: (model.rows.length - row) * MINOR.away,
 });
 
@@ -92,8 +92,8 @@ interface Part {
 
 function partOf(model: Model, rows: readonly number[], limits: readonly Limit[]): Part {
   const start = new Int32Array(rows.length + 1);
-  rows.forEach((row, i) => (start[i + 1] = start[i] + model.start[row + 1] - model.start[row]));
-  const edges = new Int32Array(start[rows.length]);
+  rows.forEach((row, i) => (start[i + 1] = start[i]! + model.start[row + 1]! - model.start[row]!));
+  const edges = new Int32Array(start[rows.length]!);
   const rowOfEdge = new Int32Array(edges.length);
   /** Column of each pin of the model here, or -1. */
   const local = new Int32Array(model.pins.length).fill(-1);
@@ -102,18 +102,18 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
   /** 1 for pins an edge of these rows stands on. */
   const seen = new Uint8Array(model.pins.length);
   rows.forEach((row, i) => {
-    const wide = model.rows[row].needs.length > 1;
-    for (let k = 0; k < start[i + 1] - start[i]; k += 1) {
-      const edge = model.start[row] + k;
-      const at = start[i] + k;
+    const wide = model.rows[row]!.needs.length > 1;
+    for (let k = 0; k < start[i + 1]! - start[i]!; k += 1) {
+      const edge = model.start[row]! + k;
+      const at = start[i]! + k;
       edges[at] = edge;
       rowOfEdge[at] = i;
-      const pin = model.column[edge];
-      if (local[pin] < 0) {
+      const pin = model.column[edge]!;
+      if (local[pin]! < 0) {
         local[pin] = columns;
         columns += 1;
       }
-      column[at] = local[pin];
+      column[at] = local[pin]!;
       seen[pin] = 1;
       if (wide) for (const one of pinsOfEdge(model, edge)) seen[one] = 1;
     }
@@ -131,8 +131,8 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
       columns,
       start,
       column,
-      cost: Float64Array.from(edges, (edge) => model.cost[edge]),
-      minor: Float64Array.from(edges, (edge) => model.minor[edge]),
+      cost: Float64Array.from(edges, (edge) => model.cost[edge]!),
+      minor: Float64Array.from(edges, (edge) => model.minor[edge]!),
       leave: Float64Array.from(rows, (row) => leaving(model, row).cost),
       leaveMinor: Float64Array.from(rows, (row) => leaving(model, row).minor),
     },
@@ -141,15 +141,15 @@ function partOf(model: Model, rows: readonly number[], limits: readonly Limit[])
 
 /** Amperes and frequencies the needs of a row bring to these pins by an edge; null when the edge does not touch them. */
 function onPins(part: Part, at: number, pins: ReadonlySet<number>): { amps: number; speeds: readonly number[] } | null {
-  const edge = part.edges[at];
-  const { needs } = part.model.rows[part.rows[part.rowOfEdge[at]]];
+  const edge = part.edges[at]!;
+  const { needs } = part.model.rows[part.rows[part.rowOfEdge[at]!]!]!;
   let [amps, hit] = [0, false];
   const speeds: number[] = [];
   const list = pinsOfEdge(part.model, edge);
   for (let i = 0; i < list.length; i += 1) {
-    if (!pins.has(list[i])) continue;
+    if (!pins.has(list[i]!)) continue;
     hit = true;
-    const { ask } = needs[i];
+    const { ask } = needs[i]!;
     amps += ask.amps ?? 0;
     if (pulses(ask)) speeds.push(ask.hz!);
   }
@@ -223,19 +223,19 @@ function split(part: Part, answer: Assigned): Bar[] | null {
 function overlapping(part: Part, taken: readonly number[]): Bar[] | null {
   const holder = new Map<number, number>();
   for (const at of taken)
-    for (const pin of pinsOfEdge(part.model, part.edges[at])) {
+    for (const pin of pinsOfEdge(part.model, part.edges[at]!)) {
       const other = holder.get(pin);
       if (other === undefined) {
         holder.set(pin, at);
         continue;
       }
-      const wide = part.model.members.has(part.edges[at]) ? at : other;
-      const pins = new Set(pinsOfEdge(part.model, part.edges[wide]));
+      const wide = part.model.members.has(part.edges[at]!) ? at : other;
+      const pins = new Set(pinsOfEdge(part.model, part.edges[wide]!));
       return [
         (one) =>
           part.rowOfEdge[one] === part.rowOfEdge[wide]
             ? one !== wide
-            : [...pinsOfEdge(part.model, part.edges[one])].some((own) => pins.has(own)),
+            : [...pinsOfEdge(part.model, part.edges[one]!)].some((own) => pins.has(own)),
         (one) => one === wide,
       ];
     }
@@ -298,7 +298,7 @@ export function solve(model: Model, options: SolveOptions = {}): Solved | null {
     if (options.onProgress?.(done, model.rows.length)) return null;
     const part = partOf(model, rows, limits);
     const solved = solvePart(part, options.nodeLimit ?? NODE_LIMIT);
-    solved.best.edgeOf.forEach((at, i) => (edgeOf[rows[i]] = at < 0 ? -1 : part.edges[at]));
+    solved.best.edgeOf.forEach((at, i) => (edgeOf[rows[i]!] = at < 0 ? -1 : part.edges[at]!));
     cost += solved.best.cost;
     minor += solved.best.minor;
     nodes += solved.nodes;
@@ -313,10 +313,10 @@ export function solve(model: Model, options: SolveOptions = {}): Solved | null {
 export function placements(model: Model, solved: Pick<Solved, 'edgeOf'>): Map<string, string> {
   const placed = new Map([...model.fixed].map(([needId, pin]) => [needId, pin.id]));
   model.rows.forEach((row, i) => {
-    const edge = solved.edgeOf[i];
+    const edge = solved.edgeOf[i]!;
     if (edge < 0) return;
     const pins = pinsOfEdge(model, edge);
-    row.needs.forEach((need, k) => placed.set(need.id, model.pins[pins[k]].id));
+    row.needs.forEach((need, k) => placed.set(need.id, model.pins[pins[k]!]!.id));
   });
   return placed;
 }

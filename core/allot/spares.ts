@@ -22,7 +22,7 @@ export function sparesOf(build: Build, needs: readonly Need[] = needsOf(build)):
   const kinds = new Map<AbilityKind, string[]>();
   for (const pin of build.ecu.pins) {
     if (isFixedPin(pin) || taken.has(pin.id) || never(null, pin.id)) continue;
-    const { kind } = pin.abilities[0];
+    const { kind } = pin.abilities[0]!;
     kinds.set(kind, [...(kinds.get(kind) ?? []), pin.id]);
   }
   return [...kinds].map(([kind, pins]) => ({ kind, pins, count: unitsOf(build.ecu, kind, pins) }));

@@ -73,18 +73,18 @@ function spread(build: Build, share: number): SupplyPlan {
   let tries = 0;
   const over = 1e-9;
   const fits = (user: number, pin: number): boolean =>
-    load[pin] + users[user].amps <= limit[pin] + over &&
-    budgets.every(({ amps, member }, k) => !member[pin] || total[k] + users[user].amps <= amps + over) &&
+    load[pin]! + users[user]!.amps <= limit[pin]! + over &&
+    budgets.every(({ amps, member }, k) => !member[pin] || total[k]! + users[user]!.amps <= amps + over) &&
     users.every(
       (other, i) =>
         pins.length < 2 ||
         i >= user ||
-        other.deviceId !== users[user].deviceId ||
-        (other.bank === users[user].bank) === (at[i] === pin),
+        other.deviceId !== users[user]!.deviceId ||
+        (other.bank === users[user]!.bank) === (at[i] === pin),
     );
   const put = (user: number, pin: number, sign: 1 | -1) => {
-    load[pin] += sign * users[user].amps;
-    budgets.forEach(({ member }, k) => (total[k] += member[pin] ? sign * users[user].amps : 0));
+    load[pin]! += sign * users[user]!.amps;
+    budgets.forEach(({ member }, k) => (total[k]! += member[pin] ? sign * users[user]!.amps : 0));
     at[user] = sign > 0 ? pin : -1;
   };
   const walk = (user: number, moves: number) => {
@@ -94,7 +94,7 @@ function spread(build: Build, share: number): SupplyPlan {
       return;
     }
     tries += 1;
-    for (const pin of [own[user], ...pins.keys()].filter((one, i, list) => list.indexOf(one) === i)) {
+    for (const pin of new Set([own[user]!, ...pins.keys()])) {
       if (!fits(user, pin)) continue;
       put(user, pin, 1);
       walk(user + 1, moves + (pin === own[user] ? 0 : 1));
@@ -105,11 +105,11 @@ function spread(build: Build, share: number): SupplyPlan {
   const found = best as { moves: number; at: number[] } | null;
   const chosen = found?.at ?? own;
   const amps: Record<string, number> = Object.fromEntries(pins.map((pin) => [pin.id, 0]));
-  users.forEach((user, i) => (amps[pins[chosen[i]].id] += user.amps));
+  users.forEach((user, i) => (amps[pins[chosen[i]!]!.id]! += user.amps));
   return {
     fits: found !== null,
     shared: Object.fromEntries(
-      users.flatMap((user, i) => (chosen[i] === own[i] ? [] : [[user.id, pins[chosen[i]].id]])),
+      users.flatMap((user, i) => (chosen[i] === own[i] ? [] : [[user.id, pins[chosen[i]!]!.id]])),
     ),
     amps,
   };

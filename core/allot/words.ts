@@ -99,6 +99,6 @@ export function wordsOf(build: Build, pins: readonly Pin[]): (need: Need) => (pi
   const named = pins.map((pin) => remembered(pin.label));
   return (need) => {
     const own = remembered(wordsFor(need));
-    return (pin) => (named[pin].length === 0 ? 1 : named[pin].some((topic) => own.includes(topic)) ? 0 : 2);
+    return (pin) => (named[pin]!.length === 0 ? 1 : named[pin]!.some((topic) => own.includes(topic)) ? 0 : 2);
   };
 }

@@ -9,4 +9,4 @@ export const destinationOf = (device: Device, terminal: Terminal): Destination =
 
 /** The pin of a shared supply or sensor ground a terminal (`device.terminal`) goes to: as chosen, else by its bank. */
 export const sharedPin = (build: Pick<Build, 'shared'>, pins: readonly Pin[], id: string, bank: number): Pin =>
-  withId(pins, build.shared[id]) ?? pins[bank % pins.length];
+  withId(pins, build.shared[id]) ?? pins[bank % pins.length]!;

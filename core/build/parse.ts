@@ -37,7 +37,7 @@ function jsonPlace(text: string, error: unknown): string {
   if (position === undefined)
     return text.length === 0 ? 'it is empty' : `it breaks off or goes wrong near line ${text.split('\n').length}`;
   const before = text.slice(0, Number(position)).split('\n');
-  return `it goes wrong at line ${before.length}, column ${before[before.length - 1].length + 1}`;
+  return `it goes wrong at line ${before.length}, column ${before[before.length - 1]!.length + 1}`;
 }
 
 /** What must hold between parts of a build that the schema alone cannot say. */

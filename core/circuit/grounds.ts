@@ -14,6 +14,13 @@ export interface GroundFigure {
   readonly errorKpa: number;
 }
 
+/** A ground wire of the ECU, and its metres where nothing else is said (common practice). */
+const GROUND_SQUARE_MM = 1.5;
+const GROUND_METRES = 1;
+/** A manifold sensor of 300 kPa runs over 4 V, from 0.5 to 4.5 (common practice). */
+const MANIFOLD_KPA = 300;
+const MANIFOLD_VOLTS = 4;
+
 /**
  * Ground shift of both schools: the ECU's return current times the resistance it shares (its ground wires in parallel,
  * and at the head also the engine strap, which carries the coils' and motors' return as well).
@@ -27,10 +34,13 @@ export function groundFigures(
   const wires = Math.max(1, groundWires);
   const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * CONTACT_OHMS;
   return (['battery', 'head'] as const).map((place) => {
-    const ohms = (wireOhms(1.5, build.power.groundMetres[place] ?? 1, LOADED_CELSIUS) + 2 * CONTACT_OHMS) / wires;
+    const ohms =
+      (wireOhms(GROUND_SQUARE_MM, build.power.groundMetres[place] ?? GROUND_METRES, LOADED_CELSIUS) +
+        2 * CONTACT_OHMS) /
+      wires;
     const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
     const shiftVolts = ohms * ecuReturnAmps + shared;
-    return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / 4) * 300 };
+    return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / MANIFOLD_VOLTS) * MANIFOLD_KPA };
   });
 }
 

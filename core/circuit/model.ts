@@ -18,6 +18,7 @@ import type { Netlist } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, RELAY_WINDING_OHMS, fuseOhms } from '../power/plan';
 import { wireOhms } from '../wire/wire';
 import { crossedEnds, type Fault } from './faults';
+import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
 import { internalsAtRest } from './rest';
 
@@ -33,17 +34,13 @@ export const stateWords: Record<CircuitState, string> = {
   cranking: 'cranking',
 };
 
-/** Terminal volts of the battery by state (common practice: rested 12.6 V, cranking 9-11 V). */
 const batteryVolts: Record<CircuitState, number> = {
   unplugged: 0,
-  'key-off': 12.6,
-  'key-on': 12.4,
-  'outputs-on': 12.2,
-  cranking: 10,
+  'key-off': battery.off.value,
+  'key-on': battery.keyOn.value,
+  'outputs-on': battery.outputsOn.value,
+  cranking: battery.cranking.value,
 };
-/** A 12 V relay pulls in above about 60 % of nominal (common practice). */
-const PULL_IN_VOLTS = 7.2;
-const OPEN_OHMS = 1e9;
 /** Nodes inside the ECU: no wire lands on them, so they are no ends. */
 export const ECU_GROUND = 'the ground of the ECU';
 /** What a probe can be held to in thought: an end of the loom, or the ground inside the ECU, as its inputs measure. */
@@ -75,13 +72,13 @@ const driven = (state: CircuitState): boolean => state === 'outputs-on' || state
 function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
   const needId = net.cavityOf.get(pin.id)?.needId;
   const need = needId ? withId(net.needs, needId) : undefined;
-  const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0];
+  const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0]!;
   const wanted =
     need?.ask.pullUp ?? (ability.kind === 'hall' || ability.kind === 'switch' || ability.kind === 'frequency');
   return { ability, pullUp: ability.pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) };
 }
 
-/** What the ECU puts on one pin (input and output resistances: common practice). */
+/** What the ECU puts on one pin. */
 function addPin(
   network: Network,
   pin: Pin,
@@ -95,58 +92,67 @@ function addPin(
   const { ability } = use;
   switch (ability.kind) {
     case 'power-ground':
-      network.resistor(end, ECU_GROUND, 0.002);
+      network.resistor(end, ECU_GROUND, inside.powerGround.value);
       return;
     case 'sensor-ground':
-      network.resistor(end, ECU_GROUND, 0.005);
+      network.resistor(end, ECU_GROUND, inside.sensorGround.value);
       return;
     case 'supply-5v':
-      network.resistor(end, ECU_FIVE, 0.05);
+      network.resistor(end, ECU_FIVE, inside.supplyTrack.value);
       return;
     case 'permanent':
-      network.resistor(end, ECU_GROUND, 4000);
+      network.resistor(end, ECU_GROUND, inside.permanent.value);
       return;
     case 'switched':
-      network.resistor(end, ECU_GROUND, 26);
+      network.resistor(end, ECU_GROUND, inside.switched.value);
       return;
     case 'injector':
     case 'low-side':
-      network.resistor(end, ECU_GROUND, on ? 0.15 : OPEN_OHMS / 100);
+      network.resistor(end, ECU_GROUND, on ? inside.lowSideOn.value : inside.outputOff.value);
       return;
     case 'main-relay':
       network.resistor(
         end,
         ECU_GROUND,
-        state !== 'key-off' && state !== 'unplugged' && !faulty('not-driven') ? 0.3 : OPEN_OHMS / 100,
+        state !== 'key-off' && state !== 'unplugged' && !faulty('not-driven')
+          ? inside.mainRelayOn.value
+          : inside.outputOff.value,
       );
       return;
     case 'ignition-driver':
-      network.resistor(end, ECU_GROUND, on ? 0.2 : OPEN_OHMS / 100);
+      network.resistor(end, ECU_GROUND, on ? inside.ignitionDriverOn.value : inside.outputOff.value);
       return;
     case 'ignition-logic':
-      if (on) network.source(end, ECU_GROUND, 5, 100);
-      else network.resistor(end, ECU_GROUND, 1000);
+      if (on) network.source(end, ECU_GROUND, inside.logicHigh.value, inside.logicSource.value);
+      else network.resistor(end, ECU_GROUND, inside.logicOff.value);
       return;
     case 'half-bridge':
-      if (on) network.source(end, ECU_GROUND, ability.side === 'plus' ? 6 : 0.05, 0.2);
-      else network.resistor(end, ECU_GROUND, 10000);
+      if (on)
+        network.source(
+          end,
+          ECU_GROUND,
+          (ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow).value,
+          inside.bridgeSource.value,
+        );
+      else network.resistor(end, ECU_GROUND, inside.bridgeOff.value);
       return;
     case 'stepper':
-      network.resistor(end, ECU_GROUND, 10000);
+      network.resistor(end, ECU_GROUND, inside.stepperOff.value);
       return;
     case 'supply-out':
-      if (powered) network.source(end, ECU_GROUND, ability.volts ?? 12, 0.3);
-      else network.resistor(end, ECU_GROUND, 10000);
+      if (powered)
+        network.source(end, ECU_GROUND, ability.volts ?? inside.supplyOutVolts.value, inside.supplyOutSource.value);
+      else network.resistor(end, ECU_GROUND, inside.supplyOutOff.value);
       return;
     case 'high-side':
-      network.resistor(end, ECU_GROUND, 47000);
+      network.resistor(end, ECU_GROUND, inside.highSideOff.value);
       return;
     case 'vr':
-      network.resistor(end, ECU_GROUND, 50000);
+      network.resistor(end, ECU_GROUND, inside.vr.value);
       return;
     case 'can':
-      if (powered) network.source(end, ECU_GROUND, 2.5, 15000);
-      else network.resistor(end, ECU_GROUND, 15000);
+      if (powered) network.source(end, ECU_GROUND, inside.canRecessive.value, inside.canInput.value);
+      else network.resistor(end, ECU_GROUND, inside.canInput.value);
       return;
     case 'analog':
     case 'switch':
@@ -155,7 +161,7 @@ function addPin(
     case 'knock':
     case 'wideband':
     case 'thermocouple':
-      network.resistor(end, ECU_GROUND, 1e6);
+      network.resistor(end, ECU_GROUND, inside.input.value);
       if (use.pullUp && !faulty('no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
       return;
   }
@@ -175,7 +181,8 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
     if (hit && fault.type === 'open') ohms = OPEN_OHMS;
     if (hit && fault.type === 'resistive') ohms += fault.ohms;
     network.resistor(ends.from, ends.to, ohms);
-    if (hit && fault.type === 'short-to-ground') network.resistor(ends.to, groundEnd('chassis'), 0.05);
+    if (hit && fault.type === 'short-to-ground')
+      network.resistor(ends.to, groundEnd('chassis'), parts.shortToBody.value);
   }
 }
 
@@ -213,13 +220,14 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
     internalsAtRest(build.site, kind).forEach((internal) => {
       const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
       if (internal.type === 'resistor') {
-        const ohms = broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? 0.5 : internal.ohms;
+        const ohms =
+          broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? parts.shortedPart.value : internal.ohms;
         network.resistor(at(internal.from), at(internal.to), ohms);
       } else if (broken !== 'device-open') {
         network.resistor(
           at(internal.supply),
           at(internal.signal),
-          broken === 'device-shorted' ? 1 : internal.ohms / internal.ratio,
+          broken === 'device-shorted' ? parts.shortedSensor.value : internal.ohms / internal.ratio,
         );
         network.resistor(at(internal.signal), at(internal.ground), internal.ohms / (1 - internal.ratio));
       }
@@ -230,7 +238,7 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
     groundEnd('battery'),
     wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * CONTACT_OHMS,
   );
-  network.resistor(groundEnd('chassis'), groundEnd('battery'), 0.006);
+  network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value);
 }
 
 function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Drive, fault: Fault | null): Network {
@@ -238,12 +246,12 @@ function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Dr
   addWires(network, net, fault);
   addParts(network, build, net, drive, fault);
   if (state === 'unplugged') return network;
-  network.source(BATTERY, groundEnd('battery'), batteryVolts[state], 0.012);
+  network.source(BATTERY, groundEnd('battery'), batteryVolts[state], battery.inside.value);
   const keyOn = state !== 'key-off';
-  network.resistor(KEY_RUN, BATTERY, keyOn ? 0.03 : OPEN_OHMS);
-  network.resistor(KEY_START, BATTERY, state === 'cranking' ? 0.03 : OPEN_OHMS);
-  if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, 5, 0.1);
-  else network.resistor(ECU_FIVE, ECU_GROUND, 1000);
+  network.resistor(KEY_RUN, BATTERY, keyOn ? parts.key.value : OPEN_OHMS);
+  network.resistor(KEY_START, BATTERY, state === 'cranking' ? parts.key.value : OPEN_OHMS);
+  if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
+  else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
   for (const pin of build.ecu.pins)
     addPin(
       network,
@@ -253,8 +261,8 @@ function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Dr
       drive.powered,
       (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
     );
-  for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, 120);
-  for (const [plus, minus] of pairsOf(build, 'vr')) network.resistor(plus, minus, 10000);
+  for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, inside.canTermination.value);
+  for (const [plus, minus] of pairsOf(build, 'vr')) network.resistor(plus, minus, inside.vrPair.value);
   return network;
 }
 
@@ -291,7 +299,7 @@ export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fa
             circuit.relay &&
             // An open winding has the volts but draws no current: it pulls nothing in.
             !(fault?.type === 'relay-winding-open' && fault.circuitId === circuit.id) &&
-            Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= PULL_IN_VOLTS,
+            Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= parts.pullIn.value,
         )
         .map((circuit) => circuit.id),
     );
@@ -312,7 +320,9 @@ export function voltsBetween(solution: Solution, plus: Probe, minus: Probe): num
 }
 
 /** A meter shows more than this as an open line, ohms. */
-export const OPEN_ABOVE_OHMS = 2e6;
+export const OPEN_ABOVE_OHMS = meter.openAbove.value;
+/** Current an ohmmeter is thought to send, amperes: the model is linear, so any does. */
+const METER_AMPS = 0.001;
 
 /** Ohms between two ends of an unpowered solution; null is an open line (or an end that is not wired). */
 export function ohmsBetween(solution: Solution, a: EndKey, b: EndKey): number | null {
@@ -320,9 +330,9 @@ export function ohmsBetween(solution: Solution, a: EndKey, b: EndKey): number | 
   if (!network.has(a) || !network.has(b)) return null;
   const currents = new Float64Array(network.size);
   const [i, j] = [network.node(a), network.node(b)];
-  if (i >= 0) currents[i] += 0.001;
-  if (j >= 0) currents[j] -= 0.001;
+  if (i >= 0) currents[i]! += METER_AMPS;
+  if (j >= 0) currents[j]! -= METER_AMPS;
   const voltages = factor.solve(currents);
-  const ohms = ((network.volts(voltages, a) ?? 0) - (network.volts(voltages, b) ?? 0)) / 0.001;
+  const ohms = ((network.volts(voltages, a) ?? 0) - (network.volts(voltages, b) ?? 0)) / METER_AMPS;
   return ohms > OPEN_ABOVE_OHMS ? null : ohms;
 }

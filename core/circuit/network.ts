@@ -49,11 +49,11 @@ export class Network {
     const [i, j] = [this.node(a), this.node(b)];
     if (i === j) return;
     const g = 1 / ohms;
-    if (i >= 0) this.diagonal[i] += g;
-    if (j >= 0) this.diagonal[j] += g;
+    if (i >= 0) this.diagonal[i]! += g;
+    if (j >= 0) this.diagonal[j]! += g;
     if (i >= 0 && j >= 0) {
-      this.rows[i].set(j, (this.rows[i].get(j) ?? 0) - g);
-      this.rows[j].set(i, (this.rows[j].get(i) ?? 0) - g);
+      this.rows[i]!.set(j, (this.rows[i]!.get(j) ?? 0) - g);
+      this.rows[j]!.set(i, (this.rows[j]!.get(i) ?? 0) - g);
     }
   }
 
@@ -61,8 +61,8 @@ export class Network {
   source(plus: string, minus: string, volts: number, ohms: number): void {
     this.resistor(plus, minus, ohms);
     const [i, j] = [this.node(plus), this.node(minus)];
-    if (i >= 0) this.injected[i] += volts / ohms;
-    if (j >= 0) this.injected[j] -= volts / ohms;
+    if (i >= 0) this.injected[i]! += volts / ohms;
+    if (j >= 0) this.injected[j]! -= volts / ohms;
   }
 
   currents(): Float64Array {
@@ -73,7 +73,7 @@ export class Network {
   volts(solution: Float64Array, name: string): number | null {
     if (name === this.reference) return 0;
     const node = this.index.get(name);
-    return node === undefined ? null : solution[node];
+    return node === undefined ? null : solution[node]!;
   }
 
   factor(): Factor {
@@ -87,7 +87,7 @@ export class Network {
     let smallest = Infinity;
     // Buckets by degree, refilled lazily: an entry whose degree is stale is skipped.
     const buckets: number[][] = [];
-    const push = (node: number) => (buckets[rows[node].size] ??= []).push(node);
+    const push = (node: number) => (buckets[rows[node]!.size] ??= []).push(node);
     for (let node = 0; node < n; node += 1) push(node);
     let degree = 0;
     for (let step = 0; step < n; step += 1) {
@@ -96,28 +96,28 @@ export class Network {
       while (node < 0) {
         const candidate = buckets[degree]?.pop();
         if (candidate === undefined) degree += 1;
-        else if (!gone[candidate] && rows[candidate].size === degree) node = candidate;
+        else if (!gone[candidate] && rows[candidate]!.size === degree) node = candidate;
       }
       order[step] = node;
       gone[node] = 1;
-      const pivot = pivots[node];
+      const pivot = pivots[node]!;
       largest = Math.max(largest, pivot);
       smallest = Math.min(smallest, pivot);
-      const neighbours = [...rows[node]];
+      const neighbours = [...rows[node]!];
       const nodes = new Int32Array(neighbours.length);
       const factors = new Float64Array(neighbours.length);
       neighbours.forEach(([other, value], k) => {
         nodes[k] = other;
         factors[k] = value / pivot;
-        rows[other].delete(node);
-        pivots[other] -= (value * value) / pivot;
+        rows[other]!.delete(node);
+        pivots[other]! -= (value * value) / pivot;
       });
       for (let a = 0; a < neighbours.length; a += 1)
         for (let b = a + 1; b < neighbours.length; b += 1) {
-          const [i, j] = [neighbours[a][0], neighbours[b][0]];
-          const fill = -neighbours[a][1] * factors[b];
-          rows[i].set(j, (rows[i].get(j) ?? 0) + fill);
-          rows[j].set(i, (rows[j].get(i) ?? 0) + fill);
+          const [i, j] = [neighbours[a]![0], neighbours[b]![0]];
+          const fill = -neighbours[a]![1] * factors[b]!;
+          rows[i]!.set(j, (rows[i]!.get(j) ?? 0) + fill);
+          rows[j]!.set(i, (rows[j]!.get(i) ?? 0) + fill);
         }
       for (const [other] of neighbours) push(other);
       columns[step] = { nodes, factors };
@@ -125,16 +125,16 @@ export class Network {
     const solve = (currents: Float64Array): Float64Array => {
       const v = Float64Array.from(currents);
       for (let step = 0; step < n; step += 1) {
-        const { nodes, factors } = columns[step];
-        const value = v[order[step]];
-        if (value !== 0) for (let k = 0; k < nodes.length; k += 1) v[nodes[k]] -= factors[k] * value;
+        const { nodes, factors } = columns[step]!;
+        const value = v[order[step]!]!;
+        if (value !== 0) for (let k = 0; k < nodes.length; k += 1) v[nodes[k]!]! -= factors[k]! * value;
       }
-      for (let step = 0; step < n; step += 1) v[order[step]] /= pivots[order[step]];
+      for (let step = 0; step < n; step += 1) v[order[step]!]! /= pivots[order[step]!]!;
       for (let step = n - 1; step >= 0; step -= 1) {
-        const { nodes, factors } = columns[step];
-        let sum = v[order[step]];
-        for (let k = 0; k < nodes.length; k += 1) sum -= factors[k] * v[nodes[k]];
-        v[order[step]] = sum;
+        const { nodes, factors } = columns[step]!;
+        let sum = v[order[step]!]!;
+        for (let k = 0; k < nodes.length; k += 1) sum -= factors[k]! * v[nodes[k]!]!;
+        v[order[step]!] = sum;
       }
       return v;
     };

@@ -68,14 +68,14 @@ function tellingIssue(issue: z.core.$ZodIssue): { issue: z.core.$ZodIssue; path:
   }
   if (issue.code === 'invalid_key' || issue.code === 'invalid_element') {
     const [inner] = issue.issues;
-    return { issue: { ...inner, message: inner.message }, path: issue.path };
+    if (inner) return { issue: inner, path: issue.path };
   }
   return { issue, path: issue.path };
 }
 
 /** The first thing Zod found wrong, as one sentence with its place. */
 export function zodProblem(error: z.ZodError, code = 'invalid'): Problem {
-  const { issue, path: parts } = tellingIssue(error.issues[0]);
+  const { issue, path: parts } = tellingIssue(error.issues[0]!);
   const path = pathText(parts);
   const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more)` : '';
   return { code, path, sentence: `${path || 'The input'} ${issueSentence(issue)}${more}.` };

@@ -84,7 +84,7 @@ class Graph {
     ({ build, made }) =>
       inOrder(
         build.aside,
-        rules.flatMap((_, i) => made[i]),
+        rules.flatMap((_, i) => made[i]!),
       ),
   );
   private readonly solved = new Stage<Plan, Solution>(({ build, net }) => solveCircuit(build, net, 'key-on'));

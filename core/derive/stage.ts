@@ -44,7 +44,7 @@ export class Stage<S extends Sources, T> {
 
   of(sources: S): T {
     const { last } = this;
-    if (last?.reads.every(({ source, key, value }) => readOf(sources[source], key) === value)) return last.value;
+    if (last?.reads.every(({ source, key, value }) => readOf(sources[source]!, key) === value)) return last.value;
     const reads: Read[] = [];
     const note = (read: Read) => void reads.push(read);
     const entries = Object.entries(sources).map(([source, target]) => [source, watched(source, target, note)]);

@@ -44,16 +44,16 @@ const finite = (value: number): number | null => (Number.isFinite(value) ? value
 function interpolate(points: readonly { x: number; y: number }[], x: number): number | null {
   const last = points.length - 1;
   // A value that went through the curve once may come back a rounding outside of its end.
-  const slack = 1e-9 * (points[last].x - points[0].x);
-  if (!(x >= points[0].x - slack && x <= points[last].x + slack)) return null;
+  const slack = 1e-9 * (points[last]!.x - points[0]!.x);
+  if (!(x >= points[0]!.x - slack && x <= points[last]!.x + slack)) return null;
   let low = 0;
   let high = last;
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    if (points[middle].x <= x) low = middle;
+    if (points[middle]!.x <= x) low = middle;
     else high = middle;
   }
-  const [from, to] = [points[low], points[high]];
+  const [from, to] = [points[low]!, points[high]!];
   return from.y + ((to.y - from.y) * (x - from.x)) / (to.x - from.x);
 }
 
@@ -62,9 +62,9 @@ function checkTable(points: readonly Point[]): Result<readonly Point[]> {
   if (points.length < 2) return fail('points', 'points', 'A table needs two rows or more.');
   const numbered = points.map((point, index) => ({ ...point, row: index + 1 }));
   const sorted = [...numbered].sort((one, other) => one.signal - other.signal);
-  const direction = Math.sign(sorted[sorted.length - 1].value - sorted[0].value);
+  const direction = Math.sign(sorted[sorted.length - 1]!.value - sorted[0]!.value);
   for (let i = 1; i < sorted.length; i += 1) {
-    const [before, after] = [sorted[i - 1], sorted[i]];
+    const [before, after] = [sorted[i - 1]!, sorted[i]!];
     if (before.signal === after.signal)
       return fail(
         'repeat',

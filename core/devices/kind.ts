@@ -74,7 +74,7 @@ export const voltsTableSchema = z
   .max(24)
   .superRefine((rows, context) => {
     rows.forEach((row, index) => {
-      if (index > 0 && row.volts <= rows[index - 1].volts)
+      if (index > 0 && row.volts <= rows[index - 1]!.volts)
         context.addIssue({ code: 'custom', path: [index, 'volts'], message: 'must be above the row before it' });
     });
   });

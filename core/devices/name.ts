@@ -9,7 +9,7 @@ const apart = /\s+(?:with|without)\s+.*$|\s+in one\b.*$|\s+on\s+(?:CAN|the gearb
 export function shortKindName(name: string): string {
   const parts = name.split(',');
   // Of a gauge's senders the second word tells which.
-  const head = (/^gauge sender$/i.test(parts[0]) && parts[1] ? `${parts[0]}${parts[1]}` : parts[0])
+  const head = (/^gauge sender$/i.test(parts[0]!) && parts[1] ? `${parts[0]}${parts[1]}` : parts[0]!)
     .replace(apart, '')
     .trim();
   const bare = head.replace(/\s+sensor$/i, '');

@@ -25,10 +25,11 @@ export function steinhartHart(points: readonly ThermistorPoint[]): Result<Steinh
     if (!(point.ohms > 0)) return fail('ohms', `points[${row}]`, `Point ${row + 1}: ohms must be above 0.`);
   const sorted = [...points].sort((one, other) => one.celsius - other.celsius);
   for (const row of [0, 1])
-    if (sorted[row].celsius === sorted[row + 1].celsius || sorted[row].ohms === sorted[row + 1].ohms)
+    if (sorted[row]!.celsius === sorted[row + 1]!.celsius || sorted[row]!.ohms === sorted[row + 1]!.ohms)
       return fail('same', `points[${row}]`, 'The three points need three temperatures and three resistances.');
-  const [l1, l2, l3] = sorted.map((point) => Math.log(point.ohms));
-  const [y1, y2, y3] = sorted.map((point) => 1 / celsiusToKelvin(point.celsius));
+  type Three = [number, number, number];
+  const [l1, l2, l3] = sorted.map((point) => Math.log(point.ohms)) as Three;
+  const [y1, y2, y3] = sorted.map((point) => 1 / celsiusToKelvin(point.celsius)) as Three;
   const g2 = (y2 - y1) / (l2 - l1);
   const g3 = (y3 - y1) / (l3 - l1);
   const c = (g3 - g2) / (l3 - l2) / (l1 + l2 + l3);

@@ -154,8 +154,11 @@ const codeOf = (part: string, writing: ColourWriting): ColourCode | undefined =>
 
 /** Two letters written as one word: `BW` is black with white where letters are English. */
 const grown = (parts: readonly string[], writing: ColourWriting): readonly string[] =>
-  writing === 'english' && parts.length === 1 && /^[A-Z]{2}$/i.test(parts[0]) && codeOf(parts[0], writing) === undefined
-    ? [...parts[0]]
+  writing === 'english' &&
+  parts.length === 1 &&
+  /^[A-Z]{2}$/i.test(parts[0]!) &&
+  codeOf(parts[0]!, writing) === undefined
+    ? [...parts[0]!]
     : parts;
 
 /**

@@ -114,6 +114,6 @@ export function splitSplices(wires: readonly DonorWire[]): { splice: string; sta
   return [...groups.values()].flatMap((group) => {
     const go = group.filter((wire) => wire.decision === 'remove');
     const stay = group.filter((wire) => ['keep', 'extend', 'move'].includes(wire.decision));
-    return go.length > 0 && stay.length > 0 ? [{ splice: group[0].splice.trim(), stay, go }] : [];
+    return go.length > 0 && stay.length > 0 ? [{ splice: group[0]!.splice.trim(), stay, go }] : [];
   });
 }

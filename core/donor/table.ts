@@ -148,10 +148,10 @@ export function readTable(text: string): Result<RawTable> {
       `line ${(unclosed.row ?? 0) + 1}`,
       `Line ${(unclosed.row ?? 0) + 1}: a quotation mark is opened and never closed.`,
     );
-  const matched = lines[0].cells.map(matchHeading);
+  const matched = lines[0]!.cells.map(matchHeading);
   const hasHeading = matched.filter((field) => field !== null).length >= 2;
   const width = lines.reduce((most, { cells }) => Math.max(most, cells.length), 0);
-  const first = lines[0].cells;
+  const first = lines[0]!.cells;
   const headings = Array.from({ length: width }, (_, i) => (hasHeading && first[i] ? first[i] : `column ${i + 1}`));
   const taken = new Set<TableField>();
   const uses = Array.from({ length: width }, (_, i): ColumnUse => {
@@ -283,7 +283,7 @@ export function wiresFrom(
       wire.decision = 'open';
     }
     const checked = donorWireSchema.safeParse(wire);
-    if (!checked.success) say('stop', `${checked.error.issues[0].path.join('.')} cannot be kept.`);
+    if (!checked.success) say('stop', `${checked.error.issues[0]!.path.join('.')} cannot be kept.`);
     wires.push(wire);
   }
   return { wires, issues };

@@ -78,7 +78,7 @@ export const cavitySquareMm = (connector: Connector, cavity: number): number =>
 
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
 export const ordinal = (count: number): string => {
-  if (count <= ordinals.length) return ordinals[count - 1];
+  if (count <= ordinals.length) return ordinals[count - 1]!;
   const [tens, ones] = [count % 100, count % 10];
   return `${count}${tens > 10 && tens < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][ones] ?? 'th')}`;
 };

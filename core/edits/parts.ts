@@ -89,9 +89,9 @@ export const partEdits = {
     z.object({ kind: kindSchema }),
     ({ kind }) => `Change the data of ${inSentence(kind.name)}`,
     (build, { kind }) => {
-      if (!build.kinds[kind.id])
-        return fail('no-kind', 'kind.id', `No device of this build is a ${inSentence(kind.name)}.`);
-      const before = JSON.stringify(build.kinds[kind.id].terminals);
+      const present = build.kinds[kind.id];
+      if (!present) return fail('no-kind', 'kind.id', `No device of this build is a ${inSentence(kind.name)}.`);
+      const before = JSON.stringify(present.terminals);
       const same = before === JSON.stringify(kind.terminals);
       const devices = same
         ? build.devices

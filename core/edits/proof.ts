@@ -58,7 +58,7 @@ export const proofEdits = {
     asideSchema.extend({ findingId: z.string().min(1).max(200) }),
     ({ rule }) => `Set ${rule} aside`,
     (build, { findingId, ...aside }) =>
-      isBinding(aside.rule) || isBinding(findingId.split(':')[0])
+      isBinding(aside.rule) || isBinding(findingId.split(':')[0]!)
         ? fail(
             'binding',
             'rule',

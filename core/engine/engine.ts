@@ -60,7 +60,7 @@ export function shortestFiringInterval(engine: Engine): number {
   const cycle = cycleDegrees(engine);
   const angles = [...firingAngleByCylinder(engine).values()].sort((a, b) => a - b);
   if (angles.length < 2) return cycle;
-  return Math.min(...angles.map((angle, i) => wrapDegrees((angles[i + 1] ?? angles[0] + cycle) - angle, cycle)));
+  return Math.min(...angles.map((angle, i) => wrapDegrees((angles[i + 1] ?? angles[0]! + cycle) - angle, cycle)));
 }
 
 /** Cylinders in pairs 360 crank degrees apart, or null when the engine has none (odd counts, most odd-fire engines). */
@@ -87,7 +87,7 @@ export function wastedPairs(engine: Engine): [number, number][] | null {
 /** Which cylinder the ECU means when it fires output `n` (1-based), by the school of its maker; null past the last. */
 export function cylinderOfOutput(engine: Engine, order: OutputOrder, output: number): number | null {
   if (output < 1 || output > engine.cylinders) return null;
-  return order === 'in-turn' ? engine.firingOrder[output - 1] : output;
+  return order === 'in-turn' ? engine.firingOrder[output - 1]! : output;
 }
 
 /** The inverse: the output number that belongs to a cylinder. */

@@ -17,7 +17,7 @@ export function pinListCsv(build: Build, net: Netlist): string {
     return [
       pin.id,
       pin.label,
-      label || (run ? labelOf(net, run.hops[run.hops.length - 1].end) : ''),
+      label || (run ? labelOf(net, run.hops[run.hops.length - 1]!.end) : ''),
       need ? askWords(need.ask) : '',
       run
         ? run.hops

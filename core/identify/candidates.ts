@@ -63,8 +63,8 @@ const HALF_MOON = 0.35;
 function camWheel(wheel: Wheel): Candidate {
   const teeth = teethPerTurn(wheel);
   const rise = wheel.edges.findIndex((edge) => edge.level === 1);
-  const fall = wheel.edges[(rise + 1) % wheel.edges.length];
-  const wide = ((fall.degrees - wheel.edges[rise].degrees + 360) % 360) / 360;
+  const fall = wheel.edges[(rise + 1) % wheel.edges.length]!;
+  const wide = ((fall.degrees - wheel.edges[rise]!.degrees + 360) % 360) / 360;
   const shape = teeth > 1 ? 'windows' : wide > HALF_MOON ? 'half' : 'one';
   return {
     id: wheel.id,

@@ -245,7 +245,7 @@ const expected = (id: QuestionId, expectation: Expectation): string =>
 const typical = (expectation: Expectation): string | number =>
   'from' in expectation
     ? (expectation.from + Math.min(expectation.to, expectation.from * 3)) / 2
-    : expectation.oneOf[0];
+    : expectation.oneOf[0]!;
 
 /** How many candidates a question leaves on average, if each open one were the truth. */
 function leavesOf(question: QuestionId, open: readonly Candidate[]): number {
@@ -276,8 +276,8 @@ export function identify(
     const open = ranked
       .filter((one) => one.out === null)
       .sort((one, other) => one.near.length - other.near.length || other.fits - one.fits);
-    const told = open.length > 0 && open[0].fits > 0;
-    const alone = open.length === 1 || (open.length > 1 && open[0].near.length < open[1].near.length);
+    const told = open.length > 0 && open[0]!.fits > 0;
+    const alone = open.length === 1 || (open.length > 1 && open[0]!.near.length < open[1]!.near.length);
     const options = questions
       .filter((question) => !known.has(question.id) && open.some((one) => one.candidate.expects[question.id]))
       .map((question) => ({
@@ -293,7 +293,7 @@ export function identify(
       topic,
       ranked,
       open,
-      settled: told && alone ? open[0] : null,
+      settled: told && alone ? open[0]! : null,
       next: open.length > 1 ? (options[0] ?? null) : null,
     };
   });

@@ -29,6 +29,10 @@ function broughtBy(build: Build): { source: 'key-run' | 'key-start'; end: EndKey
   return [...found.values()];
 }
 
+/** The key feed a body plug brings: relay windings and the ECU's wake-up (common practice). */
+const KEY_AMPS = 5;
+const KEY_SQUARE_MM = 1.5;
+
 /** Joins the plug to the splices that something hangs on. A cavity takes one wire; a feed nobody uses gets none. */
 export function joinKeyFeeds(list: WireList, build: Build): void {
   const used = new Set(list.wires.flatMap((wire) => [wire.from, wire.to]));
@@ -38,15 +42,27 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
         colour: classColour('supply', source === 'key-run' ? 0 : 1),
         lengthMetres: SPLICE_METRES,
         signal: 'supply',
-        amps: 5,
-        squareMm: 1.5,
+        amps: KEY_AMPS,
+        squareMm: KEY_SQUARE_MM,
         deviceId: device.id,
       });
 }
 
+/** Lines begin with other colours than the ECU's outputs, so that they are told apart in one bundle. */
+const FIRST_COLOUR = 5;
+/** A line between two devices may carry a lamp or a small motor (common practice). */
+const LINE_SQUARE_MM = 0.75;
+/** A coil's primary from an igniter of its own, mean (common practice). */
+const PRIMARY_AMPS = 5;
+
+interface LineUser {
+  readonly end: EndKey;
+  readonly device: Device;
+}
+
 /** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
 export function addLines(list: WireList, build: Build): void {
-  const ends = new Map<string, { end: EndKey; device: Device }[]>();
+  const ends = new Map<string, LineUser[]>();
   for (const device of build.devices)
     for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
       const destination = destinationOf(device, terminal);
@@ -58,11 +74,15 @@ export function addLines(list: WireList, build: Build): void {
   let order = 0;
   for (const [name, users] of ends) {
     if (users.length < 2) continue;
-    const look = { colour: classColour('output', order + 5), signal: 'output', squareMm: 0.75 } as const;
+    const look = {
+      colour: classColour('output', order + FIRST_COLOUR),
+      signal: 'output',
+      squareMm: LINE_SQUARE_MM,
+    } as const;
     order += 1;
-    const heavy = /^spark-/.test(name) ? { ...look, amps: 5, squareMm: 1 } : look;
+    const heavy = /^spark-/.test(name) ? { ...look, amps: PRIMARY_AMPS, squareMm: 1 } : look;
     if (users.length === 2) {
-      const [one, other] = users;
+      const [one, other] = users as [LineUser, LineUser];
       list.add(one.end, other.end, {
         ...heavy,
         lengthMetres: one.device.branchMetres + other.device.branchMetres,

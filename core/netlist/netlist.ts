@@ -85,9 +85,9 @@ function addNeedWires(
     const kind = device ? build.kinds[device.kindId] : undefined;
     list.add(ecuEnd(pin.id), need.end, {
       colour: colours.get(pin.id)!,
-      lengthMetres: device?.branchMetres ?? 0.8,
+      lengthMetres: device?.branchMetres ?? TO_BOX_METRES,
       amps: need.ask.amps,
-      squareMm: need.ask.kind === 'injector' ? 0.5 : undefined,
+      squareMm: need.ask.kind === 'injector' ? INJECTOR_SQUARE_MM : undefined,
       signal: classOfPin(pin),
       needId: need.id,
       deviceId: need.deviceId,
@@ -97,6 +97,20 @@ function addNeedWires(
   }
 }
 
+/** From the ECU plug to the box of fuses and relays where no branch is measured, metres (common practice). */
+const TO_BOX_METRES = 0.8;
+/** A ground tail to the nearest bolt, what is left of a tail behind its splice, a branch of a feed, metres (common practice). */
+const GROUND_TAIL_METRES = 0.5;
+const LEAST_TAIL_METRES = 0.1;
+const LEAST_BRANCH_METRES = 0.2;
+/** An injector's wire, for its strength more than its ampere (common practice). */
+const INJECTOR_SQUARE_MM = 0.5;
+/** A relay winding: 13 V through 90 ohms (common practice). */
+const WINDING_AMPS = 0.15;
+/** What a sensor sends to its ground, and a device of no stated load to the body, amperes (common practice). */
+const SENSOR_AMPS = 0.01;
+const GROUND_AMPS = 0.2;
+
 interface Shared {
   readonly end: EndKey;
   readonly device: Device;
@@ -105,8 +119,8 @@ interface Shared {
 
 /** A pin shared by several device terminals: one wire when alone, a trunk and a splice otherwise. */
 function addShared(list: WireList, pin: Pin, users: readonly Shared[], colour: string, signal: SignalClass): void {
-  if (users.length === 1) {
-    const [user] = users;
+  const [user] = users;
+  if (user && users.length === 1) {
     list.add(ecuEnd(pin.id), user.end, {
       colour,
       lengthMetres: user.device.branchMetres,
@@ -127,7 +141,7 @@ function addShared(list: WireList, pin: Pin, users: readonly Shared[], colour: s
   for (const user of users)
     list.add(splice, user.end, {
       colour,
-      lengthMetres: Math.max(0.1, user.device.branchMetres - SPLICE_METRES),
+      lengthMetres: Math.max(LEAST_TAIL_METRES, user.device.branchMetres - SPLICE_METRES),
       signal,
       amps: user.amps,
       deviceId: user.device.id,
@@ -151,7 +165,7 @@ function addSharedPins(list: WireList, build: Build, colours: ReadonlyMap<string
         users.get(pin.id)!.push({
           end: deviceEnd(device.id, terminal.id),
           device,
-          amps: destination.to === 'supply-5v' ? destination.milliamps / 1000 : 0.01,
+          amps: destination.to === 'supply-5v' ? destination.milliamps / 1000 : SENSOR_AMPS,
         });
       }
     for (const pin of pins)
@@ -179,9 +193,9 @@ function addGrounds(list: WireList, build: Build): void {
       if (destination.to !== 'ground') continue;
       list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
         colour: 'BK',
-        lengthMetres: 0.5,
+        lengthMetres: GROUND_TAIL_METRES,
         signal: 'ground',
-        amps: feed?.to === 'feed' ? feed.amps : 0.2,
+        amps: feed?.to === 'feed' ? feed.amps : GROUND_AMPS,
         deviceId: device.id,
       });
     }
@@ -217,7 +231,7 @@ function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyF
   }
   // The main feed always has a splice: relay windings and the injector fuse hang on it.
   if (circuit.loads.length === 1 && circuit.role !== 'main') {
-    list.add(outlet, circuit.loads[0].end, { ...trunk, lengthMetres: circuit.lengthMetres });
+    list.add(outlet, circuit.loads[0]!.end, { ...trunk, lengthMetres: circuit.lengthMetres });
     return;
   }
   const splice = spliceEnd(circuit.id);
@@ -227,7 +241,7 @@ function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyF
       ...shared,
       squareMm: circuit.branchSquareMm,
       amps: load.amps,
-      lengthMetres: Math.max(0.2, load.branchMetres),
+      lengthMetres: Math.max(LEAST_BRANCH_METRES, load.branchMetres),
       deviceId: deviceAt(load.end),
     });
 }
@@ -239,10 +253,15 @@ function addMainRelayDriver(list: WireList, build: Build, circuits: readonly Cir
     relay?.control === 'main-relay-pin' ? [relayEnd(id, relay.driverTerminal)] : [],
   );
   if (!pin || windings.length === 0) return;
-  const wire = { signal: 'output', colour: classColour('output', 0), amps: 0.15, lengthMetres: 0.8 } as const;
+  const wire = {
+    signal: 'output',
+    colour: classColour('output', 0),
+    amps: WINDING_AMPS,
+    lengthMetres: TO_BOX_METRES,
+  } as const;
   const from = windings.length === 1 ? ecuEnd(pin.id) : spliceEnd(pin.id);
   if (windings.length > 1)
-    list.add(ecuEnd(pin.id), from, { ...wire, lengthMetres: SPLICE_METRES, amps: 0.15 * windings.length });
+    list.add(ecuEnd(pin.id), from, { ...wire, lengthMetres: SPLICE_METRES, amps: WINDING_AMPS * windings.length });
   for (const winding of windings) list.add(from, winding, wire);
 }
 

@@ -63,7 +63,7 @@ function way(net: Netlist, start: EndKey, isGoal: (end: EndKey) => boolean, thro
   const came = new Map<EndKey, { from: EndKey; by: Step['by'] } | null>([[start, null]]);
   const queue: EndKey[] = [start];
   for (let head = 0; head < queue.length; head += 1) {
-    const end = queue[head];
+    const end = queue[head]!;
     if (end !== start && isGoal(end)) {
       const hops: Hop[] = [];
       let at: EndKey | null = end;
@@ -97,7 +97,7 @@ const isType =
 function describe(net: Netlist, title: string, hops: readonly Hop[]): Run {
   const wires = hops.flatMap((hop) => (hop.next && 'wire' in hop.next ? [hop.next.wire] : []));
   const shown = new Set(hops.map((hop) => hop.end));
-  const node = net.nodeOf.get(hops[0].end);
+  const node = net.nodeOf.get(hops[0]!.end);
   return {
     title,
     hops,
@@ -134,13 +134,13 @@ function runOfEnd(net: Netlist, end: EndKey): Run | null {
     // A line between two devices, such as a lamp and its switch; or the feed a body plug brings.
     way(net, end, isType('device', 'fuse', 'relay'), false);
   if (!back) return null;
-  const startsHere = endType(back[back.length - 1].end) === 'ground';
+  const startsHere = endType(back[back.length - 1]!.end) === 'ground';
   return describe(net, title, startsHere ? back : reverse(back));
 }
 
 function reverse(hops: readonly Hop[]): Hop[] {
   return hops.map((_, index) => {
-    const hop = hops[hops.length - 1 - index];
+    const hop = hops[hops.length - 1 - index]!;
     const before = hops[hops.length - 2 - index];
     return { end: hop.end, next: before ? before.next : null };
   });

@@ -72,5 +72,5 @@ export function shortLabel(label: string): string {
   if (lines.length <= 2) return lines.join('\n');
   // Of a long name the beginning and the number at its end tell most.
   const tail = lines[lines.length - 1];
-  return `${lines[0].replace(/-$/, '.')}\n${tail}`;
+  return `${lines[0]!.replace(/-$/, '.')}\n${tail}`;
 }

@@ -28,6 +28,10 @@ export interface Wire {
 /** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
 export const SPLICE_METRES = 0.3;
 export const JUMPER_METRES = 0.35;
+/** What a signal wire carries where nothing is said, amperes: a pull-up or an input draws less (common practice). */
+const SIGNAL_AMPS = 0.02;
+/** The largest size that is chosen unasked for a wire at the ECU: no cavity takes more (common practice). */
+const MOST_SQUARE_MM = 6;
 
 /** Collects wires, each once, with size and colour as chosen or derived. */
 export class WireList {
@@ -41,8 +45,9 @@ export class WireList {
     if (this.taken.has(id)) return;
     this.taken.add(id);
     const choice = this.build.loom.wires[id] ?? {};
-    const amps = wire.amps ?? 0.02;
-    const squareMm = choice.squareMm ?? wire.squareMm ?? Math.min(6, sizeFor(amps, surroundings(this.build)));
+    const amps = wire.amps ?? SIGNAL_AMPS;
+    const squareMm =
+      choice.squareMm ?? wire.squareMm ?? Math.min(MOST_SQUARE_MM, sizeFor(amps, surroundings(this.build)));
     const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
     this.wires.push({
       id,

@@ -49,6 +49,9 @@ const RATED_DUTY = 0.85;
 /** Voltage drop limits, volts (common practice, see docs/rules.md). */
 const dropLimits = { feed: 0.3, motor: 0.5 } as const;
 
+/** Amperes of an ECU's permanent feed: it keeps its memory and closes its files (common practice). */
+const PERMANENT_AMPS = 0.2;
+
 /** Continuous amperes at a feed terminal: coils and injectors from their own data, others as listed. */
 function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
   const coil = trait(kind, 'coil');
@@ -141,7 +144,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
 
   const circuits: CircuitShape[] = [
     shape('permanent', 'permanent', 'Permanent feed', 'Start and charge', 'battery', null, [
-      ...ecuLoads('permanent', 0.2),
+      ...ecuLoads('permanent', PERMANENT_AMPS),
       ...of('permanent'),
     ]),
     shape('main', 'main', 'Main feed', 'Start and charge', 'battery', hasMainRelayPin ? 'main-relay-pin' : 'key-run', [

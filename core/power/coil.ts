@@ -13,7 +13,7 @@ export function primaryAmps(coil: Primary, volts: number, milliseconds: number):
 
 /** Energy stored at the end of the dwell: L i² / 2, millijoules. */
 export const storedMillijoules = (coil: Primary, volts: number, milliseconds: number): number =>
-  0.5 * coil.inductanceMillihenry * primaryAmps(coil, volts, milliseconds) ** 2;
+  (coil.inductanceMillihenry * primaryAmps(coil, volts, milliseconds) ** 2) / 2;
 
 /** Charge drawn in one dwell, ampere milliseconds: the integral of the current. */
 export function dwellCharge(coil: Primary, volts: number, milliseconds: number): number {

@@ -27,13 +27,28 @@ export const CONTACT_OHMS = 0.005;
 export const POWER_CONTACT_OHMS = 0.001;
 /** A closed relay contact, ohms (common practice). */
 export const RELAY_CONTACT_OHMS = 0.003;
-/** A blade fuse loses about 0.1 V at its rating (common practice), so its resistance falls as the rating grows. */
-export const fuseOhms = (ratingAmps: number): number => 0.1 / ratingAmps;
 /** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
 export const LOADED_CELSIUS = 60;
-/** Amperes a relay winding draws at 13 V through 90 ohms (domain: 60-120 ohms). */
+/** Volts lost across a blade fuse at its rating (common practice: about 0.1 V). */
+const FUSE_VOLTS = 0.1;
+/** Winding of a plug-in relay, 60 to 120 ohms (common practice), and the volts its draw is counted at. */
 export const RELAY_WINDING_OHMS = 90;
+const WINDING_VOLTS = 13;
 
+/** The resistance of a blade fuse falls as its rating grows. */
+export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
+
+/** Smallest feed that is laid at all, for its strength (common practice). */
+const LEAST_SQUARE_MM = 0.5;
+/** Metres where nothing is said: a trunk to several loads, a trunk to one, a branch behind the splice, fuse to source (common practice). */
+const TRUNK_METRES = 1;
+const LONE_METRES = 0.5;
+const BRANCH_METRES = 0.2;
+const FUSE_METRES = 0.2;
+/** Contacts a feed passes: source, fuse in and out, relay in and out, load (by counting). */
+const CONTACTS = 6;
+/** Above this a size is not raised unasked: shorten or split the circuit (common practice). */
+const MOST_SQUARE_MM = 10;
 /** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
 const BUNCHED = 3;
 /** Share of the drop a branch may use up (common practice). */
@@ -50,21 +65,23 @@ export const surroundings = (build: Build): Surroundings => ({
 function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number): Circuit {
   const around = surroundings(build);
   const loadAmps = shape.loads.reduce((sum, load) => sum + load.amps, 0) + downstreamAmps;
-  const fuseAmps = shape.choice.fuseAmps ?? fuseFor(loadAmps) ?? fuseRatings[fuseRatings.length - 1];
+  const fuseAmps = shape.choice.fuseAmps ?? fuseFor(loadAmps) ?? fuseRatings[fuseRatings.length - 1]!;
   const lengthMetres =
-    shape.choice.lengthMetres ?? (shape.loads.length > 1 ? 1 : Math.max(0.5, shape.loads[0].branchMetres));
-  const fuseDistanceMetres = shape.choice.fuseDistanceMetres ?? 0.2;
+    shape.choice.lengthMetres ??
+    (shape.loads.length > 1 ? TRUNK_METRES : Math.max(LONE_METRES, shape.loads[0]!.branchMetres));
+  const fuseDistanceMetres = shape.choice.fuseDistanceMetres ?? FUSE_METRES;
   // A lone load hangs straight on the trunk; several hang on branches behind a splice.
-  const branchOf = (metres: number) => (shape.loads.length > 1 ? Math.max(0.2, metres) : 0);
+  const branchOf = (metres: number) => (shape.loads.length > 1 ? Math.max(BRANCH_METRES, metres) : 0);
   // A branch must outlast the fuse, and may lose a part of the limit; a thick trunk cannot make up for a thin branch.
   const branchSquareMm = Math.max(
-    sizeFor(fuseAmps, around, 0.5),
+    sizeFor(fuseAmps, around, LEAST_SQUARE_MM),
     ...shape.loads.map(
       (load) =>
-        sizeForDrop(load.amps, branchOf(load.branchMetres), shape.limitVolts * BRANCH_SHARE, LOADED_CELSIUS) ?? 0.5,
+        sizeForDrop(load.amps, branchOf(load.branchMetres), shape.limitVolts * BRANCH_SHARE, LOADED_CELSIUS) ??
+        LEAST_SQUARE_MM,
     ),
   );
-  const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + 6 * POWER_CONTACT_OHMS;
+  const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + CONTACTS * POWER_CONTACT_OHMS;
   const dropAt = (squareMm: number) => {
     const shared = (wireOhms(squareMm, lengthMetres + fuseDistanceMetres, LOADED_CELSIUS) + fixedOhms) * loadAmps;
     let worst = { volts: shared, name: shape.name };
@@ -75,11 +92,12 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
     return worst;
   };
   const byDrop = sizeForDrop(loadAmps, lengthMetres, shape.limitVolts / 2, LOADED_CELSIUS);
-  let squareMm = shape.choice.squareMm ?? Math.max(sizeFor(fuseAmps, around, 0.5), byDrop ?? 0.5);
+  let squareMm =
+    shape.choice.squareMm ?? Math.max(sizeFor(fuseAmps, around, LEAST_SQUARE_MM), byDrop ?? LEAST_SQUARE_MM);
   if (shape.choice.squareMm === undefined) {
     // One or two sizes up mends what branches and contacts add; beyond that the person must shorten or split.
     for (const size of wireSizes)
-      if (size.squareMm > squareMm && size.squareMm <= 10 && dropAt(squareMm).volts > shape.limitVolts)
+      if (size.squareMm > squareMm && size.squareMm <= MOST_SQUARE_MM && dropAt(squareMm).volts > shape.limitVolts)
         squareMm = size.squareMm;
   }
   const drop = dropAt(squareMm);
@@ -103,7 +121,7 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
 /** Sizes every circuit of a build. Circuits fed by the main relay count towards its load. */
 export function circuitsOf(build: Build): Circuit[] {
   const shapes = circuitShapes(build);
-  const windingAmps = 13 / RELAY_WINDING_OHMS;
+  const windingAmps = WINDING_VOLTS / RELAY_WINDING_OHMS;
   const onMain = shapes.filter((shape) => shape.source === 'main');
   const windings = shapes.filter(
     (shape) => shape.relay && shape.role !== 'main' && shape.relay.control !== 'key-run',

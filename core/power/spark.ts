@@ -30,9 +30,18 @@ export function eventDegrees(engine: Engine, serves: number): number {
   return engine.ignition === 'distributor' ? shortestFiringInterval(engine) : cycleDegrees(engine) / serves;
 }
 
-export function coilFigures(engine: Engine, coil: TraitOf<'coil'>, volts = 13.5): CoilFigures {
+/** Crank degrees a millisecond at one rpm: 360 / 60 000. */
+const DEGREES_A_MILLISECOND = 0.006;
+/** Battery volts a coil is read at (common practice): a cold crank, a warm one, at rest, charging, the most a regulator lets by. */
+const BATTERY_VOLTS = { coldCrank: 8, crank: 10, rest: 12, charging: 13.5, most: 15 } as const;
+
+export function coilFigures(
+  engine: Engine,
+  coil: TraitOf<'coil'>,
+  volts: number = BATTERY_VOLTS.charging,
+): CoilFigures {
   const degrees = eventDegrees(engine, coil.serves);
-  const interval = degrees / (engine.maxRpm * 0.006);
+  const interval = degrees / (engine.maxRpm * DEGREES_A_MILLISECOND);
   const room = Math.max(0, interval - BURN_MILLISECONDS);
   const dwell = atVolts(coil.dwell, volts)!;
   const row = (at: number): CoilRow => {
@@ -45,10 +54,10 @@ export function coilFigures(engine: Engine, coil: TraitOf<'coil'>, volts = 13.5)
     };
   };
   return {
-    rows: [8, 10, 12, 13.5, 15].map(row),
+    rows: Object.values(BATTERY_VOLTS).map(row),
     intervalMilliseconds: interval,
     roomMilliseconds: room,
-    fitsToRpm: degrees / ((dwell + BURN_MILLISECONDS) * 0.006),
+    fitsToRpm: degrees / ((dwell + BURN_MILLISECONDS) * DEGREES_A_MILLISECOND),
     averageAmps: averageCoilAmps(coil, volts, Math.min(dwell, room), 1000 / interval),
   };
 }

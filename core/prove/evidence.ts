@@ -35,7 +35,7 @@ const wheelFact = (shaft: string, wheel: unknown): Fact => `${shaft} wheel ${whe
 /** Facts under timing and sync: wheels, ECU, cycle, spark mode, and the pins of the crank and cam sensors. */
 export function triggerFacts(build: Build, needs: readonly Need[] = needsOf(build)): Fact[] {
   const sensors = new Set(
-    build.devices.filter((device) => trait(build.kinds[device.kindId], 'trigger')).map((device) => device.id),
+    build.devices.filter((device) => trait(build.kinds[device.kindId]!, 'trigger')).map((device) => device.id),
   );
   return [
     `ECU ${build.ecu.id}`,
@@ -67,7 +67,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
   const placesOf = (test: (need: Need) => boolean) => needs.filter(test).map((need) => place(build, need.id));
   const ofRole = (role: Parameters<typeof hasRole>[1]) => {
     const ids = new Set(
-      build.devices.filter((device) => hasRole(build.kinds[device.kindId], role)).map((device) => device.id),
+      build.devices.filter((device) => hasRole(build.kinds[device.kindId]!, role)).map((device) => device.id),
     );
     return (need: Need) => ids.has(need.deviceId ?? '');
   };

@@ -30,12 +30,12 @@ export function expectRun(
   run: Run,
   keyOn: Solution = solveCircuit(build, net, 'key-on'),
 ): RunExpectation {
-  const ends = [run.hops[0].end, run.hops[run.hops.length - 1].end];
+  const ends = [run.hops[0]!.end, run.hops[run.hops.length - 1]!.end];
   const spans = (test: ProveTest) =>
     test.kind === 'continuity' && ends.includes(test.hold) && ends.includes(test.touch);
   const test =
     tests.find(spans) ??
-    tests.find((one) => one.kind === 'continuity' && run.wires.length > 0 && one.wireIds.includes(run.wires[0].id)) ??
+    tests.find((one) => one.kind === 'continuity' && run.wires.length > 0 && one.wireIds.includes(run.wires[0]!.id)) ??
     null;
   const reading = test ? build.prove.readings[test.id] : undefined;
   const verdict = test && reading ? judge(test, reading.value, build.prove.leadOhms) : null;

@@ -85,7 +85,7 @@ function wiresOf(net: Netlist, test: ProveTest): string[] {
   return [test.hold, test.touch].flatMap((end) => {
     const wires = net.wiresAt.get(end) ?? [];
     // A ground point holds every ground wire: it is not what was found wrong.
-    return wires.length === 1 ? [wires[0].id] : [];
+    return wires.length === 1 ? [wires[0]!.id] : [];
   });
 }
 

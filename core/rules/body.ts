@@ -61,8 +61,8 @@ export const bodyRules: Rule[] = [
     sheet: 'survey',
     check: (context) =>
       [...lineEnds(context).values()].flatMap((ends) => {
-        if (ends.length > 1) return [];
         const [end] = ends;
+        if (!end || ends.length > 1) return [];
         const spark = end.line.startsWith('spark-');
         const alternator = context.devices.find(({ kind }) => hasRole(kind, 'alternator'));
         const lamp = alternator?.kind.terminals.find((terminal) => terminal.destination.to === 'feed');
@@ -255,8 +255,8 @@ export const bodyRules: Rule[] = [
           ? []
           : [
               {
-                at: wires[0].moveTo.trim().toLowerCase(),
-                detail: `${listWords(wires.map((wire) => `${wire.connector} ${wire.cavity}`.trim()))} all move to ${wires[0].moveTo.trim()}.`,
+                at: wires[0]!.moveTo.trim().toLowerCase(),
+                detail: `${listWords(wires.map((wire) => `${wire.connector} ${wire.cavity}`.trim()))} all move to ${wires[0]!.moveTo.trim()}.`,
               },
             ],
       );

@@ -28,7 +28,7 @@ export const busRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'device', deviceId: nodes[0].device.id },
+          where: { type: 'device', deviceId: nodes[0]!.device.id },
           detail: `The ECU and ${listWords(nodes.map(({ device }) => device.label))} make ${ends} terminations, ${ohms.toFixed(0)} Ω across the dead bus; exactly two, 60 Ω, are wanted.`,
         },
       ];
@@ -50,7 +50,7 @@ export const busRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'device', deviceId: nodes[0].id },
+          where: { type: 'device', deviceId: nodes[0]!.id },
           detail: `${listWords(nodes.map((node) => `${node.label} speaks ${node.kilobits} kbit/s`))}: on one pair neither will be heard.`,
         },
       ];

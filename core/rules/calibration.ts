@@ -18,7 +18,7 @@ function trackLaw(one: SensorTrait, other: SensorTrait): 'sum' | 'ratio' | null 
   const spread = (values: number[]) => Math.max(...values) - Math.min(...values);
   if (spread(pairs.map(([x, y]) => x! + y!)) < 0.15) return 'sum';
   const ratios = pairs.map(([x, y]) => x! / y!);
-  return spread(ratios) < 0.05 * ratios[0] ? 'ratio' : null;
+  return spread(ratios) < 0.05 * ratios[0]! ? 'ratio' : null;
 }
 
 /** Rules of the Sensors family that follow from calibrations and key-on readings. */
@@ -177,7 +177,7 @@ export const calibrationRules: Rule[] = [
         );
         if (!hasRole(kind, 'pedal') && !(hasRole(kind, 'throttle') && motor)) return [];
         const tracks = sensorsIn(kind).filter((sensor) => sensor.quantity === 'position');
-        const law = tracks.length >= 2 ? trackLaw(tracks[0], tracks[1]) : null;
+        const law = tracks.length >= 2 ? trackLaw(tracks[0]!, tracks[1]!) : null;
         if (law !== null) return [];
         return [
           {
@@ -209,7 +209,7 @@ export const calibrationRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'device', deviceId: open[0].device.id },
+          where: { type: 'device', deviceId: open[0]!.device.id },
           detail: `${listWords(open.slice(0, 4).map(({ device }) => device.label))}${open.length > 4 ? ` and ${open.length - 4} more` : ''}: read supply, ground and signal off the part in hand before power is put on it.`,
         },
       ];

@@ -104,7 +104,7 @@ export const loomRules: Rule[] = [
         return [
           {
             at: key,
-            where: { type: 'end' as const, end: ecuEnd(pins[0]) },
+            where: { type: 'end' as const, end: ecuEnd(pins[0]!) },
             detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${formatSquare(Number(size))}. Change one, or label both ends.`,
           },
         ];
@@ -195,9 +195,9 @@ export const loomRules: Rule[] = [
         if (group.length < 2 || bare.length === 0) return [];
         return [
           {
-            at: group[0].kind.id,
-            where: { type: 'device' as const, deviceId: bare[0].device.id },
-            detail: `${plural(group.length, 'plug')} of one kind (${inSentence(group[0].kind.name)}) fit each other: label both halves, key them, or cut the branches to different lengths.`,
+            at: group[0]!.kind.id,
+            where: { type: 'device' as const, deviceId: bare[0]!.device.id },
+            detail: `${plural(group.length, 'plug')} of one kind (${inSentence(group[0]!.kind.name)}) fit each other: label both halves, key them, or cut the branches to different lengths.`,
             remedy: {
               label: 'They are labelled',
               calls: bare.map(({ device }) => call('editDevice', { deviceId: device.id, labelled: true })),

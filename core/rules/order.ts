@@ -39,7 +39,7 @@ export const orderRules: Rule[] = [
         {
           at: '',
           detail: `This ECU ${school}: ${listWords(shown)}${wrong.length > 3 ? `, and ${wrong.length - 3} more` : ''}.`,
-          where: { type: 'need', needId: wrong[0].needId },
+          where: { type: 'need', needId: wrong[0]!.needId },
           remedy: {
             label: wrong.some((use) => build.locked.includes(use.needId))
               ? 'Unlock them and allot by this order'
@@ -226,7 +226,7 @@ export const orderRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'device', deviceId: blank[0].device.id },
+          where: { type: 'device', deviceId: blank[0]!.device.id },
           detail: `${listWords(blank.slice(0, 3).map(({ device }) => device.label))}: no dead time known, so fuel at idle and at low battery will be wrong.`,
         },
       ];
@@ -263,7 +263,7 @@ export const orderRules: Rule[] = [
     check: ({ build, devices }) => {
       const fitted = devices.flatMap(({ kind }) => trait(kind, 'injector') ?? []);
       if (fitted.length === 0 || build.engine.injection === 'none') return [];
-      const figures = injectorFigures(build.engine, build.fuel, fitted[0], fitted.length);
+      const figures = injectorFigures(build.engine, build.fuel, fitted[0]!, fitted.length);
       if (figures.duty <= build.fuel.maxDuty) return [];
       return [
         {

@@ -26,7 +26,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: ecuEnd(running[0].id) },
+            where: { type: 'end' as const, end: ecuEnd(running[0]!.id) },
             detail: `${group.name}: ${listWords(running.map(({ id, need }) => `${need.label} on ${id} asks ${need.ask.hz} Hz`))}.`,
             remedy: {
               label: 'Allot them anew',
@@ -59,7 +59,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: ecuEnd(group.pins[0]) },
+            where: { type: 'end' as const, end: ecuEnd(group.pins[0]!) },
             detail: `${group.name} carries ${formatAmps(group.amps)} together; ${listWords(users.map((need) => need.label))} ask ${formatAmps(amps)}.`,
           },
         ];
@@ -85,7 +85,7 @@ export const pinRules: Rule[] = [
         return [
           {
             at: group.name,
-            where: { type: 'end' as const, end: ecuEnd(group.sides[0][0]) },
+            where: { type: 'end' as const, end: ecuEnd(group.sides[0]![0]!) },
             detail: `${group.name}: ${listWords(used)} exclude one another.`,
           },
         ];
@@ -131,7 +131,7 @@ export const pinRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'end' as const, end: ecuEnd(stale[0].pinId) },
+          where: { type: 'end' as const, end: ecuEnd(stale[0]!.pinId) },
           detail: `${plural(stale.length, 'cavity', 'cavities')} ${stale.length === 1 ? 'holds' : 'hold'} a wire that was clicked in and is not in the plan any more: ${listWords(stale.slice(0, 4).map(({ pinId, was }) => `${pinId} (was to ${was})`))}${stale.length > 4 ? ' and more' : ''}. Take it out, or put the need back.`,
           remedy: {
             label: 'They are taken out',

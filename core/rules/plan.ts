@@ -40,7 +40,7 @@ function plainlyOpen(build: Build, net: Netlist, need: Need): Hit {
     remedy:
       sure === undefined
         ? undefined
-        : { label: `Place it on ${fits[0]}`, calls: [call('assign', { needId: need.id, pinId: fits[0] })] },
+        : { label: `Place it on ${fits[0]}`, calls: [call('assign', { needId: need.id, pinId: fits[0]! })] },
     waits: true,
   };
 }
@@ -80,7 +80,7 @@ export const planRules: Rule[] = [
             at: '',
             title: `${open.length} needs without a pin`,
             detail: `${listWords(open.slice(0, 3).map((need) => need.label))} and ${open.length - 3} more are not placed yet.`,
-            where: { type: 'need', needId: open[0].id },
+            where: { type: 'need', needId: open[0]!.id },
             remedy: { label: 'Allot the rest', calls: [call('allotAll', { keep: 'placed' })] },
           },
         ];
@@ -96,7 +96,7 @@ export const planRules: Rule[] = [
             why.fits.length > 0 && need.pair === null
               ? {
                   label: `Place it on ${why.fits[0]}`,
-                  calls: [call('assign', { needId: need.id, pinId: why.fits[0] })],
+                  calls: [call('assign', { needId: need.id, pinId: why.fits[0]! })],
                 }
               : why.conflict === null
                 ? { label: 'Make room for it', calls: [call('allotAll', { keep: 'most' })] }
@@ -174,11 +174,11 @@ export const planRules: Rule[] = [
       return [...groups].flatMap(([pair, needs]) => {
         const pins = needs.map((need) => withId(build.ecu.pins, build.assignments[need.id]));
         const pairAt = (pin: Pin, need: Need) => serve(pin, need.ask).ability?.pair ?? pin.id;
-        if (pins.some((pin) => !pin) || new Set(pins.map((pin, i) => pairAt(pin!, needs[i]))).size === 1) return [];
+        if (pins.some((pin) => !pin) || new Set(pins.map((pin, i) => pairAt(pin!, needs[i]!))).size === 1) return [];
         return [
           {
             at: pair,
-            where: { type: 'need' as const, needId: needs[0].id },
+            where: { type: 'need' as const, needId: needs[0]!.id },
             detail: `${listWords(needs.map((need) => need.label))} belong on one pair of the ECU; they are on ${listWords(pins.map((pin) => pin!.id))}.`,
             remedy: {
               label: 'Allot them anew',

@@ -79,7 +79,7 @@ export const powerRules: Rule[] = [
           : [
               {
                 at: circuit.id,
-                where: { type: 'end' as const, end: circuit.loads[0].end },
+                where: { type: 'end' as const, end: circuit.loads[0]!.end },
                 detail: `${circuit.name} loses ${formatVolts(circuit.dropVolts)} to ${circuit.worstLoad} at ${formatAmps(circuit.loadAmps)}; ${formatVolts(circuit.limitVolts)} is the limit.`,
                 remedy: circuit.squareByPerson
                   ? {
@@ -178,7 +178,7 @@ export const powerRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'end', end: relayEnd(bare[0].id, '85') },
+          where: { type: 'end', end: relayEnd(bare[0]!.id, '85') },
           detail: `${listWords(bare.map((circuit) => circuit.name))}: the key switches the winding and nothing takes its kick. Relays with a diode spare the key switch and the ECU.`,
           remedy: {
             label: 'Use relays with a diode',

@@ -156,7 +156,7 @@ export const sensorRules: Rule[] = [
             detail: `${formatAmps(amps)} of ${formatAmps(limit)} on ${pin.id}: ${listWords(users.map((user) => user.device.label))}.`,
             remedy:
               spread?.fits &&
-              spread.amps[pin.id] <= limit * 0.9 &&
+              spread.amps[pin.id]! <= limit * 0.9 &&
               Object.entries(spread.shared).some(([id, to]) => build.shared[id] !== to)
                 ? {
                     label: 'Spread them over the supplies',
@@ -194,7 +194,7 @@ export const sensorRules: Rule[] = [
             : [];
         });
         if (banks.length < 2 || new Set(banks.map((one) => one.pin)).size > 1) return [];
-        const other = { ...banks[1].destination, bank: (banks[0].destination.bank + 1) % 4 };
+        const other = { ...banks[1]!.destination, bank: (banks[0]!.destination.bank + 1) % 4 };
         return [
           {
             at: device.id,
@@ -208,7 +208,7 @@ export const sensorRules: Rule[] = [
                     calls: [
                       call('setDestination', {
                         deviceId: device.id,
-                        terminalId: banks[1].terminal.id,
+                        terminalId: banks[1]!.terminal.id,
                         destination: other,
                       }),
                     ],

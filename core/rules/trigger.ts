@@ -130,7 +130,7 @@ export const triggerRules: Rule[] = [
       return [
         {
           at: '',
-          where: { type: 'device', deviceId: open[0].device.id },
+          where: { type: 'device', deviceId: open[0]!.device.id },
           detail: `${listWords(open.map(({ device }) => device.label))}: read the terminals off the part in hand, not off its family. ${swapped.join(' ')}`,
           remedy: {
             label: 'I have read them',

@@ -337,7 +337,7 @@ export function hypotheses(
       for (const [weight, plus] of [
         [1, SEA_LEVEL_KPA],
         [0.7, here],
-      ])
+      ] as const)
         display(
           'absolute-table',
           weight,

@@ -179,7 +179,7 @@ function explain(
   // The same sentence twice says nothing new, and what is a hundred times less likely than the first is no help.
   const told = causes.filter(
     (one, i) =>
-      one.odds >= 0.01 * causes[0].odds && causes.findIndex(({ sentence }) => sentence === one.sentence) === i,
+      one.odds >= 0.01 * causes[0]!.odds && causes.findIndex(({ sentence }) => sentence === one.sentence) === i,
   );
   const doubtful = told.filter((one) => DOUBTFUL.has(one.code) && one.odds >= DOUBT_FROM / 4 && one.gain >= DOUBT_GAIN);
   const doubts = doubtful.reduce((total, one) => total + one.odds, 0) >= DOUBT_FROM ? doubtful : [];

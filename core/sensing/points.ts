@@ -14,7 +14,7 @@ function cellsOf(line: string): string[] {
 /** A number as people write it: a decimal comma, a unit behind it, a real minus sign. */
 function figureOf(cell: string): number | null {
   const match = /^\s*([-+−]?\d+(?:[.,]\d+)?)\s*[a-zA-ZΩ°%/²]*\s*$/.exec(cell);
-  return match ? Number(match[1].replace('−', '-').replace(',', '.')) : null;
+  return match ? Number(match[1]!.replace('−', '-').replace(',', '.')) : null;
 }
 
 /**
@@ -36,7 +36,7 @@ export function parsePoints(text: string, options: { ohms: boolean; most?: numbe
       points.length === 0 &&
       figures.every((figure) => figure === null) &&
       lines.length > 1 &&
-      number === lines[0].number
+      number === lines[0]!.number
     )
       continue;
     if (figures.length !== 2 || figures[0] === null || figures[1] === null)
@@ -45,9 +45,9 @@ export function parsePoints(text: string, options: { ohms: boolean; most?: numbe
         `line ${number}`,
         `Line ${number}: two figures are needed, signal and value, in '${line.trim().slice(0, 40)}'.`,
       );
-    if (options.ohms && figures[0] <= 0)
+    if (options.ohms && figures[0]! <= 0)
       return fail('ohms', `line ${number}`, `Line ${number}: ${figures[0]} ohms cannot be; a resistance is above 0.`);
-    points.push({ signal: figures[0], value: figures[1] });
+    points.push({ signal: figures[0]!, value: figures[1]! });
   }
   if (points.length < 2) return fail('few', '', 'A table needs two lines at least.');
   if (points.length > (options.most ?? 64))

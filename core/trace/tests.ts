@@ -92,7 +92,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       id: `a|own-plug|${symptom.deviceId}`,
       mode: 'answer',
       state,
-      plus: cone.seeds[0],
+      plus: cone.seeds[0] ?? reference,
       minus: reference,
       title: 'Does its own output test work this part and no other?',
       how: 'Run the output test of this cylinder and watch which part answers.',
@@ -104,7 +104,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
 
 function triggerTests(build: Build): TraceTest[] {
   const sensor = triggerSensor(build, 'crank');
-  const end = ecuEnd(build.ecu.pins[0].id);
+  const end = ecuEnd(build.ecu.pins[0]!.id);
   const ask = (id: string, mode: 'count' | 'answer', title: string, how: string, minutes: number): TraceTest => ({
     id,
     mode,

@@ -138,8 +138,8 @@ function informationOf(test: TraceTest, predictions: readonly Predicted[], weigh
           typeof value === 'number' &&
           Math.abs(cluster.value - value) <= 2 * spread(test.mode, cluster.value)),
     );
-    if (home) home.weight += weights[i];
-    else clusters.push({ value, weight: weights[i] });
+    if (home) home.weight += weights[i]!;
+    else clusters.push({ value, weight: weights[i]! });
   });
   return clusters.reduce((bits, { weight }) => (weight > 0 ? bits - weight * Math.log2(weight) : bits), 0);
 }

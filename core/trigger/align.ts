@@ -150,7 +150,7 @@ function pass(
   const easing = 1 - 1 / max(STATES_LEAST, teeth);
   let trouble = 0;
   for (let i = 1; i < count; i += 1) {
-    const step = max(1e-12, seconds[from + i] - seconds[from + i - 1]);
+    const step = max(1e-12, seconds[from + i]! - seconds[from + i - 1]!);
     const row = i * size;
     anew[i] = cheapestAt;
     if (i === 1) {
@@ -161,19 +161,19 @@ function pass(
         last[2 * k * STATE] = log(step);
         alive[followed++] = 2 * k;
       }
-      [cheapest, cheapestAt] = [log(step), alive[0]];
+      [cheapest, cheapestAt] = [log(step), alive[0]!];
       continue;
     }
     const bound = cheapest + worthless;
     let touched = 0;
     let [cheapestNow, cheapestTooth] = [INFINITE, -1];
     for (let n = 0; n < followed; n += 1) {
-      const source = alive[n];
+      const source = alive[n]!;
       const own = source * STATE;
-      const cost = last[own];
+      const cost = last[own]!;
       if (cost >= bound) continue;
-      const slow = last[own + SLOW];
-      const passed = (step - last[own + TAU]) / last[own + UNIT];
+      const slow = last[own + SLOW]!;
+      const passed = (step - last[own + TAU]!) / last[own + UNIT]!;
       let tooth = source >> 1;
       for (let way = TOO_MANY; way <= OFF_PLACE; way += 1) {
         // One tooth on, two, three; the last way leads to the first again.
@@ -185,20 +185,20 @@ function pass(
         else {
           const lost = way === OFF_PLACE ? 0 : way - NORMAL;
           const f = (tooth * 3 + lost) * STRIDE;
-          const ratio = passed / figures[f + DEGREES];
+          const ratio = passed / figures[f + DEGREES]!;
           if (ratio < SOONEST || ratio > LATEST) continue;
           if (way === OFF_PLACE) price += BENT + logUsual + slow;
           else price += lost * LOST + priceOfPulse(last, own, table, f, step);
         }
-        if (price >= price2[tooth]) continue;
+        if (price >= price2[tooth]!) continue;
         if (price1[tooth] === INFINITE) reached[touched++] = tooth;
         const code = source * WAYS + way;
         // Two pasts are kept, not one past twice.
-        const same = price1[tooth] !== INFINITE && floor(way1[tooth] / WAYS) === source;
-        if (price < price1[tooth]) {
+        const same = price1[tooth] !== INFINITE && floor(way1[tooth]! / WAYS) === source;
+        if (price < price1[tooth]!) {
           if (!same) {
-            price2[tooth] = price1[tooth];
-            way2[tooth] = way1[tooth];
+            price2[tooth] = price1[tooth]!;
+            way2[tooth] = way1[tooth]!;
           }
           price1[tooth] = price;
           way1[tooth] = code;
@@ -212,12 +212,12 @@ function pass(
     const worth = cheapestNow + worthless;
     let next = 0;
     for (let n = 0; n < touched; n += 1) {
-      const tooth = reached[n];
-      if (price1[tooth] < worth) {
-        reach(2 * tooth, way1[tooth], price1[tooth], step, row);
+      const tooth = reached[n]!;
+      if (price1[tooth]! < worth) {
+        reach(2 * tooth, way1[tooth]!, price1[tooth]!, step, row);
         alivePast[next++] = 2 * tooth;
-        if (price2[tooth] < worth) {
-          reach(2 * tooth + 1, way2[tooth], price2[tooth], step, row);
+        if (price2[tooth]! < worth) {
+          reach(2 * tooth + 1, way2[tooth]!, price2[tooth]!, step, row);
           alivePast[next++] = 2 * tooth + 1;
         }
       }
@@ -226,30 +226,30 @@ function pass(
     // While the cheapest path keeps its place, none is begun anew; so few are followed through a long capture.
     const troubled =
       cheapestTooth < 0 ||
-      (moves[row + cheapestNowAt] & ~SECOND) !== NORMAL ||
-      now[cheapestNowAt * STATE + HALF] > TROUBLE;
+      (moves[row + cheapestNowAt]! & ~SECOND) !== NORMAL ||
+      now[cheapestNowAt * STATE + HALF]! > TROUBLE;
     trouble = trouble * easing + (troubled ? 1 : 0);
     if (cheapestTooth < 0 || (troubled && trouble > TROUBLES)) {
       trouble = 0;
-      const slow = last[cheapestAt * STATE + SLOW];
+      const slow = last[cheapestAt * STATE + SLOW]!;
       for (let k = 0; k < teeth; k += 1) {
-        const change = (log(step / figures[k * 3 * STRIDE + DEGREES]) - slow) / BREAK_SPEED;
+        const change = (log(step / figures[k * 3 * STRIDE + DEGREES]!) - slow) / BREAK_SPEED;
         const price = cheapest + BREAK + logTeeth + log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
         const at = 2 * k;
-        if (price1[k] <= price || price >= worth) continue;
-        if (!(price1[k] < worth)) alivePast[next++] = at;
+        if (price1[k]! <= price || price >= worth) continue;
+        if (!(price1[k]! < worth)) alivePast[next++] = at;
         begin(now, at * STATE, table, k, step);
         now[at * STATE] = price;
         moves[row + at] = ANEW;
         if (price < cheapestNow) [cheapestNow, cheapestNowAt] = [price, at];
       }
     }
-    for (let n = 0; n < touched; n += 1) price1[reached[n]] = price2[reached[n]] = INFINITE;
+    for (let n = 0; n < touched; n += 1) price1[reached[n]!] = price2[reached[n]!] = INFINITE;
     [cheapest, cheapestAt] = [cheapestNow, cheapestNowAt];
     [last, now] = [now, last];
     [alive, alivePast, followed] = [alivePast, alive, next];
     trail[i] = cheapest;
-    if (followed === 0 || (limit && cheapest > limit[i])) return noPath(count);
+    if (followed === 0 || (limit && cheapest > limit[i]!)) return noPath(count);
   }
   return follow();
 
@@ -259,8 +259,8 @@ function pass(
     const [source, way] = [floor(code / WAYS), code % WAYS];
     const own = source * STATE;
     if (way === TOO_MANY) {
-      for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n];
-      now[target + TAU] -= step;
+      for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n]!;
+      now[target + TAU]! -= step;
     } else {
       const lost = way === OFF_PLACE ? 0 : way - NORMAL;
       advance(last, own, now, target, table, ((at >> 1) * 3 + lost) * STRIDE, step, way !== OFF_PLACE);
@@ -271,9 +271,9 @@ function pass(
 
   /** The cheapest path back from its end. */
   function follow(): Alignment {
-    let state = alive[0];
-    for (let n = 1; n < followed; n += 1) if (last[alive[n] * STATE] < last[state * STATE]) state = alive[n];
-    const cost = last[state * STATE];
+    let state = alive[0]!;
+    for (let n = 1; n < followed; n += 1) if (last[alive[n]! * STATE]! < last[state * STATE]!) state = alive[n]!;
+    const cost = last[state * STATE]!;
     const path = new Int32Array(count).fill(-1);
     const events: PulseEvent[] = [];
     const before = (tooth: number, back: number) => (tooth - back + teeth * back) % teeth;
@@ -284,7 +284,7 @@ function pass(
         path[0] = at;
         break;
       }
-      const coded = i === 1 ? NORMAL : moves[i * size + state];
+      const coded = i === 1 ? NORMAL : moves[i * size + state]!;
       const [move, survivor] = [coded & ~SECOND, coded & SECOND ? 1 : 0];
       if (move === TOO_MANY) {
         events.push({ pulse: from + min(i + 1, count - 1), kind: 'added', tooth: next < 0 ? at : next });
@@ -298,7 +298,7 @@ function pass(
         events.push({ pulse: from + i, kind: 'lost', tooth: before(at, gone) });
       if (move === ANEW) events.push({ pulse: from + i, kind: 'break', tooth: at });
       if (move === OFF_PLACE) events.push({ pulse: from + i, kind: 'bent', tooth: at });
-      state = move === ANEW ? anew[i] : 2 * before(at, 1 + lost) + survivor;
+      state = move === ANEW ? anew[i]! : 2 * before(at, 1 + lost) + survivor;
     }
     events.reverse();
     // A path that starts anew leaves the pulse before it to the old one.

@@ -26,9 +26,9 @@ export function bestPace(
     const key = slope * PLAYS.length + play;
     let own = known.get(key);
     if (!own) {
-      const pace = { slope: SLOPES[slope], play: PLAYS[play], clock };
+      const pace = { slope: SLOPES[slope]!, play: PLAYS[play]!, clock };
       const { cost, squares } = weighPath(alignment, shown, seconds, from, pace, figures);
-      own = { cost: cost + SLOPE_PRICES[slope] + PLAY_PRICES[play], pace, squares };
+      own = { cost: cost + SLOPE_PRICES[slope]! + PLAY_PRICES[play]!, pace, squares };
       known.set(key, own);
     }
     return own;
@@ -55,7 +55,7 @@ export function bestPace(
   return ends.reduce((best, one) => (one.cost < best.cost ? one : best));
 }
 /** A pace of the lists above with which a crank hardly swings any more. */
-export const EVEN_PACE: Pace = { slope: SLOPES[1], play: PLAYS[3], clock: 0 };
+export const EVEN_PACE: Pace = { slope: SLOPES[1]!, play: PLAYS[3]!, clock: 0 };
 /** Places in the lists above from which the pace is sought downhill. */
 const STARTS_AT = [
   [1, 5],

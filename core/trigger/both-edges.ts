@@ -23,13 +23,13 @@ export function judgeRows(rows: readonly Row[], context: Omit<RowContext, 'told'
     told,
     onProgress: (done: number) => context.onProgress((at + done) / rows.length),
   });
-  const first = judgeRow(rows[0], part(0));
+  const first = judgeRow(rows[0]!, part(0));
   const [leader, ...others] = first.near;
   if (!leader) return [];
   const next = others.find(({ pattern }) => !samePattern(pattern, leader.pattern));
-  const settled = !isEven(leader) && explains(leader, rows[0]) && !(next && costOf(next) < costOf(leader) + CLEAR);
+  const settled = !isEven(leader) && explains(leader, rows[0]!) && !(next && costOf(next) < costOf(leader) + CLEAR);
   if (rows.length === 1 || settled) return [...first.near];
-  const second = judgeRow(rows[1], part(1));
+  const second = judgeRow(rows[1]!, part(1));
   const wheels = new Map([second, first].flatMap(({ near }) => near.slice(0, BOTH).map((one) => [keyOf(one), one])));
   const both = [...wheels.values()].map((wheel) => {
     const parts = [inRow(first, wheel, context.square), inRow(second, wheel, context.square)];

@@ -61,10 +61,10 @@ export function camRound(
       let at = 0;
       for (const place of row) {
         const target = place + rounds;
-        if (target > row[row.length - 1] + off) break;
-        while (at < row.length && row[at] < target - off) at += 1;
+        if (target > row[row.length - 1]! + off) break;
+        while (at < row.length && row[at]! < target - off) at += 1;
         room += 1;
-        if (at < row.length && row[at] <= target + off) found += 1;
+        if (at < row.length && row[at]! <= target + off) found += 1;
       }
     }
     return (found + 1) / (room + 2);
@@ -73,9 +73,9 @@ export function camRound(
   const shares = tried.map((rounds) => agreement(rounds));
   const most = max(0, ...shares);
   if (most < AGREE) return null;
-  const first = tried[shares.findIndex((share) => share >= most - AS_GOOD)];
+  const first = tried[shares.findIndex((share) => share >= most - AS_GOOD)]!;
   const like = pairs.filter((pair) => abs(pair - first) <= wide(first)).sort((one, other) => one - other);
-  const rounds = max(1, round(like[like.length >> 1]));
+  const rounds = max(1, round(like[like.length >> 1]!));
   const evenly = Array.from({ length: WINDOWS_MOST - 1 }, (_, i) => i + 2).some(
     (windows) => agreement(rounds / windows) >= most - AS_GOOD,
   );

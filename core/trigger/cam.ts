@@ -32,14 +32,14 @@ export function anglesAt(seconds: ArrayLike<number>, pulses: Float64Array, degre
   const out = new Float64Array(seconds.length).fill(Number.NaN);
   let at = 0;
   for (let i = 0; i < out.length; i += 1) {
-    const time = seconds[i];
-    while (at + 2 < pulses.length && pulses[at + 1] <= time) at += 1;
+    const time = seconds[i]!;
+    while (at + 2 < pulses.length && pulses[at + 1]! <= time) at += 1;
     let [low, high] = [at, at + 1];
     while (low > 0 && Number.isNaN(degrees[low])) low -= 1;
     while (high < pulses.length - 1 && Number.isNaN(degrees[high])) high += 1;
-    if (time < pulses[low] || !(time <= pulses[high])) continue;
-    const part = (time - pulses[low]) / (pulses[high] - pulses[low]);
-    out[i] = degrees[low] + part * (degrees[high] - degrees[low]);
+    if (time < pulses[low]! || !(time <= pulses[high]!)) continue;
+    const part = (time - pulses[low]!) / (pulses[high]! - pulses[low]!);
+    out[i] = degrees[low]! + part * (degrees[high]! - degrees[low]!);
   }
   return out;
 }
@@ -48,16 +48,16 @@ export function anglesAt(seconds: ArrayLike<number>, pulses: Float64Array, degre
 function clusters(angles: readonly number[], cycles: number, wide: number): { degrees: number; count: number }[] {
   const sorted = angles.map(wrap).sort((one, other) => one - other);
   if (sorted.length === 0) return [];
-  const groups: number[][] = [[sorted[0]]];
+  const groups: number[][] = [[sorted[0]!]];
   for (const angle of sorted.slice(1)) {
-    const group = groups[groups.length - 1];
-    if (angle - group[group.length - 1] <= wide) group.push(angle);
+    const group = groups[groups.length - 1]!;
+    if (angle - group[group.length - 1]! <= wide) group.push(angle);
     else groups.push([angle]);
   }
   // The first and the last may be one, cut by the end of the cycle.
-  const last = groups[groups.length - 1];
-  if (groups.length > 1 && groups[0][0] + CYCLE - last[last.length - 1] <= wide) {
-    groups[0] = [...last.map((angle) => angle - CYCLE), ...groups[0]];
+  const last = groups[groups.length - 1]!;
+  if (groups.length > 1 && groups[0]![0]! + CYCLE - last[last.length - 1]! <= wide) {
+    groups[0] = [...last.map((angle) => angle - CYCLE), ...groups[0]!];
     groups.pop();
   }
   return groups
@@ -82,7 +82,7 @@ export function matchCam(
   if (seen.length < 2) return null;
   const cycles = Math.max(1, (Math.max(...seen) - Math.min(...seen)) / CYCLE);
   // Between coarse teeth the angle is only as good as the speed is even.
-  const pitch = (degrees[degrees.length - 1] - degrees[0]) / Math.max(1, degrees.length);
+  const pitch = (degrees[degrees.length - 1]! - degrees[0]!) / Math.max(1, degrees.length);
   const wide = Math.min(24, Math.max(12, Number.isNaN(pitch) ? 12 : pitch * 0.3));
   const [rises, falls] = [clusters(of(1), cycles, wide), clusters(of(0), cycles, wide)];
   const main = square ? rises : falls;
@@ -133,14 +133,14 @@ function shiftFit(
     ? wheel.edges.map(({ degrees, level }) => ({ degrees: degrees * 2, level: inverted ? 1 - level : level }))
     : wheel.edges.flatMap((edge, i) => {
         if (edge.level !== 1) return [];
-        const off = (wheel.edges[(i + 1) % wheel.edges.length].degrees - edge.degrees + 360) % 360;
+        const off = (wheel.edges[(i + 1) % wheel.edges.length]!.degrees - edge.degrees + 360) % 360;
         return [{ degrees: (edge.degrees + off / 2) * 2, level: 0 }];
       });
   if (spots.length !== edges.length) return null;
   let best: { degrees: number; off: number } | null = null;
   for (const start of edges) {
-    if (start.level !== spots[0].level) continue;
-    const shift = start.degrees - spots[0].degrees;
+    if (start.level !== spots[0]!.level) continue;
+    const shift = start.degrees - spots[0]!.degrees;
     const offs = spots.map((spot) => {
       let [least, signed] = [Number.POSITIVE_INFINITY, 0];
       for (const edge of edges) {

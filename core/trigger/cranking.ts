@@ -75,7 +75,7 @@ export function gasTorque(engine: Engine): number[] {
         const from = (((i - turn + 360) % 720) + 720) % 720;
         // A chamber that fires each turn has its own torque on both sides of the top within that turn only.
         if (cycle === 360 && engine.kind !== 'rotary' && abs(from - 360) > 180) continue;
-        out[i] += one[floor(from)];
+        out[i]! += one[floor(from)]!;
       }
   return out;
 }
@@ -89,7 +89,7 @@ export function accelerationOf(
 ): number {
   const at = ((degrees % 720) + 720) % 720;
   const low = floor(at);
-  const torque = gas[low] + (at - low) * (gas[(low + 1) % 720] - gas[low]);
+  const torque = gas[low]! + (at - low) * (gas[(low + 1) % 720]! - gas[low]!);
   const motor = driven ? stall * max(0, 1 - max(0, speed) / free) : 0;
   const turning = torque + motor;
   // Standing, friction only holds.
@@ -180,8 +180,8 @@ export function swingOfEngine(engine: Engine, rpm: number, ripple: number): Swin
   for (let k = 0; k < ORDERS; k += 1)
     for (let i = 0; i < 720; i += 1) {
       const angle = ((k + 1) / 2) * i * RADIAN;
-      swing[2 * k] -= (log(speeds[i]) * cos(angle)) / 360;
-      swing[2 * k + 1] -= (log(speeds[i]) * sin(angle)) / 360;
+      swing[2 * k]! -= (log(speeds[i]!) * cos(angle)) / 360;
+      swing[2 * k + 1]! -= (log(speeds[i]!) * sin(angle)) / 360;
     }
   return swing;
 }

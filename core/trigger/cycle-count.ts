@@ -46,11 +46,11 @@ function countedBy(
 
 /** Even teeth counted on: an interval as long as two of its neighbours is two teeth, whatever the speed does. */
 function evenPlaces(seconds: Float64Array): Float64Array {
-  const steps = seconds.subarray(1).map((time, i) => time - seconds[i]);
+  const steps = seconds.subarray(1).map((time, i) => time - seconds[i]!);
   const places = new Float64Array(seconds.length);
   for (let i = 0; i < steps.length; i += 1) {
     const around = steps.slice(max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1).sort();
-    places[i + 1] = places[i] + round(steps[i] / around[around.length >> 1]);
+    places[i + 1] = places[i]! + round(steps[i]! / around[around.length >> 1]!);
   }
   return places;
 }

@@ -77,9 +77,9 @@ const distance = (one: number, other: number) => {
 export function armingAt(table: DecoderSettings['arming'], rpm: number): number {
   if (table.length === 0) return 0;
   const after = table.findIndex((row) => row.rpm > rpm);
-  if (after === 0) return table[0].volts;
-  if (after < 0) return table[table.length - 1].volts;
-  const [one, other] = [table[after - 1], table[after]];
+  if (after === 0) return table[0]!.volts;
+  if (after < 0) return table[table.length - 1]!.volts;
+  const [one, other] = [table[after - 1]!, table[after]!];
   return one.volts + ((rpm - one.rpm) / (other.rpm - one.rpm)) * (other.volts - one.volts);
 }
 
@@ -101,7 +101,9 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
   const span = pattern.reduce((sum, one) => sum + one, 0);
   const before = (k: number) => (k + teeth - 1) % teeth;
   // Tooth k ends the interval pattern[before(k)]; the ratio to the interval before that is what the decoder sees.
-  const limits = pattern.map((_, k) => bounds(pattern[before(k)] / pattern[before(before(k))], settings.gapThreshold));
+  const limits = pattern.map((_, k) =>
+    bounds(pattern[before(k)]! / pattern[before(before(k))]!, settings.gapThreshold),
+  );
   const level = settings.edge === 'rising' ? 1 : 0;
   const seconds: number[] = [];
   const found: number[] = [];
@@ -141,19 +143,20 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
   const camEdges: number[] = [];
   if (cam && settings.cam)
     for (let i = 0; i < cam.edges.level.length; i += 1)
-      if (cam.edges.level[i] === settings.cam.edge) camEdges.push(cam.edges.seconds[i]);
+      if (cam.edges.level[i] === settings.cam.edge) camEdges.push(cam.edges.seconds[i]!);
   const seeCam = (time: number) => {
     const window = settings.cam!;
     if (state !== 'angle' && state !== 'full') return;
-    const at = angle + rpm * 6 * (time - seconds[seconds.length - 1]);
+    const at = angle + rpm * 6 * (time - seconds[seconds.length - 1]!);
     const off = (turns: number) => Math.min(...window.degrees.map((degrees) => distance(at + turns, degrees)));
     if (turn === null) {
       // Which turn of the cycle: the repeats of the pattern are tried, and only one may fit.
       const fits: number[] = [];
       for (let shift = 0; shift < CYCLE - 0.5; shift += Math.min(360, span))
         if (off(shift) <= window.windowDegrees) fits.push(shift);
-      if (fits.length !== 1) return;
-      [turn] = fits;
+      const [only] = fits;
+      if (only === undefined || fits.length > 1) return;
+      turn = only;
       const now = at + turn;
       due = window.degrees.map((degrees) => at + wrap(degrees - now));
       // The one just seen comes a cycle later.
@@ -164,19 +167,19 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
     }
     const hit = due.findIndex((next) => Math.abs(next - at) <= window.windowDegrees);
     if (hit < 0) return lose(time, 'cam-window');
-    due[hit] += CYCLE;
+    due[hit]! += CYCLE;
   };
   for (let i = 0; i < crank.edges.level.length; i += 1) {
     if (crank.edges.level[i] !== level) continue;
-    const time = crank.edges.seconds[i];
-    if (!square && crank.edges.height[i] < armingAt(settings.arming, rpm)) continue;
+    const time = crank.edges.seconds[i]!;
+    if (!square && crank.edges.height[i]! < armingAt(settings.arming, rpm)) continue;
     const last = seconds[seconds.length - 1];
     if (last !== undefined && (time - last) * 1e6 < settings.filterMicroseconds) {
       filtered += 1;
       continue;
     }
-    while (camAt < camEdges.length && camEdges[camAt] <= time) {
-      seeCam(camEdges[camAt]);
+    while (camAt < camEdges.length && camEdges[camAt]! <= time) {
+      seeCam(camEdges[camAt]!);
       camAt += 1;
     }
     seconds.push(time);
@@ -187,18 +190,18 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
       found.push(-1);
       continue;
     }
-    const ratio = (time - seconds[count - 2]) / (seconds[count - 2] - seconds[count - 3]);
+    const ratio = (time - seconds[count - 2]!) / (seconds[count - 2]! - seconds[count - 3]!);
     if (tooth >= 0) {
       const next = (tooth + 1) % teeth;
-      const [low, high] = limits[next];
+      const [low, high] = limits[next]!;
       if (ratio < low || ratio > high) {
         lose(time, ratio < low ? 'extra-pulse' : 'missing-pulse');
         found.push(-1);
         continue;
       }
-      const step = pattern[tooth];
+      const step = pattern[tooth]!;
       tooth = next;
-      rpm = step / (time - seconds[count - 2]) / 6;
+      rpm = step / (time - seconds[count - 2]!) / 6;
       angle = angle + step;
       // A cam pulse that should have come by now.
       if (settings.cam && due.some((next) => angle - next > settings.cam!.windowDegrees + step)) {
@@ -211,13 +214,13 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
     }
     // Not synchronised: teeth that this interval cannot end fall out; one left is the place.
     const moved = candidates.length > 0 ? candidates.map((k) => (k + 1) % teeth) : pattern.map((_, k) => k);
-    candidates = moved.filter((k) => ratio >= limits[k][0] && ratio <= limits[k][1]);
+    candidates = moved.filter((k) => ratio >= limits[k]![0] && ratio <= limits[k]![1]);
     steady = candidates.length === 1 ? steady + 1 : 0;
     // One place is left, and the teeth after it agree.
     if (steady >= Math.min(CONFIRMED, teeth)) {
-      [tooth] = candidates;
-      angle = place[tooth];
-      rpm = pattern[before(tooth)] / (time - seconds[count - 2]) / 6;
+      tooth = candidates[0]!;
+      angle = place[tooth]!;
+      rpm = pattern[before(tooth)]! / (time - seconds[count - 2]!) / 6;
       turn = null;
       toAngle ??= time - firstPulse;
       enter(time, 'angle');
@@ -239,15 +242,15 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
 /** Losses while the engine spins up or comes to rest are called by that name: intervals a third of the usual speed. */
 function atTheEnds(losses: readonly Loss[], seconds: readonly number[]): Loss[] {
   if (losses.length === 0) return [];
-  const steps = seconds.slice(1).map((time, i) => time - seconds[i]);
+  const steps = seconds.slice(1).map((time, i) => time - seconds[i]!);
   const usual = [...steps].sort((one, other) => one - other)[steps.length >> 1] ?? 0;
-  const [first, last] = [seconds[0], seconds[seconds.length - 1]];
+  const [first, last] = [seconds[0]!, seconds[seconds.length - 1]!];
   const near = 60 * usual;
   // Median interval of the few around a time against the usual one.
   const slow = (time: number) => {
     const at = seconds.findIndex((one) => one >= time);
     const around = steps.slice(Math.max(0, at - 8), at + 8).sort((one, other) => one - other);
-    return around.length > 0 && around[around.length >> 1] > 1.8 * usual;
+    return around.length > 0 && around[around.length >> 1]! > 1.8 * usual;
   };
   return losses.map((loss) =>
     loss.seconds - first < near && slow(loss.seconds)

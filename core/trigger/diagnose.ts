@@ -99,7 +99,7 @@ export function placed(
     trusted,
   );
   return losses.map((loss, i) =>
-    Number.isNaN(angles[i]) ? loss : { ...loss, angle: ((angles[i] % 720) + 720) % 720 },
+    Number.isNaN(angles[i]) ? loss : { ...loss, angle: ((angles[i]! % 720) + 720) % 720 },
   );
 }
 
@@ -148,7 +148,7 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
   );
   const sum = weights.reduce((all, one) => all + one, 0);
   return stories
-    .map((story, i) => ({ story, likelihood: weights[i] / sum, evidence: evidence[story], ...words[story] }))
+    .map((story, i) => ({ story, likelihood: weights[i]! / sum, evidence: evidence[story], ...words[story] }))
     .filter(({ story, likelihood }) => likelihood > 0.01 || story === 'random')
     .sort((one, other) => other.likelihood - one.likelihood);
 }
@@ -161,15 +161,15 @@ function fasterShare({ seconds }: Decoding, losses: readonly Loss[]): number {
   const over = Math.min(SPEED_PULSES, Math.floor(seconds.length / 4));
   if (over < 2) return 1;
   const speeds: number[] = [];
-  for (let i = 0; i + over < seconds.length; i += 1) speeds.push(1 / (seconds[i + over] - seconds[i]));
+  for (let i = 0; i + over < seconds.length; i += 1) speeds.push(1 / (seconds[i + over]! - seconds[i]!));
   const at = (time: number) => {
     let [low, high] = [0, seconds.length - 1];
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (seconds[middle] < time) low = middle + 1;
+      if (seconds[middle]! < time) low = middle + 1;
       else high = middle;
     }
-    return speeds[Math.min(speeds.length - 1, Math.max(0, low - (over >> 1)))];
+    return speeds[Math.min(speeds.length - 1, Math.max(0, low - (over >> 1)))]!;
   };
   const slowest = Math.min(...losses.map((loss) => at(loss.seconds)));
   return Math.max(1 / speeds.length, speeds.filter((speed) => speed >= slowest * 0.95).length / speeds.length);

@@ -5,13 +5,13 @@ const LOOKED = 400;
 
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((one, other) => one - other);
-  return sorted[sorted.length >> 1];
+  return sorted[sorted.length >> 1]!;
 };
 
 /** Seconds from sample to sample about the edges of a track; null with fewer than two edges. */
 export function sampleSeconds({ edges }: Track): number | null {
   const last = edges.at.length - 1;
-  return last < 1 ? null : (edges.seconds[last] - edges.seconds[0]) / (edges.at[last] - edges.at[0]);
+  return last < 1 ? null : (edges.seconds[last]! - edges.seconds[0]!) / (edges.at[last]! - edges.at[0]!);
 }
 
 const spread = (count: number): number[] => {
@@ -32,12 +32,12 @@ export function edgeSeconds(track: Track): number | null {
   const times: Record<0 | 1, number[]> = { 0: [], 1: [] };
   for (const i of spread(edges.at.length)) {
     const level = edges.level[i] as 0 | 1;
-    const from = Math.floor(edges.at[i]);
+    const from = Math.floor(edges.at[i]!);
     let [one, other] = [from, from + 1];
     const before = (value: number) => (level === 1 ? value > low : value < high);
     const after = (value: number) => (level === 1 ? value < high : value > low);
-    while (one > 0 && before(channel.values[one])) one -= 1;
-    while (other < channel.values.length - 1 && after(channel.values[other])) other += 1;
+    while (one > 0 && before(channel.values[one]!)) one -= 1;
+    while (other < channel.values.length - 1 && after(channel.values[other]!)) other += 1;
     times[level].push(other - one);
   }
   const slower = Math.max(...[times[0], times[1]].filter((all) => all.length > 0).map(median));
@@ -50,10 +50,10 @@ export function crossingNoiseDegrees(track: Track, rpm: number): number | null {
   const step = sampleSeconds(track);
   if (track.reads !== 'crossings' || step === null) return null;
   const slopes = spread(edges.at.length).flatMap((i) => {
-    const at = Math.round(edges.at[i]);
+    const at = Math.round(edges.at[i]!);
     // Over half the way between the lobes' tops: a single step would measure the noise itself.
-    const near = Math.max(1, Math.round((0.25 * (edges.seconds[i] - edges.lobe[i])) / step));
-    const slope = Math.abs(channel.values[at + near] - channel.values[at - near]) / (2 * near * step);
+    const near = Math.max(1, Math.round((0.25 * (edges.seconds[i]! - edges.lobe[i]!)) / step));
+    const slope = Math.abs(channel.values[at + near]! - channel.values[at - near]!) / (2 * near * step);
     return edges.level[i] === 0 && slope > 0 ? [slope] : [];
   });
   if (slopes.length === 0) return null;

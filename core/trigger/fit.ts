@@ -39,7 +39,7 @@ export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | nu
     (one) => places >= one.minPlaces && places <= one.maxPlaces && crank.missing <= one.maxMissing,
   );
   if (!decoder) {
-    const [one] = family;
+    const one = family[0]!;
     return {
       ...none,
       reason: `${ecu.model} takes ${one.minPlaces} to ${one.maxPlaces} places with up to ${one.maxMissing} missing; this wheel has ${places} with ${crank.missing}.`,

@@ -218,13 +218,13 @@ export function guessPulses(
       ];
       const off = Math.max(...speeds.map((speed) => Math.max(...speeds.map((other) => speed / other)))) - 1;
       // The crank's frequency counts the most pulses: its speed is the exactest that is not a rev counter's.
-      const speed = rpm ?? speeds[0];
+      const speed = rpm ?? speeds[0]!;
       if (off > OFF_MOST || speed < SPEEDS[0] || speed > SPEEDS[1]) continue;
       guesses.push({
         crankPerTurn,
         camPerCycle,
         ratio: crankPerTurn === null || camPerCycle === null ? null : (2 * crankPerTurn) / camPerCycle,
-        off: crankPerTurn !== null && camPerCycle !== null && rpm === null ? speeds[1] / speeds[0] - 1 : off,
+        off: crankPerTurn !== null && camPerCycle !== null && rpm === null ? speeds[1]! / speeds[0]! - 1 : off,
         rpm: speed,
         price:
           0.5 * (off / METER) ** 2 +

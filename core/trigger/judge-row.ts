@@ -83,7 +83,7 @@ function firstLook(trials: readonly Trial[], { pulses, from, to, clock }: Row, o
   const seen = trials.map((trial, done) => {
     onProgress((done + 1) / trials.length);
     const { cost, trail } = look(trial.pattern, pulses, from, lookTo, clock, limit);
-    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + BEHIND);
+    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i]!, trail[i]! + BEHIND);
     return { trial, cost: cost + prior(trial) };
   });
   return seen.sort((one, other) => one.cost - other.cost);
@@ -119,14 +119,15 @@ function judgeEven(
   level: 0 | 1,
   { square, told }: RowContext,
 ): Judged[] {
-  if (evens.length === 0) return [];
+  const [even] = evens;
+  if (!even) return [];
   const madeOf = (round: number): Trial =>
     evens.find((trial) => Math.round(720 / spanOf(trial)) === round) ??
-    trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0];
+    trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0]!;
   const counts = (round: number | null): round is number => round !== null && round % 2 === 0 && round <= EVEN_MOST;
   // What was counted holds, also where the path itself slips at several lost pulses in a row.
   if (counts(told)) return [{ ...judgeOne(madeOf(told)), round: told, stray: 0 }];
-  const unknown = EVEN_STEPS.map((step) => judgeOne({ ...evens[0], pattern: [step] })).reduce((one, other) =>
+  const unknown = EVEN_STEPS.map((step) => judgeOne({ ...even, pattern: [step] })).reduce((one, other) =>
     other.cost + other.stray < one.cost + one.stray ? other : one,
   );
   if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
@@ -152,7 +153,7 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   const judgeOne = (trial: Trial) => {
     const judged = judge(trial.pattern, pulses, from, to, clock, limit);
     const { trail } = judged;
-    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i], trail[i] + reach);
+    for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i]!, trail[i]! + reach);
     return withCam(trial, judged, row, context);
   };
   const refined = (trial: Judged): Judged => {
@@ -163,9 +164,9 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   const first = firstLook(uneven, row, (done) => onProgress(0.5 * done));
   const near: Judged[] = [];
   for (const [at, { trial, cost }] of first.slice(0, NEAREST).entries()) {
-    const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0], row);
+    const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0]!, row);
     const [least, behind] = clear ? [ALIKE_LEAST, ALIKE_BEHIND] : [NEAREST_LEAST, BEHIND];
-    if (at >= least && cost > first[0].cost + behind) break;
+    if (at >= least && cost > first[0]!.cost + behind) break;
     onProgress(0.5 + (0.3 * at) / NEAREST);
     near.push(judgeOne(trial));
   }
@@ -178,7 +179,7 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   near.sort(byCost);
   // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide; else only rivals.
   let even: Judged | null = null;
-  const plain = near.length > 0 ? costOf(near[0]) : 0;
+  const plain = near.length > 0 ? costOf(near[0]!) : 0;
   for (const [at, trial] of near.entries()) {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
     onProgress(0.8 + (0.2 * at) / near.length);

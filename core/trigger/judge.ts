@@ -214,7 +214,7 @@ function overTurns({ alignment, degrees }: Judgement, pattern: readonly number[]
   let turn = 0;
   const teeth = alignment.teeth.map((tooth, i) => {
     if (tooth < 0 || Number.isNaN(degrees[i])) return -1;
-    turn = floor(degrees[i] / span + 1e-9);
+    turn = floor(degrees[i]! / span + 1e-9);
     return lift(tooth, turn);
   });
   return { ...alignment, teeth };
@@ -241,7 +241,7 @@ export function refine(
     const costs = fits.map(
       ({ swing, price }) => price + bestPace(alignment, bent(cycle, swing), seconds, from, clock, EVEN_PACE).cost,
     );
-    return fits[costs.indexOf(min(...costs))];
+    return fits[costs.indexOf(min(...costs))]!;
   };
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
     const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
@@ -251,7 +251,7 @@ export function refine(
   };
   // A path that had to be begun anew was begun at the wrong tooth; even teeth have but one.
   const wrong = pattern.length > 1 && first.alignment.events.some(({ kind }) => kind === 'break');
-  const tooth = wrong ? -1 : first.alignment.teeth[0];
+  const tooth = wrong ? -1 : first.alignment.teeth[0]!;
   const own = likeliest(first);
   const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
@@ -264,7 +264,7 @@ export function refine(
         const phase = (2 * PI * k) / GRID_PHASES;
         const swing = swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
         const { cost, trail } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock }, { limit });
-        for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i], trail[i] + GRID_BEHIND);
+        for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + GRID_BEHIND);
         return { swing: { swing, price: GRID_PRICE }, cost };
       }),
     );

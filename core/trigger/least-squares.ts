@@ -28,31 +28,31 @@ export function factored(matrix: Float64Array, right: Float64Array, size: number
   let good = size;
   for (let i = 0; i < size; i += 1) {
     for (let j = 0; j <= i; j += 1) {
-      let sum = matrix[j * size + i];
-      for (let k = 0; k < j; k += 1) sum -= lower[i * size + k] * lower[j * size + k];
-      lower[i * size + j] = i === j ? sum : sum / lower[j * size + j];
+      let sum = matrix[j * size + i]!;
+      for (let k = 0; k < j; k += 1) sum -= lower[i * size + k]! * lower[j * size + k]!;
+      lower[i * size + j] = i === j ? sum : sum / lower[j * size + j]!;
     }
-    const left = lower[i * size + i];
-    if (!(left > LEFT_LEAST * matrix[i * size + i])) {
+    const left = lower[i * size + i]!;
+    if (!(left > LEFT_LEAST * matrix[i * size + i]!)) {
       good = i;
       break;
     }
     const root = sqrt(left);
     lower[i * size + i] = root;
-    let sum = right[i];
-    for (let k = 0; k < i; k += 1) sum -= lower[i * size + k] * forward[k];
+    let sum = right[i]!;
+    for (let k = 0; k < i; k += 1) sum -= lower[i * size + k]! * forward[k]!;
     forward[i] = sum / root;
-    logs[i + 1] = logs[i] + 2 * log(root);
+    logs[i + 1] = logs[i]! + 2 * log(root);
   }
   return {
     size: good,
-    logDeterminant: (count) => logs[count],
+    logDeterminant: (count) => logs[count]!,
     solve: (count) => {
       const out = new Float64Array(count);
       for (let row = count - 1; row >= 0; row -= 1) {
-        let sum = forward[row];
-        for (let k = row + 1; k < count; k += 1) sum -= lower[k * size + row] * out[k];
-        out[row] = sum / lower[row * size + row];
+        let sum = forward[row]!;
+        for (let k = row + 1; k < count; k += 1) sum -= lower[k * size + row]! * out[k]!;
+        out[row] = sum / lower[row * size + row]!;
       }
       return out;
     },

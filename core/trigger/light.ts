@@ -85,8 +85,8 @@ export function lineThrough(xs: readonly number[], ys: readonly number[], least 
   const at = xs.reduce((sum, x) => sum + x, 0) / count;
   const mean = ys.reduce((sum, y) => sum + y, 0) / count;
   const spread = xs.reduce((sum, x) => sum + (x - at) ** 2, 0);
-  const slope = spread > 0 ? xs.reduce((sum, x, i) => sum + (x - at) * (ys[i] - mean), 0) / spread : 0;
-  const squares = ys.reduce((sum, y, i) => sum + (y - mean - slope * (xs[i] - at)) ** 2, 0);
+  const slope = spread > 0 ? xs.reduce((sum, x, i) => sum + (x - at) * (ys[i]! - mean), 0) / spread : 0;
+  const squares = ys.reduce((sum, y, i) => sum + (y - mean - slope * (xs[i]! - at)) ** 2, 0);
   const free = count - (spread > 0 ? 2 : 1);
   const rest = free > 0 ? Math.sqrt(squares / free) : 0;
   const noise = Math.max(rest, least);
@@ -131,11 +131,12 @@ export function readLights(
   const near = asked.map((one) => wrapSigned(one - reference, cycle));
   const events = cycle / cylinders;
   const mine = near.map((away) => Math.abs(away) <= Math.min(BESIDE, events / 3));
-  const used = reads.flatMap((read, i) => (mine[i] ? [{ rpm: read.rpm, asks: reference + near[i] }] : []));
-  const [slowest, fastest] = [Math.min, Math.max].map((of) => of(...used.map(({ rpm }) => rpm)));
+  const used = reads.flatMap((read, i) => (mine[i] ? [{ rpm: read.rpm, asks: reference + near[i]! }] : []));
+  const speedsUsed = used.map(({ rpm }) => rpm);
+  const [slowest, fastest] = [Math.min(...speedsUsed), Math.max(...speedsUsed)];
   const speeds = fastest - slowest >= ONE_SPEED;
   const line = lineThrough(
-    used.map(({ rpm }) => (speeds ? rpm : slowest)),
+    speedsUsed.map((rpm) => (speeds ? rpm : slowest)),
     used.map(({ asks }) => asks),
   );
   const valueAt = (rpm: number) => line.mean + line.slope * (rpm - line.at);
@@ -143,7 +144,7 @@ export function readLights(
   const atRpm = sure ? (forRpm ?? slowest) : line.at;
   const scatter = used.length - (speeds ? 2 : 1) > 0 ? line.rest : null;
   const points = reads.map((read, i): ReadPoint => {
-    const asks = reference + near[i];
+    const asks = reference + near[i]!;
     return {
       ...read,
       error: wrapSigned(read.commandedDegrees - read.seenDegrees, cycle),
@@ -166,7 +167,7 @@ export function readLights(
 
 /** The asked offset with the most others beside it, a cycle folded to one. */
 function bestReference(asked: readonly number[], cycle: number): number {
-  let [best, most] = [asked[0], 0];
+  let [best, most] = [asked[0]!, 0];
   for (const one of asked) {
     const close = asked.filter((other) => Math.abs(wrapSigned(other - one, cycle)) <= BESIDE).length;
     // Between equals the later reading: what was corrected on the way counts.
@@ -188,7 +189,7 @@ function verdictsOf(
   const say = (id: Verdict['id'], tone: Verdict['tone'], sentence: string, next: string) =>
     found.push({ id, tone, sentence, next });
   const { points, scatter, delay } = log;
-  const last = points[points.length - 1];
+  const last = points[points.length - 1]!;
   const turnOut = (error: number) => cycle === 720 && Math.abs(Math.abs(error) - 360) <= BESIDE;
   const turned = points.filter(({ error }) => turnOut(error));
   const heeded = heed(reads, cycle);
@@ -302,7 +303,7 @@ function verdictsOf(
  */
 function heed(reads: readonly LightRead[], cycle: number): 'wrong-sign' | 'not-taken' | null {
   for (let i = reads.length - 1; i > 0; i -= 1) {
-    const [one, other] = [reads[i - 1], reads[i]];
+    const [one, other] = [reads[i - 1]!, reads[i]!];
     const moved = wrapSigned(other.oldOffset - one.oldOffset, cycle);
     if (Math.abs(moved) < 3 || Math.abs(Math.abs(moved) - 360) < 3) continue;
     const errorOf = (read: LightRead) => read.commandedDegrees - read.seenDegrees;

@@ -119,9 +119,9 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   if (judged.length === 0)
     return fail('no-wheels', 'wheels', 'There is no crank wheel to hold the capture against: the library is empty.');
   // What an engine can do tells wheels of one shape apart.
-  const rowOf = ({ level }: Judged) => rows.find((row) => row.level === level) ?? rows[0];
+  const rowOf = ({ level }: Judged) => rows.find((row) => row.level === level) ?? rows[0]!;
   const near = byLikelihood(judged, rowOf);
-  let best = near[0];
+  let best = near[0]!;
   if (cam && best.round !== null) {
     const { round } = best;
     // Wheels that give the same pulses are told apart by how often the cam comes round.
@@ -194,7 +194,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   options.onProgress?.(1);
   const verdict = verdictOf([best, ...near.filter((trial) => trial !== best)], rowOf, codedWidths(crank, best.wheel));
   return ok({
-    best: candidates[0],
+    best: candidates[0]!,
     verdict,
     candidates: candidates.slice(0, 12),
     runnerUp,

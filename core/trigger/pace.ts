@@ -70,7 +70,7 @@ function intervalFigures(degrees: number, out: Float64Array, at: number): void {
   out[at + Q22] = scale * twice;
 }
 
-const median = (values: readonly number[]): number => [...values].sort((x, y) => x - y)[values.length >> 1];
+const median = (values: readonly number[]): number => [...values].sort((x, y) => x - y)[values.length >> 1]!;
 
 /** Figures of all intervals for a slope of deviation 1: they serve for any pace. @param intervals Crank degrees from each tooth to the next. */
 export function figuresOf(intervals: readonly number[]): Float64Array {
@@ -81,7 +81,7 @@ export function figuresOf(intervals: readonly number[]): Float64Array {
     let before = tooth;
     for (let lost = 0; lost < 3; lost += 1) {
       before = before === 0 ? teeth - 1 : before - 1;
-      degrees += intervals[before];
+      degrees += intervals[before]!;
       intervalFigures(degrees, figures, (tooth * 3 + lost) * STRIDE);
     }
   }
@@ -96,7 +96,7 @@ export function paceTable(
 ): PaceTable {
   const figures = unit.slice();
   const square = slope * slope;
-  for (let at = 0; at < figures.length; at += STRIDE) for (let i = Q00; i < STRIDE; i += 1) figures[at + i] *= square;
+  for (let at = 0; at < figures.length; at += STRIDE) for (let i = Q00; i < STRIDE; i += 1) figures[at + i]! *= square;
   const usual = median(intervals);
   return {
     teeth: intervals.length,
@@ -123,10 +123,10 @@ const HALF_LOG_TURN = 0.5 * log(2 * PI);
 export function begin(states: Float64Array, at: number, table: PaceTable, tooth: number, step: number): void {
   const { figures, playSquare, clockSquare, slopeSquare } = table;
   const f = tooth * 3 * STRIDE;
-  const degrees = figures[f + DEGREES];
+  const degrees = figures[f + DEGREES]!;
   const unit = step / degrees;
   const spread = playSquare + clockSquare / (unit * unit);
-  const bend = figures[f + END] - figures[f + MEAN];
+  const bend = figures[f + END]! - figures[f + MEAN]!;
   states[at + TAU] = 0;
   states[at + SLOW] = log(unit);
   states[at + UNIT] = unit;
@@ -135,7 +135,7 @@ export function begin(states: Float64Array, at: number, table: PaceTable, tooth:
   states[at + P01] = spread / degrees;
   states[at + P02] = 0;
   states[at + P11] = (2 * spread) / (degrees * degrees) + slopeSquare * bend * bend;
-  states[at + P12] = slopeSquare * bend * figures[f + LEFT];
+  states[at + P12] = slopeSquare * bend * figures[f + LEFT]!;
   states[at + P22] = slopeSquare;
   states[at + HALF] = 0;
 }
@@ -154,25 +154,25 @@ export function priceOfPulse(
   f: number,
   step: number,
 ): number {
-  const degrees = figures[f + DEGREES];
-  const slope = states[own + SLOPE];
-  const unit = states[own + UNIT];
-  const slowEnd = states[own + SLOW] + slope * figures[f + END];
-  const unitEnd = unit * expOf(slope * figures[f + END]);
-  const unitMean = unit * expOf(slope * figures[f + MEAN]);
-  const off = (step - states[own + TAU] - unitMean * degrees) / unitEnd;
+  const degrees = figures[f + DEGREES]!;
+  const slope = states[own + SLOPE]!;
+  const unit = states[own + UNIT]!;
+  const slowEnd = states[own + SLOW]! + slope * figures[f + END]!;
+  const unitEnd = unit * expOf(slope * figures[f + END]!);
+  const unitMean = unit * expOf(slope * figures[f + MEAN]!);
+  const off = (step - states[own + TAU]! - unitMean * degrees) / unitEnd;
   const rho = unit / unitEnd;
   const kappa = unitMean / unitEnd;
-  const mean = figures[f + MEAN] * degrees;
+  const mean = figures[f + MEAN]! * degrees;
   const spread =
-    rho * rho * states[own + P00] +
-    2 * rho * kappa * (degrees * states[own + P01] + mean * states[own + P02]) +
+    rho * rho * states[own + P00]! +
+    2 * rho * kappa * (degrees * states[own + P01]! + mean * states[own + P02]!) +
     kappa *
       kappa *
-      (degrees * degrees * states[own + P11] +
-        2 * degrees * mean * states[own + P12] +
-        mean * mean * states[own + P22] +
-        figures[f + Q00]) +
+      (degrees * degrees * states[own + P11]! +
+        2 * degrees * mean * states[own + P12]! +
+        mean * mean * states[own + P22]! +
+        figures[f + Q00]!) +
     playSquare +
     clockSquare / (unitEnd * unitEnd);
   return (0.5 * off * off) / spread + 0.5 * log(spread) + slowEnd + HALF_LOG_TURN;
@@ -189,28 +189,28 @@ export function advance(
   step: number,
   seen: boolean,
 ): void {
-  const degrees = figures[f + DEGREES];
-  const [end, left] = [figures[f + END], figures[f + LEFT]];
-  const slope = from[own + SLOPE];
-  const unit = from[own + UNIT];
-  const slowEnd = from[own + SLOW] + slope * end;
+  const degrees = figures[f + DEGREES]!;
+  const [end, left] = [figures[f + END]!, figures[f + LEFT]!];
+  const slope = from[own + SLOPE]!;
+  const unit = from[own + UNIT]!;
+  const slowEnd = from[own + SLOW]! + slope * end;
   const unitEnd = unit * expOf(slope * end);
-  const unitMean = unit * expOf(slope * figures[f + MEAN]);
-  const late = step - from[own + TAU] - unitMean * degrees;
+  const unitMean = unit * expOf(slope * figures[f + MEAN]!);
+  const late = step - from[own + TAU]! - unitMean * degrees;
   const rho = unit / unitEnd;
   const kappa = unitMean / unitEnd;
-  const [a, b] = [kappa * degrees, kappa * figures[f + MEAN] * degrees];
-  const [p00, p01, p02] = [from[own + P00], from[own + P01], from[own + P02]];
-  const [p11, p12, p22] = [from[own + P11], from[own + P12], from[own + P22]];
+  const [a, b] = [kappa * degrees, kappa * figures[f + MEAN]! * degrees];
+  const [p00, p01, p02] = [from[own + P00]!, from[own + P01]!, from[own + P02]!];
+  const [p11, p12, p22] = [from[own + P11]!, from[own + P12]!, from[own + P22]!];
   // Rows of the transition times the covariance, then times its columns.
   const [r0, r1, r2] = [rho * p00 + a * p01 + b * p02, rho * p01 + a * p11 + b * p12, rho * p02 + a * p12 + b * p22];
   const [s1, s2] = [p11 + end * p12, p12 + end * p22];
-  const n00 = rho * r0 + a * r1 + b * r2 + kappa * kappa * figures[f + Q00];
-  const n01 = r1 + end * r2 + kappa * figures[f + Q01];
-  const n02 = left * r2 + kappa * figures[f + Q02];
-  const n11 = s1 + end * s2 + figures[f + Q11];
-  const n12 = left * s2 + figures[f + Q12];
-  const n22 = left * left * p22 + figures[f + Q22];
+  const n00 = rho * r0 + a * r1 + b * r2 + kappa * kappa * figures[f + Q00]!;
+  const n01 = r1 + end * r2 + kappa * figures[f + Q01]!;
+  const n02 = left * r2 + kappa * figures[f + Q02]!;
+  const n11 = s1 + end * s2 + figures[f + Q11]!;
+  const n12 = left * s2 + figures[f + Q12]!;
+  const n22 = left * left * p22 + figures[f + Q22]!;
   if (!seen) {
     to[at + TAU] = -late;
     to[at + SLOW] = slowEnd;

@@ -49,8 +49,8 @@ export function weighPath(
   let cost = 0;
   let before = -1;
   for (let i = 0; i < path.length; i += 1) {
-    const tooth = path[i];
-    const step = i === 0 ? 0 : max(1e-12, seconds[from + i] - seconds[from + i - 1]);
+    const tooth = path[i]!;
+    const step = i === 0 ? 0 : max(1e-12, seconds[from + i]! - seconds[from + i - 1]!);
     if (before < 0) {
       if (i === 0) continue;
       begin(state, 0, table, tooth < 0 ? 0 : tooth, step);
@@ -59,24 +59,24 @@ export function weighPath(
       continue;
     }
     if (tooth < 0) {
-      cost += ADDED + logUsual + state[SLOW];
-      state[TAU] -= step;
+      cost += ADDED + logUsual + state[SLOW]!;
+      state[TAU]! -= step;
       continue;
     }
     const { lost, broken, bent } = kinds.get(i) ?? PLAIN;
     if (broken) {
       const change =
-        (log(step / intervals[(tooth + intervals.length - 1) % intervals.length]) - state[SLOW]) / BREAK_SPEED;
+        (log(step / intervals[(tooth + intervals.length - 1) % intervals.length]!) - state[SLOW]!) / BREAK_SPEED;
       cost += BREAK + logTeeth + log(2.5 * step * BREAK_SPEED) + 0.5 * change * change;
       begin(state, 0, table, tooth, step);
     } else if (bent) {
-      cost += BENT + logUsual + state[SLOW];
+      cost += BENT + logUsual + state[SLOW]!;
       advance(state, 0, state, 0, table, tooth * 3 * STRIDE, step, false);
     } else {
       const f = (tooth * 3 + min(2, lost)) * STRIDE;
       cost += lost * LOST + priceOfPulse(state, 0, table, f, step);
       advance(state, 0, state, 0, table, f, step, true);
-      squares[i] = 2 * state[HALF];
+      squares[i] = 2 * state[HALF]!;
     }
     before = i;
   }
@@ -105,26 +105,26 @@ export function anglesOf(
   const kinds = happenings(alignment.events, from);
   const placed: number[] = [];
   const overBreak = (tooth: number, i: number): number => {
-    const [last, first] = [placed[placed.length - 1], placed[max(0, placed.length - 1 - SPEED_OVER)]];
-    const turned = (((place[tooth] - out[last]) % whole) + whole) % whole;
+    const [last, first] = [placed[placed.length - 1]!, placed[max(0, placed.length - 1 - SPEED_OVER)]!];
+    const turned = (((place[tooth]! - out[last]!) % whole) + whole) % whole;
     if (first === last) return turned > 0 ? turned : whole;
-    const speed = (out[last] - out[first]) / (seconds[from + last] - seconds[from + first]);
-    const expected = speed * (seconds[from + i] - seconds[from + last]);
+    const speed = (out[last]! - out[first]!) / (seconds[from + last]! - seconds[from + first]!);
+    const expected = speed * (seconds[from + i]! - seconds[from + last]!);
     return turned + whole * round((expected - turned) / whole);
   };
   alignment.teeth.forEach((tooth, i) => {
     if (tooth < 0) return;
     const { broken, lost } = kinds.get(i) ?? PLAIN;
     const last = placed[placed.length - 1];
-    if (last === undefined) out[i] = place[tooth];
+    if (last === undefined) out[i] = place[tooth]!;
     else if (broken) {
-      out[i] = out[last] + overBreak(tooth, i);
+      out[i] = out[last]! + overBreak(tooth, i);
       // Pulses before it that would stand behind it were not the teeth they were taken for.
-      while (placed.length > 0 && out[placed[placed.length - 1]] >= out[i]) out[placed.pop()!] = Number.NaN;
+      while (placed.length > 0 && out[placed[placed.length - 1]!]! >= out[i]) out[placed.pop()!] = Number.NaN;
     } else {
       let turned = 0;
-      for (let back = 1; back <= 1 + lost; back += 1) turned += intervals[(tooth - back + teeth * back) % teeth];
-      out[i] = out[last] + turned;
+      for (let back = 1; back <= 1 + lost; back += 1) turned += intervals[(tooth - back + teeth * back) % teeth]!;
+      out[i] = out[last]! + turned;
     }
     placed.push(i);
   });

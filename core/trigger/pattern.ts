@@ -12,12 +12,12 @@ export function patternOf(wheel: Wheel, use: Spot): number[] {
   const { edges } = wheel;
   const spots = edges.flatMap((edge, i) => {
     if (edge.level !== 1) return [];
-    const off = (edges[(i + 1) % edges.length].degrees - edge.degrees + 360) % 360;
+    const off = (edges[(i + 1) % edges.length]!.degrees - edge.degrees + 360) % 360;
     return [edge.degrees + (use === 'rise' ? 0 : use === 'fall' ? off : off / 2)];
   });
   const count = spots.length / repeats(wheel);
   return spots.slice(0, count).map((spot, i) => {
-    const next = i + 1 < spots.length ? spots[i + 1] : spots[0] + 360;
+    const next = i + 1 < spots.length ? spots[i + 1]! : spots[0]! + 360;
     return (next - spot) * ratio;
   });
 }
@@ -34,13 +34,13 @@ export function gapsOf(wheel: Wheel): number[] {
 /** Whether two patterns are one, begun at different teeth. */
 export const samePattern = (one: readonly number[], other: readonly number[]): boolean =>
   one.length === other.length &&
-  one.some((_, shift) => one.every((value, i) => abs(value - other[(i + shift) % other.length]) < 0.01));
+  one.some((_, shift) => one.every((value, i) => abs(value - other[(i + shift) % other.length]!) < 0.01));
 
 /** Whether two patterns are one but for their scale: only the speed tells them apart. */
 export const sameShape = (one: readonly number[], other: readonly number[]): boolean => {
-  const [a, b] = [one, other].map((pattern) => {
+  const ofTurn = (pattern: readonly number[]) => {
     const span = pattern.reduce((sum, step) => sum + step, 0);
     return pattern.map((step) => (360 * step) / span);
-  });
-  return samePattern(a, b);
+  };
+  return samePattern(ofTurn(one), ofTurn(other));
 };

@@ -11,13 +11,13 @@ export const clearFaults = (found: Match): Loss[] => {
 
 /** Losses seen by alignment, whatever a decoder forgives: each pulse that is one too many, missing or off its place. */
 export function pulseFaults(found: Match): Loss[] {
-  const times = found.events.map(({ pulse }) => found.pulses[pulse]);
+  const times = found.events.map(({ pulse }) => found.pulses[pulse]!);
   const angles = anglesAt(times, found.pulses, found.degrees);
   return found.events.flatMap(({ pulse, kind, tooth }, i): Loss[] => {
-    const step = found.pulses[pulse] - found.pulses[Math.max(0, pulse - 1)];
+    const step = found.pulses[pulse]! - found.pulses[Math.max(0, pulse - 1)]!;
     const cause = kind === 'added' ? 'extra-pulse' : 'missing-pulse';
     // Where the crank stood the path is taken up anew: nothing was lost there.
-    const stood = found.stops.some(({ seconds: [from, to] }) => times[i] >= from && times[i] <= to);
+    const stood = found.stops.some(({ seconds: [from, to] }) => times[i]! >= from && times[i]! <= to);
     if (kind === 'break' && (pulse < 3 || stood)) return [];
     // Several pulses too many between two teeth are one disturbance.
     const before = found.events[i - 1];
@@ -30,11 +30,11 @@ export function pulseFaults(found: Match): Loss[] {
     // Of two teeth lost in a row the first lies a third of the way, the second two.
     const alike = (other: PulseEvent | undefined) => other?.kind === 'lost' && other.pulse === pulse;
     const missed = step * (alike(found.events[i + 1]) ? 2 / 3 : alike(before) ? 1 / 3 : 1 / 2);
-    const seconds = kind === 'added' ? found.pulses[pulse - 1] : kind === 'lost' ? times[i] - missed : times[i];
+    const seconds = kind === 'added' ? found.pulses[pulse - 1]! : kind === 'lost' ? times[i]! - missed : times[i]!;
     return [
       {
         seconds,
-        angle: Number.isNaN(angles[i]) ? 0 : ((angles[i] % 720) + 720) % 720,
+        angle: Number.isNaN(angles[i]) ? 0 : ((angles[i]! % 720) + 720) % 720,
         rpm: rpmNear(found, pulse),
         cause,
         tooth,
@@ -47,6 +47,6 @@ function rpmNear({ pulses, degrees }: Match, pulse: number): number {
   let [from, to] = [Math.max(0, pulse - 6), Math.min(pulses.length - 1, pulse + 6)];
   while (from < pulse && Number.isNaN(degrees[from])) from += 1;
   while (to > pulse && Number.isNaN(degrees[to])) to -= 1;
-  const span = pulses[to] - pulses[from];
-  return span > 0 ? (degrees[to] - degrees[from]) / span / 6 : 0;
+  const span = pulses[to]! - pulses[from]!;
+  return span > 0 ? (degrees[to]! - degrees[from]!) / span / 6 : 0;
 }

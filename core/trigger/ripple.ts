@@ -113,12 +113,12 @@ function normal({ count, slow, design, step }: Equations, weights: Float64Array 
   const right = new Float64Array(size);
   const row = new Float64Array(size);
   for (let i = 0; i < count; i += 1) {
-    const weight = weights ? weights[i] : 1;
-    for (let a = 0; a < size; a += 1) row[a] = design[i * ALL + columns[a]];
+    const weight = weights ? weights[i]! : 1;
+    for (let a = 0; a < size; a += 1) row[a] = design[i * ALL + columns[a]!]!;
     for (let a = 0; a < size; a += 1) {
-      const weighed = weight * row[a];
-      right[a] += weighed * slow[i];
-      for (let b = a; b < size; b += 1) flat[a * size + b] += weighed * row[b];
+      const weighed = weight * row[a]!;
+      right[a]! += weighed * slow[i]!;
+      for (let b = a; b < size; b += 1) flat[a * size + b]! += weighed * row[b]!;
     }
   }
   return { flat, right, size, step };
@@ -152,21 +152,21 @@ function prepare(
   const sides = new Float64Array(count);
   const ridges = new Float64Array(count + 1);
   for (let a = 0; a < count; a += 1) {
-    const place = places[a];
-    sides[a] = right[place];
-    for (let b = a; b < count; b += 1) matrix[a * count + b] = flat[place * size + places[b]];
+    const place = places[a]!;
+    sides[a] = right[place]!;
+    for (let b = a; b < count; b += 1) matrix[a * count + b] = flat[place * size + places[b]!]!;
     if (a < TREND) continue;
-    const order = (((columns[a] - TREND) >> 1) + 1) / 2;
-    const ridge = ((rest * heard(order, step)) / priors[a - TREND]) ** 2;
-    matrix[a * count + a] += ridge;
-    ridges[a + 1] = ridges[a] + log(ridge);
+    const order = (((columns[a]! - TREND) >> 1) + 1) / 2;
+    const ridge = ((rest * heard(order, step)) / priors[a - TREND]!) ** 2;
+    matrix[a * count + a]! += ridge;
+    ridges[a + 1] = ridges[a]! + log(ridge);
   }
   const solved = factored(matrix, sides, count);
   return {
     ...solved,
     freedom: (orders) => {
       const taken = TREND + 2 * orders;
-      return 0.5 * (solved.logDeterminant(taken) - solved.logDeterminant(TREND) - ridges[taken]);
+      return 0.5 * (solved.logDeterminant(taken) - solved.logDeterminant(TREND) - ridges[taken]!);
     },
   };
 }
@@ -177,11 +177,11 @@ function leftOver({ count, slow, design }: Equations, values: Float64Array, colu
   const away = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
     let fit = 0;
-    for (let a = 0; a < values.length; a += 1) fit += design[i * ALL + columns[a]] * values[a];
-    residuals[i] = slow[i] - fit;
-    away[i] = residuals[i] < 0 ? -residuals[i] : residuals[i];
+    for (let a = 0; a < values.length; a += 1) fit += design[i * ALL + columns[a]!]! * values[a]!;
+    residuals[i] = slow[i]! - fit;
+    away[i] = residuals[i]! < 0 ? -residuals[i]! : residuals[i]!;
   }
-  const rest = max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]);
+  const rest = max(LEAST_REST, TO_DEVIATION * away.slice().sort()[count >> 1]!);
   return { residuals, away, rest };
 }
 
@@ -189,10 +189,10 @@ function leftOver({ count, slow, design }: Equations, values: Float64Array, colu
 function weighed(equations: Equations, family: Family, prepared: Prepared, orders: number) {
   const values = prepared.solve(TREND + 2 * orders);
   const { residuals, away, rest } = leftOver(equations, values, family.columns);
-  let price = orders === 0 ? 0 : BASE_PRICES[family.base] + prepared.freedom(orders);
-  for (let k = TREND; k < values.length; k += 1) price += 0.5 * (values[k] / family.priors[k - TREND]) ** 2;
+  let price = orders === 0 ? 0 : BASE_PRICES[family.base]! + prepared.freedom(orders);
+  for (let k = TREND; k < values.length; k += 1) price += 0.5 * (values[k]! / family.priors[k - TREND]!) ** 2;
   let misfit = 0;
-  for (let i = 0; i < residuals.length; i += 1) misfit += min(8, 0.5 * (residuals[i] / rest) ** 2);
+  for (let i = 0; i < residuals.length; i += 1) misfit += min(8, 0.5 * (residuals[i]! / rest) ** 2);
   return { cost: equations.count * log(rest) + misfit + price, price, rest, away, values };
 }
 
@@ -214,7 +214,7 @@ const [LOWEST, HIGHEST] = [0.4, 2];
 /** The swing of a known engine: only its height and its place on the wheel are free. */
 function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine: Swing): RippleFit | null {
   const { flat, right, size } = all;
-  const at = (a: number, b: number) => (a <= b ? flat[a * size + b] : flat[b * size + a]);
+  const at = (a: number, b: number) => (a <= b ? flat[a * size + b]! : flat[b * size + a]!);
   let best: { swing: number[]; gain: number } | null = null;
   for (let place = 0; place < PLACES; place += 1) {
     const swing = turned(engine, (720 * place) / PLACES);
@@ -225,27 +225,27 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
     let square = 0;
     for (let k = 0; k < swing.length; k += 1) {
       if (swing[k] === 0) continue;
-      for (let l = 0; l < swing.length; l += 1) square += swing[k] * swing[l] * at(TREND + k, TREND + l);
+      for (let l = 0; l < swing.length; l += 1) square += swing[k]! * swing[l]! * at(TREND + k, TREND + l);
     }
-    const matrix = Float64Array.from({ length: (TREND + 1) ** 2 }, (_, i) => {
+    const matrix = Float64Array.from({ length: (TREND + 1) ** 2 }, (_, i): number => {
       const [a, b] = [floor(i / (TREND + 1)), i % (TREND + 1)];
-      return a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[min(a, b)];
+      return a < TREND && b < TREND ? at(a, b) : a === TREND && b === TREND ? square : cross[min(a, b)]!;
     });
     const sides = Float64Array.from([
       ...right.slice(0, TREND),
-      swing.reduce((sum, one, k) => sum + one * right[TREND + k], 0),
+      swing.reduce((sum, one, k) => sum + one * right[TREND + k]!, 0),
     ]);
     const solved = factored(matrix, sides, TREND + 1);
     if (solved.size <= TREND) continue;
     const values = solved.solve(TREND + 1);
-    const height = min(HIGHEST, max(LOWEST, values[TREND]));
-    const gain = values.reduce((sum, value, k) => sum + value * sides[k], 0);
-    if (values[TREND] > 0 && (!best || gain > best.gain)) best = { swing: swing.map((one) => height * one), gain };
+    const height = min(HIGHEST, max(LOWEST, values[TREND]!));
+    const gain = values.reduce((sum, value, k) => sum + value * sides[k]!, 0);
+    if (values[TREND]! > 0 && (!best || gain > best.gain)) best = { swing: swing.map((one) => height * one), gain };
   }
   if (!best) return null;
   const { swing } = best;
   const { slow, design } = equations;
-  const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * ALL + TREND + k], one));
+  const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * ALL + TREND + k]!, one));
   const rests = { ...equations, slow: less };
   const trend = prepare(normal(rests, null, trendColumns), NOTHING, trendColumns, FIRST_REST);
   if (trend.size < TREND) return null;
@@ -263,7 +263,7 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
   const all = normal(equations, null, allColumns);
   const first = [NOTHING, ...FAMILIES].flatMap((family) => {
     const { columns, sizes } = family;
-    const whole = sizes[sizes.length - 1];
+    const whole = sizes[sizes.length - 1]!;
     let prepared = prepare(all, family, columns, FIRST_REST);
     if (prepared.size < columns.length) return [];
     const { rest } = weighed(equations, family, prepared, whole);
@@ -289,7 +289,7 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
       ({ away, rest } = now);
       if (!best || now.cost < best.cost) {
         const swing = new Array<number>(2 * ORDERS).fill(0);
-        for (let k = TREND; k < columns.length; k += 1) swing[columns[k] - TREND] = now.values[k];
+        for (let k = TREND; k < columns.length; k += 1) swing[columns[k]! - TREND] = now.values[k]!;
         best = { cost: now.cost, order: family.base, amplitude: 0, rest, price: now.price, swing };
       }
       if (settled) break;
@@ -325,9 +325,9 @@ export function fitRipples(
   let before = -1;
   for (let i = 0; i < degrees.length; i += 1) {
     if (Number.isNaN(degrees[i])) continue;
-    if (before >= 0 && degrees[i] > degrees[before] && !broken(i)) {
-      const slow = log(max(1e-12, seconds[i] - seconds[before]) / (degrees[i] - degrees[before]));
-      steps.push({ from: degrees[before], to: degrees[i], slow });
+    if (before >= 0 && degrees[i]! > degrees[before]! && !broken(i)) {
+      const slow = log(max(1e-12, seconds[i]! - seconds[before]!) / (degrees[i]! - degrees[before]!));
+      steps.push({ from: degrees[before]!, to: degrees[i]!, slow });
     }
     before = i;
   }

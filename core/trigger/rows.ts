@@ -32,10 +32,10 @@ const GAINS = 3 * SPEED_OVER;
 
 /** The stretch between spinning up and running down, by the pulses: there the speed changes by more than compression lets it. */
 function atSpeed(pulses: Float64Array): [number, number] {
-  const steps = pulses.subarray(1).map((time, i) => time - pulses[i]);
-  const usual = [...steps].sort((one, other) => one - other)[steps.length >> 1];
+  const steps = pulses.subarray(1).map((time, i) => time - pulses[i]!);
+  const usual = [...steps].sort((one, other) => one - other)[steps.length >> 1]!;
   const slow = (at: number) =>
-    [...steps.subarray(at, at + SPEED_OVER)].sort((one, other) => one - other)[SPEED_OVER >> 1] > SLOWER * usual;
+    [...steps.subarray(at, at + SPEED_OVER)].sort((one, other) => one - other)[SPEED_OVER >> 1]! > SLOWER * usual;
   let [first, last] = [0, pulses.length];
   while (last - first > LEFT_LEAST && slow(first)) first += 1;
   while (last - first > LEFT_LEAST && slow(last - 1 - SPEED_OVER)) last -= 1;
@@ -50,7 +50,7 @@ function atSpeed(pulses: Float64Array): [number, number] {
  */
 const EXACT_SHARE = 0.002;
 const usualStep = (pulses: Float64Array): number =>
-  [...pulses.subarray(1).map((time, i) => time - pulses[i])].sort((one, other) => one - other)[
+  [...pulses.subarray(1).map((time, i) => time - pulses[i]!)].sort((one, other) => one - other)[
     Math.max(0, pulses.length - 1) >> 1
   ] ?? 0;
 
@@ -65,12 +65,12 @@ const rowOf = (crank: Track, level: 0 | 1): Row => {
   const thinned = thin(all);
   const { pulses } = thinned;
   const [start, end] = turning(pulses);
-  const [first, last] = atSpeed(pulses.subarray(start, end)).map((at) => at + start);
+  const [first, last] = atSpeed(pulses.subarray(start, end)).map((at) => at + start) as [number, number];
   const spare = Math.max(0, last - first - WINDOW);
   const from = first + (spare >> 1);
   // A path begins with one interval that says how fast the crank turns: not with a gap, or over a lost pulse.
   const over = (at: number) =>
-    pulses[at + 1] - pulses[at] > FIRST_LONGER * usualStep(pulses.subarray(at + 1, at + 1 + NEXT));
+    pulses[at + 1]! - pulses[at]! > FIRST_LONGER * usualStep(pulses.subarray(at + 1, at + 1 + NEXT));
   return {
     level,
     all,
@@ -87,6 +87,7 @@ export function rowsOf(crank: Track, polarity: Polarity): Row[] {
   if (!showsSides(crank)) return [rowOf(crank, polarity === 'reversed' ? 1 : 0)];
   const [falls, rises] = [rowOf(crank, 0), rowOf(crank, 1)];
   // How far a row of intervals is from even: how much a decoder could read from them.
-  const [down, up] = [falls, rises].map(({ pulses, from, to }) => align([EVEN], pulses, from, to).cost);
+  const unevenness = ({ pulses, from, to }: Row) => align([EVEN], pulses, from, to).cost;
+  const [down, up] = [unevenness(falls), unevenness(rises)];
   return down > up + Math.max(MORE, MORE_SHARE * Math.abs(up)) ? [falls, rises] : [rises, falls];
 }

@@ -86,7 +86,7 @@ const round = (value: number, places = 0) => Number(value.toFixed(places));
 /** A cam the library lacks, as its pulses stand: enough to ask whether it tells the turns apart. */
 function seenCam({ edges, pulsesPerCycle }: CamFit): Wheel {
   const pulses = edges.filter(({ level }) => level === 0).map(({ degrees }) => Math.min(359, degrees / 2));
-  const apart = Math.min(...pulses.slice(1).map((at, i) => at - pulses[i]), 2);
+  const apart = Math.min(...pulses.slice(1).map((at, i) => at - pulses[i]!), 2);
   const teeth = pulses.map((at) => ({ at, width: Math.min(apart, 360 - at) / 2 }));
   return listedWheel('cam-seen', `${pulsesPerCycle} pulses a cycle, as seen`, 'cam', 'cam-windows', teeth);
 }

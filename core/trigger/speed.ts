@@ -9,16 +9,17 @@ export function speedOf(
 ): { rpm: { min: number; mean: number; max: number }; ripple: number } {
   const rows: number[] = [];
   for (let i = 0; i < seconds.length; i += 1) if (!Number.isNaN(degrees[i])) rows.push(i);
-  const [first, last] = [rows[0], rows[rows.length - 1]];
+  const [first, last] = [rows[0]!, rows[rows.length - 1]!];
   if (rows.length < 2) return { rpm: { min: 0, mean: 0, max: 0 }, ripple: 0 };
-  const rpmOf = (one: number, other: number) => (degrees[other] - degrees[one]) / (seconds[other] - seconds[one]) / 6;
+  const rpmOf = (one: number, other: number) =>
+    (degrees[other]! - degrees[one]!) / (seconds[other]! - seconds[one]!) / 6;
   const mean = rpmOf(first, last);
   // Spans of at least 30 degrees: a single tooth's jitter is not a speed.
   const speeds: { angle: number; rpm: number }[] = [];
   let from = 0;
   for (let k = 1; k < rows.length; k += 1) {
-    if (degrees[rows[k]] - degrees[rows[from]] < 29.9) continue;
-    speeds.push({ angle: degrees[rows[k]], rpm: rpmOf(rows[from], rows[k]) });
+    if (degrees[rows[k]!]! - degrees[rows[from]!]! < 29.9) continue;
+    speeds.push({ angle: degrees[rows[k]!]!, rpm: rpmOf(rows[from]!, rows[k]!) });
     from = k;
   }
   const all = speeds.map(({ rpm }) => rpm).sort((one, other) => one - other);

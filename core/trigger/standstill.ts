@@ -18,15 +18,15 @@ const [MOST, LEAST_PULSES, LEAST_SHARE] = [4, 24, 0.4];
 /** Where a crank that turned all but stands within a capture, and turns again behind it: thrown back, or about to stall. */
 export function standstills(pulses: Float64Array): Standstill[] {
   if (pulses.length < LEAST_PULSES) return [];
-  const steps = pulses.subarray(1).map((time, i) => time - pulses[i]);
+  const steps = pulses.subarray(1).map((time, i) => time - pulses[i]!);
   const sorted = steps.slice().sort();
-  const usual = sorted[sorted.length >> 1];
-  const pairs = steps.subarray(1).map((step, i) => step + steps[i]);
-  const gap = pairs.slice().sort()[Math.max(0, pairs.length - 1 - LONGEST)];
+  const usual = sorted[sorted.length >> 1]!;
+  const pairs = steps.subarray(1).map((step, i) => step + steps[i]!);
+  const gap = pairs.slice().sort()[Math.max(0, pairs.length - 1 - LONGEST)]!;
   // The middle one of three.
   const speedAt = (i: number): number => {
     const at = Math.min(Math.max(1, i), steps.length - 2);
-    const [a, b, c] = [steps[at - 1], steps[at], steps[at + 1]];
+    const [a, b, c] = [steps[at - 1]!, steps[at]!, steps[at + 1]!];
     return Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
   };
   const long = Math.max(2 * PAIR * usual, PAIR_BEYOND * gap);
@@ -36,14 +36,14 @@ export function standstills(pulses: Float64Array): Standstill[] {
   for (let i = 0; i < steps.length; i += 1) {
     if (!stands(i)) continue;
     let [from, to] = [i, i];
-    while (from > 0 && (steps[from - 1] > SLOW * usual || steps[from - 2] > SLOW * usual)) from -= 1;
-    while (to + 1 < steps.length && (steps[to + 1] > SLOW * usual || steps[to + 2] > SLOW * usual || stands(to + 3)))
+    while (from > 0 && (steps[from - 1]! > SLOW * usual || steps[from - 2]! > SLOW * usual)) from -= 1;
+    while (to + 1 < steps.length && (steps[to + 1]! > SLOW * usual || steps[to + 2]! > SLOW * usual || stands(to + 3)))
       to += 1;
     // On its way down and up again the crank is neither at speed nor does it stand.
-    const beside = BESIDE * (pulses[to + 1] - pulses[from]);
+    const beside = BESIDE * (pulses[to + 1]! - pulses[from]!);
     let [before, after] = [from, to + 1];
-    while (before > 0 && pulses[from] - pulses[before] < beside) before -= 1;
-    while (after + 1 < pulses.length && pulses[after] - pulses[to + 1] < beside) after += 1;
+    while (before > 0 && pulses[from]! - pulses[before]! < beside) before -= 1;
+    while (after + 1 < pulses.length && pulses[after]! - pulses[to + 1]! < beside) after += 1;
     // At either end it is starting or stopping.
     // Backwards and forwards again it turns at both ends of one standstill.
     const last = found[found.length - 1];
@@ -77,12 +77,12 @@ export function ownStandstills(pulses: Float64Array, pattern: readonly number[])
   const found = standstills(pulses);
   if (found.length === 0) return found;
   const pairsOf = (steps: ArrayLike<number>) =>
-    Array.from(steps, (step, i) => step + steps[(i + 1) % steps.length]).sort((one, other) => one - other);
+    Array.from(steps, (step, i) => step + steps[(i + 1) % steps.length]!).sort((one, other) => one - other);
   const own = pairsOf(pattern);
-  const seen = pairsOf(pulses.subarray(1).map((time, i) => time - pulses[i]));
-  const longest = (OWN_BEYOND * seen[seen.length >> 1] * own[own.length - 1]) / own[own.length >> 1];
+  const seen = pairsOf(pulses.subarray(1).map((time, i) => time - pulses[i]!));
+  const longest = (OWN_BEYOND * seen[seen.length >> 1]! * own[own.length - 1]!) / own[own.length >> 1]!;
   const real = found.filter(({ from, to }) => {
-    for (let i = from + 2; i <= to; i += 1) if (pulses[i] - pulses[i - 2] >= longest) return true;
+    for (let i = from + 2; i <= to; i += 1) if (pulses[i]! - pulses[i - 2]! >= longest) return true;
     return false;
   });
   return real.length > KICKS_MOST ? [] : real;
@@ -115,11 +115,11 @@ export function stopsOf(
   const span = pattern.reduce((sum, one) => sum + one, 0);
   return stops.map(({ from, to }): Stop => {
     let [before, after] = [from, to];
-    while (before > 0 && teeth[before] < 0) before -= 1;
-    while (after + 1 < teeth.length && teeth[after] < 0) after += 1;
-    const seconds = [pulses[from], pulses[to]] as const;
-    if (count < 2 || teeth[before] < 0 || teeth[after] < 0) return { seconds, backDegrees: null };
-    const ahead = (((after - before - teeth[after] + teeth[before]) % count) + count) % count;
+    while (before > 0 && teeth[before]! < 0) before -= 1;
+    while (after + 1 < teeth.length && teeth[after]! < 0) after += 1;
+    const seconds = [pulses[from]!, pulses[to]!] as const;
+    if (count < 2 || teeth[before]! < 0 || teeth[after]! < 0) return { seconds, backDegrees: null };
+    const ahead = (((after - before - teeth[after]! + teeth[before]!) % count) + count) % count;
     // One or two too few were lost in a weak signal.
     const back = ahead >= BACK_LEAST && ahead <= count - BACK_LEAST - 1;
     return { seconds, backDegrees: back ? ((ahead / 2) * span) / count : 0 };

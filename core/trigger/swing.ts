@@ -18,8 +18,8 @@ export function swingOver(swing: Swing, from: number, to: number): number {
   let sum = 0;
   for (let k = 0; 2 * k < swing.length; k += 1) {
     const order = (k + 1) / 2;
-    if (swing[2 * k] !== 0) sum += swing[2 * k] * meanCos(order, from, to);
-    if (swing[2 * k + 1] !== 0) sum += swing[2 * k + 1] * meanSin(order, from, to);
+    if (swing[2 * k] !== 0) sum += swing[2 * k]! * meanCos(order, from, to);
+    if (swing[2 * k + 1] !== 0) sum += swing[2 * k + 1]! * meanSin(order, from, to);
   }
   return sum;
 }
@@ -47,7 +47,7 @@ export function turned(swing: Swing, degrees: number): number[] {
   const out = new Array<number>(swing.length).fill(0);
   for (let k = 0; 2 * k < swing.length; k += 1) {
     const angle = ((k + 1) / 2) * degrees * RADIAN;
-    const [a, b] = [swing[2 * k], swing[2 * k + 1]];
+    const [a, b] = [swing[2 * k]!, swing[2 * k + 1]!];
     out[2 * k] = a * cos(angle) - b * sin(angle);
     out[2 * k + 1] = a * sin(angle) + b * cos(angle);
   }

@@ -14,7 +14,7 @@ export function vrSignal(
 ): Float32Array {
   const ratio = wheel.shaft === 'cam' ? 2 : 1;
   const gaps = wheel.edges.map(
-    (edge, i) => (wheel.edges[(i + 1) % wheel.edges.length].degrees - edge.degrees + 360) % 360,
+    (edge, i) => (wheel.edges[(i + 1) % wheel.edges.length]!.degrees - edge.degrees + 360) % 360,
   );
   // The pole sees about a third of the narrowest step: neighbouring lobes stay apart.
   const spread = Math.min(8, Math.min(...gaps) * 0.36) * ratio;
@@ -24,19 +24,19 @@ export function vrSignal(
   const out = new Float32Array(degrees.length);
   let [low, high] = [0, 0];
   for (let i = 0; i < degrees.length; i += 1) {
-    const angle = degrees[i];
-    while (low < marks.length && marks[low].degrees < angle - reach) low += 1;
-    while (high < marks.length && marks[high].degrees < angle + reach) high += 1;
+    const angle = degrees[i]!;
+    while (low < marks.length && marks[low]!.degrees < angle - reach) low += 1;
+    while (high < marks.length && marks[high]!.degrees < angle + reach) high += 1;
     // A crank that is turned back comes by the same edges again.
-    while (low > 0 && marks[low - 1].degrees >= angle - reach) low -= 1;
-    while (high > 0 && marks[high - 1].degrees >= angle + reach) high -= 1;
+    while (low > 0 && marks[low - 1]!.degrees >= angle - reach) low -= 1;
+    while (high > 0 && marks[high - 1]!.degrees >= angle + reach) high -= 1;
     let sum = 0;
     for (let k = low; k < high; k += 1) {
-      const off = (angle - marks[k].degrees) / spread;
-      sum += (marks[k].level === 1 ? 1 : -1) * exp(-0.5 * off * off);
+      const off = (angle - marks[k]!.degrees) / spread;
+      sum += (marks[k]!.level === 1 ? 1 : -1) * exp(-0.5 * off * off);
     }
     const height = 1 + (sensor.runOut ?? 0) * sin((angle * PI) / (180 * ratio));
-    out[i] = sign * volts * rpm[i] * height * sum;
+    out[i] = sign * volts * rpm[i]! * height * sum;
   }
   return out;
 }
@@ -73,13 +73,13 @@ export function squareSignal(
   let tooth = false;
   let value = Number.NaN;
   for (let i = 0; i < degrees.length; i += 1) {
-    while (at < marks.length && marks[at].degrees <= degrees[i]) {
-      tooth = marks[at].level === 1;
+    while (at < marks.length && marks[at]!.degrees <= degrees[i]!) {
+      tooth = marks[at]!.level === 1;
       at += 1;
     }
-    while (at > 0 && marks[at - 1].degrees > degrees[i]) {
+    while (at > 0 && marks[at - 1]!.degrees > degrees[i]!) {
       at -= 1;
-      tooth = marks[at].level === 0;
+      tooth = marks[at]!.level === 0;
     }
     const goal = tooth !== Boolean(sensor.inverted) ? high : LOW_VOLTS;
     value = Number.isNaN(value) || goal < value ? goal : value + (goal - value) * step;

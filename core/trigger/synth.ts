@@ -162,10 +162,10 @@ function marksOf(
   const turn = 360 * ratio;
   for (let base = Math.floor((from - at) / turn) - 1; at + base * turn < to + turn; base += 1) {
     rises.forEach((rise, tooth) => {
-      const up = wheel.edges[rise].degrees;
-      const fallEdge = wheel.edges[(rise + 1) % wheel.edges.length].degrees;
+      const up = wheel.edges[rise]!.degrees;
+      const fallEdge = wheel.edges[(rise + 1) % wheel.edges.length]!.degrees;
       const width = (fallEdge - up + 360) % 360;
-      const next = (wheel.edges[rises[(tooth + 1) % rises.length]].degrees - up + 360) % 360 || 360;
+      const next = (wheel.edges[rises[(tooth + 1) % rises.length]!]!.degrees - up + 360) % 360 || 360;
       const pitch = wheel.places === null ? next : Math.min(next, 360 / wheel.places);
       const place = at + base * turn + up * ratio;
       const note = (fault: Injected['fault'], degrees = place) => {
@@ -217,8 +217,8 @@ export function synth(spec: SynthSpec): Synthesis {
       angle += (6 * speed) / sampleRate;
     }
   }
-  const from = degrees.reduce((least, one) => Math.min(least, one), degrees[0]);
-  const to = degrees.reduce((most, one) => Math.max(most, one), degrees[0]) + 1e-9;
+  const from = degrees.reduce((least, one) => Math.min(least, one), Infinity);
+  const to = degrees.reduce((most, one) => Math.max(most, one), -Infinity) + 1e-9;
   const found: { degrees: number; fault: Injected['fault']; tooth: number | null }[] = [];
   const signal = (wheel: Wheel, at: number, sensor: Sensor, own: Faults, log: typeof found): Float32Array => {
     const marks = marksOf(wheel, at, from - 60, to + 60, own, random, log as never);
@@ -242,7 +242,7 @@ export function synth(spec: SynthSpec): Synthesis {
     .map((one): Injected => ({ ...one, seconds: firstFrom(degrees, one.degrees) / sampleRate }));
   if (faults.noiseVolts)
     for (const values of [first, second])
-      if (values) for (let i = 0; i < values.length; i += 1) values[i] += bell(random) * faults.noiseVolts;
+      if (values) for (let i = 0; i < values.length; i += 1) values[i]! += bell(random) * faults.noiseVolts;
   const named = (name: string, values: Float32Array): Channel => ({ name, unit: 'V', values });
   const [one, other] = faults.crossed && second ? [second, first] : [first, second];
   return {
@@ -263,7 +263,7 @@ function firstFrom(degrees: Float64Array, angle: number): number {
   let [low, high] = [0, degrees.length - 1];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (degrees[middle] < angle) low = middle + 1;
+    if (degrees[middle]! < angle) low = middle + 1;
     else high = middle;
   }
   return low;
@@ -281,7 +281,7 @@ function addSpikes(
   found: { degrees: number; fault: Injected['fault']; tooth: number | null }[],
 ): void {
   const length = Math.ceil(RING_SECONDS * 5 * sampleRate);
-  const [from, to] = [degrees[0], degrees[degrees.length - 1]];
+  const [from, to] = [degrees[0]!, degrees[degrees.length - 1]!];
   for (let cycle = Math.floor(from / 720); cycle * 720 < to; cycle += 1)
     for (const event of spikes.atDegrees) {
       const angle = cycle * 720 + event;
@@ -292,7 +292,7 @@ function addSpikes(
         const t = k / sampleRate;
         const volts = spikes.volts * exp(-t / RING_SECONDS) * cos(2 * PI * RING_HERTZ * t);
         channels.forEach((values, channel) => {
-          if (values) values[at + k] += channel === 0 ? volts : volts * 0.3;
+          if (values) values[at + k]! += channel === 0 ? volts : volts * 0.3;
         });
       }
     }

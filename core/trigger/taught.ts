@@ -35,7 +35,7 @@ const TO_DEVIATION = 1.4826;
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((one, other) => one - other);
   const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
+  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 };
 
 /** Lags tried, the likeliest; and the share of the best one's pulses that a shorter must have in whole turns. */
@@ -50,7 +50,7 @@ const AS_GOOD = 0.6;
 export function periodOf(seconds: Float64Array): number | null {
   const ratios: number[] = [];
   for (let i = 2; i < seconds.length; i += 1)
-    ratios.push(Math.log((seconds[i] - seconds[i - 1]) / (seconds[i - 1] - seconds[i - 2])));
+    ratios.push(Math.log((seconds[i]! - seconds[i - 1]!) / (seconds[i - 1]! - seconds[i - 2]!)));
   // The gaps carry the pattern, strays must not.
   const capped = ratios.map((ratio) => Math.max(-1.5, Math.min(1.5, ratio)));
   const power = capped.reduce((sum, ratio) => sum + ratio * ratio, 0) / Math.max(1, capped.length);
@@ -59,14 +59,14 @@ export function periodOf(seconds: Float64Array): number | null {
   const likeness: { lag: number; alike: number }[] = [];
   for (let lag = 1; lag <= longest; lag += 1) {
     let sum = 0;
-    for (let i = lag; i < capped.length; i += 1) sum += capped[i] * capped[i - lag];
+    for (let i = lag; i < capped.length; i += 1) sum += capped[i]! * capped[i - lag]!;
     likeness.push({ lag, alike: sum / (capped.length - lag) / power });
   }
   likeness.sort((one, other) => other.alike - one.alike);
-  if (likeness.length === 0 || likeness[0].alike < 0.3) return null;
+  if (likeness.length === 0 || likeness[0]!.alike < 0.3) return null;
   const tried = likeness
     .slice(0, LAGS_TRIED)
-    .filter(({ alike }) => alike >= 0.3 * likeness[0].alike)
+    .filter(({ alike }) => alike >= 0.3 * likeness[0]!.alike)
     .flatMap(({ lag }) => {
       const template = firstTemplate(seconds, lag, 360);
       if (!template) return [];
@@ -82,20 +82,24 @@ export function periodOf(seconds: Float64Array): number | null {
 function firstTemplate(seconds: Float64Array, teeth: number, degrees: number): number[] | null {
   let [least, from] = [Number.POSITIVE_INFINITY, -1];
   for (let start = 0; start + 2 * teeth < seconds.length; start += 1) {
-    const [turn, next] = [seconds[start + teeth] - seconds[start], seconds[start + 2 * teeth] - seconds[start + teeth]];
+    const [turn, next] = [
+      seconds[start + teeth]! - seconds[start]!,
+      seconds[start + 2 * teeth]! - seconds[start + teeth]!,
+    ];
     let off = Math.abs(Math.log(next / turn)) * 0.2;
     for (let k = 0; k < teeth && off < least; k += 1) {
-      const one = (seconds[start + k + 1] - seconds[start + k]) / turn;
-      const other = (seconds[start + teeth + k + 1] - seconds[start + teeth + k]) / next;
+      const one = (seconds[start + k + 1]! - seconds[start + k]!) / turn;
+      const other = (seconds[start + teeth + k + 1]! - seconds[start + teeth + k]!) / next;
       off += Math.abs(one - other);
     }
     if (off < least) [least, from] = [off, start];
   }
   if (from < 0) return null;
   // Both turns together: compression of an odd number of cylinders swings one way in the one and back in the other.
-  const both = seconds[from + 2 * teeth] - seconds[from];
+  const both = seconds[from + 2 * teeth]! - seconds[from]!;
   const intervals = Array.from({ length: teeth }, (_, k) => {
-    const sum = seconds[from + k + 1] - seconds[from + k] + seconds[from + teeth + k + 1] - seconds[from + teeth + k];
+    const sum =
+      seconds[from + k + 1]! - seconds[from + k]! + seconds[from + teeth + k + 1]! - seconds[from + teeth + k]!;
     return (degrees * sum) / both;
   });
   const steps = teeth >= 3 ? stepsInPlaces(intervals) : null;
@@ -127,12 +131,12 @@ const shareOf = (u: number, before: number, now: number, after: number): number 
 function stepsInPlaces(intervals: readonly number[]): number[] | null {
   const count = intervals.length;
   const steps = intervals.map((interval, k) => {
-    const near = [-3, -2, -1, 1, 2, 3].map((shift) => intervals[(k + shift + 3 * count) % count]);
+    const near = [-3, -2, -1, 1, 2, 3].map((shift) => intervals[(k + shift + 3 * count) % count]!);
     const pitch = median([...near, interval].sort((one, other) => one - other).slice(0, 5));
     return interval / pitch;
   });
   const whole = steps.map((step) => Math.max(1, Math.round(step)));
-  return steps.some((step, k) => Math.abs(step - whole[k]) > 0.3) ? null : whole;
+  return steps.some((step, k) => Math.abs(step - whole[k]!) > 0.3) ? null : whole;
 }
 
 /** A wheel that was recognised, by its cam too, tells whether a turn is one period or several of them. */
@@ -189,28 +193,28 @@ export function teachCrank(
   const falls = square ? pulsesOf(found.crank, 0) : null;
   let fall = 0;
   for (const start of starts) {
-    const [from, to] = [seconds[start], seconds[start + period]];
+    const [from, to] = [seconds[start]!, seconds[start + period]!];
     const turn = to - from;
-    const before = start >= period ? from - seconds[start - period] : turn;
-    const after = start + 2 * period < seconds.length ? seconds[start + 2 * period] - to : turn;
+    const before = start >= period ? from - seconds[start - period]! : turn;
+    const after = start + 2 * period < seconds.length ? seconds[start + 2 * period]! - to : turn;
     for (let k = 0; k < period; k += 1) {
-      const at = seconds[start + k];
+      const at = seconds[start + k]!;
       const share = shareOf((at - from) / turn, before, turn, after);
-      fractions[k].push(share);
+      fractions[k]!.push(share);
       if (!falls) continue;
-      while (fall < falls.length && falls[fall] <= at) fall += 1;
+      while (fall < falls.length && falls[fall]! <= at) fall += 1;
       const end = falls[fall];
-      if (end !== undefined && end < seconds[start + k + 1])
-        widths[k].push(shareOf((end - from) / turn, before, turn, after) - share);
+      if (end !== undefined && end < seconds[start + k + 1]!)
+        widths[k]!.push(shareOf((end - from) / turn, before, turn, after) - share);
     }
   }
   const places = fractions.map((all) => 360 * median(all));
   const scatter = Math.max(
-    ...fractions.map((all, k) => 360 * TO_DEVIATION * median(all.map((one) => Math.abs(one - places[k] / 360)))),
+    ...fractions.map((all, k) => 360 * TO_DEVIATION * median(all.map((one) => Math.abs(one - places[k]! / 360)))),
   );
-  const intervals = places.map((place, k) => (k + 1 < period ? places[k + 1] : 360) - place);
+  const intervals = places.map((place, k) => (k + 1 < period ? places[k + 1]! : 360) - place);
   const narrowest = Math.min(...intervals);
-  const widthOf = (k: number) => (widths[k].length > 0 ? 360 * median(widths[k]) : VR_SHARE * narrowest);
+  const widthOf = (k: number) => (widths[k]!.length > 0 ? 360 * median(widths[k]!) : VR_SHARE * narrowest);
   const plainWidths = widths.every((all) => all.length === 0);
   const steps = even ? template.map(() => 1) : period >= 3 ? stepsInPlaces(intervals) : null;
   if (steps) {
@@ -232,7 +236,7 @@ export function teachCrank(
           at,
           width: plainWidths ? pitch / 2 : coded ? widthOf(k) : Math.round(20 * wide) * 0.05 * pitch,
         };
-        at += steps[k] * pitch;
+        at += steps[k]! * pitch;
         return tooth;
       });
       if (all > period) notes.push(`The teeth stand on ${all} equal places; ${all - period} of them are empty.`);
@@ -253,8 +257,8 @@ export function teachCrank(
   const list = places.map((place, k): Tooth => {
     const width = Math.max(TOLD_TO, told(widthOf(k)));
     // The steep crossing of a VR signal is the middle of its tooth.
-    const from = told((place - places[zero] + 360) % 360);
-    return { at: from % 360, width: Math.min(width, Math.max(TOLD_TO, intervals[k] - 2 * TOLD_TO)) };
+    const from = told((place - places[zero]! + 360) % 360);
+    return { at: from % 360, width: Math.min(width, Math.max(TOLD_TO, intervals[k]! - 2 * TOLD_TO)) };
   });
   return done(list, starts.length, scatter, swing);
 }
@@ -286,7 +290,7 @@ export function teachCam(found: Match, name: string): Result<Taught> {
       return [{ at: told(degrees), width: Math.max(CAM_TOLD_TO, width) }];
     });
   } else {
-    const steps = falls.map(({ degrees }, i) => (falls[(i + 1) % falls.length].degrees - degrees + 720) % 720 || 720);
+    const steps = falls.map(({ degrees }, i) => (falls[(i + 1) % falls.length]!.degrees - degrees + 720) % 720 || 720);
     const width = Math.min(10, Math.max(1, Math.round((VR_SHARE * Math.min(...steps)) / 2)));
     list = falls.map(({ degrees }) => ({ at: told(degrees - width), width }));
   }

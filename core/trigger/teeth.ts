@@ -26,7 +26,7 @@ const plain = (degrees: number): number => Number(turned(Number(degrees.toFixed(
 export function teethOf({ edges }: Wheel): Tooth[] {
   return edges.flatMap((edge, i) =>
     edge.level === 1
-      ? [{ at: edge.degrees, width: turned(edges[(i + 1) % edges.length].degrees - edge.degrees) || 360 }]
+      ? [{ at: edge.degrees, width: turned(edges[(i + 1) % edges.length]!.degrees - edge.degrees) || 360 }]
       : [],
   );
 }
@@ -34,7 +34,7 @@ export function teethOf({ edges }: Wheel): Tooth[] {
 /** Space before each tooth, degrees; negative where two overlap. */
 export const spaces = (teeth: readonly Tooth[]): number[] =>
   teeth.map((tooth, i) => {
-    const before = teeth[(i + teeth.length - 1) % teeth.length];
+    const before = teeth[(i + teeth.length - 1) % teeth.length]!;
     return tooth.at + (i === 0 ? 360 : 0) - before.at - before.width;
   });
 
@@ -49,7 +49,7 @@ export function kindOfTeeth(
   const cam = shaft === 'cam';
   const uneven = { places: null, missing: 0, gaps: [] };
   const [first] = teeth;
-  if (teeth.length === 1)
+  if (first && teeth.length === 1)
     return first.width >= 120 && first.width <= 240
       ? { family: 'half-moon', ...uneven }
       : cam
@@ -57,7 +57,7 @@ export function kindOfTeeth(
         : { family: 'even', places: 1, missing: 0, gaps: [] };
   const spread = (values: readonly number[]) => Math.max(...values) - Math.min(...values);
   const steps = (spot: (tooth: Tooth) => number) =>
-    teeth.map((tooth, i) => turned(spot(teeth[(i + 1) % teeth.length]) - spot(tooth)) || 360);
+    teeth.map((tooth, i) => turned(spot(teeth[(i + 1) % teeth.length]!) - spot(tooth)) || 360);
   const [rises, falls] = [steps(({ at }) => at), steps(({ at, width }) => at + width)];
   const widths = teeth.map(({ width }) => width);
   const onPlaces = placesOf(rises);
@@ -80,7 +80,7 @@ function placesOf(steps: readonly number[]): { places: number; gaps: number[] } 
   if (places < steps.length || places > MOST_PLACES || places * LEAST_FILLED > steps.length) return null;
   const pitch = 360 / places;
   const counts = steps.map((step) => Math.round(step / pitch));
-  if (steps.some((step, i) => counts[i] < 1 || Math.abs(step - counts[i] * pitch) > ON_PLACE * pitch)) return null;
+  if (steps.some((step, i) => counts[i]! < 1 || Math.abs(step - counts[i]! * pitch) > ON_PLACE * pitch)) return null;
   return { places, gaps: counts.filter((count) => count > 1) };
 }
 
@@ -102,11 +102,11 @@ export function wheelOfTeeth(
       return fail('bad-width', `teeth[${i}]`, `The tooth at ${at}° is ${width}° wide: a tooth is 0.1° to 359.9° wide.`);
   for (const [i, space] of spaces(teeth).entries())
     if (space < LEAST_DEGREES - SLACK) {
-      const before = teeth[(i + teeth.length - 1) % teeth.length];
+      const before = teeth[(i + teeth.length - 1) % teeth.length]!;
       return fail(
         'overlap',
         `teeth[${i}]`,
-        `The tooth at ${before.at}° is ${before.width}° wide and runs into the one at ${teeth[i].at}°.`,
+        `The tooth at ${before.at}° is ${before.width}° wide and runs into the one at ${teeth[i]!.at}°.`,
       );
     }
   const edges: Edge[] = teeth
@@ -119,7 +119,7 @@ export function wheelOfTeeth(
   const parsed = wheelSchema.safeParse({ id, name, shaft, family, places, missing, edges });
   return parsed.success
     ? ok(parsed.data)
-    : fail('bad-wheel', 'name', name.trim() === '' ? 'The wheel needs a name.' : parsed.error.issues[0].message);
+    : fail('bad-wheel', 'name', name.trim() === '' ? 'The wheel needs a name.' : parsed.error.issues[0]!.message);
 }
 
 /** Places and missing ones to count teeth by: those that these make, or of a usual wheel where there are none. */
@@ -180,7 +180,7 @@ export function roomAt(teeth: readonly Tooth[], degrees: number): { from: number
   for (const [i, tooth] of teeth.entries()) {
     if (turned(angle - tooth.at) < tooth.width) return null;
     const end = tooth.at + tooth.width;
-    const next = teeth[(i + 1) % teeth.length].at;
+    const next = teeth[(i + 1) % teeth.length]!.at;
     const room = turned(next - end) || 360;
     if (turned(angle - end) < room) return { from: turned(end), to: turned(end) + room };
   }
@@ -207,7 +207,7 @@ export function withChanged(
   index: number,
   change: Partial<Tooth>,
 ): { teeth: Tooth[]; index: number } {
-  const old = teeth[index];
+  const old = teeth[index]!;
   const others = withoutTooth(teeth, index);
   const middle = old.at + old.width / 2;
   const room = others.length === 0 ? { from: old.at - 180, to: old.at + 180 } : roomAt(others, middle);

@@ -41,7 +41,7 @@ function gapsBetweenLobes({ lobe, level }: Edges): { toAbove: number; toBelow: n
   for (let i = 1; i < lobe.length; i += 1) {
     // The lobe before a fall is above.
     const above = level[i] === 0;
-    waits[above ? 1 : 0].push({ above, seconds: lobe[i] - lobe[i - 1] });
+    waits[above ? 1 : 0]!.push({ above, seconds: lobe[i]! - lobe[i - 1]! });
   }
   for (const kind of waits)
     kind.forEach(({ above, seconds }, i) => {
@@ -49,7 +49,7 @@ function gapsBetweenLobes({ lobe, level }: Edges): { toAbove: number; toBelow: n
         .slice(Math.max(0, i - WAITS_NEARBY), i + WAITS_NEARBY + 1)
         .map((wait) => wait.seconds)
         .sort((one, other) => one - other);
-      if (seconds > GAP_WAIT * near[near.length >> 1]) found[above ? 'toAbove' : 'toBelow'] += 1;
+      if (seconds > GAP_WAIT * near[near.length >> 1]!) found[above ? 'toAbove' : 'toBelow'] += 1;
     });
   return found;
 }
@@ -73,7 +73,7 @@ export function polarityOf(track: Track): PolarityFound {
   for (let i = 1; i + 1 < lobe.length; i += 1) {
     if (level[i] !== 0 || level[i - 1] !== 1 || level[i + 1] !== 1) continue;
     // lobe[i] is the top before this fall, lobe[i + 1] the bottom after it, lobe[i - 1] the bottom before.
-    const [one, other] = [lobe[i + 1] - lobe[i], lobe[i] - lobe[i - 1]];
+    const [one, other] = [lobe[i + 1]! - lobe[i]!, lobe[i]! - lobe[i - 1]!];
     toBelow += one / (one + other);
     toAbove += other / (one + other);
     count += 1;
@@ -90,14 +90,14 @@ export function pulsesOf(track: Track, level: 0 | 1): Float64Array {
   for (let i = 0; i < edges.level.length; i += 1) if (edges.level[i] === level) count += 1;
   const out = new Float64Array(count);
   let at = 0;
-  for (let i = 0; i < edges.level.length; i += 1) if (edges.level[i] === level) out[at++] = edges.seconds[i];
+  for (let i = 0; i < edges.level.length; i += 1) if (edges.level[i] === level) out[at++] = edges.seconds[i]!;
   return out;
 }
 
 /** Half of the samples between falls of the signal, and the usual height of its lobes. */
 function lobesOf({ at, level, height }: Edges): { period: number; height: number } {
   const falls = [...at].filter((_, i) => level[i] === 0);
-  const steps = falls.slice(1).map((one, i) => one - falls[i]);
+  const steps = falls.slice(1).map((one, i) => one - falls[i]!);
   const middle = (all: readonly number[]) => [...all].sort((one, other) => one - other)[all.length >> 1] ?? 0;
   return { period: middle(steps), height: middle([...height.subarray(0, LOBES_LOOKED)]) };
 }
@@ -105,7 +105,7 @@ const LOBES_LOOKED = 2000;
 const LOBE_SAMPLES = 12;
 
 export const trackOf = (capture: Capture, index: number): Track => {
-  const channel = capture.channels[index];
+  const channel = capture.channels[index]!;
   const raw = shapeOf(channel.values);
   const edges =
     raw.kind === 'constant'
@@ -174,7 +174,7 @@ export function chooseTracks(
   const notes: string[] = [];
   const still = tracks.filter(({ shape }) => shape.kind === 'constant');
   if (live.length === 0) {
-    const [first] = tracks;
+    const first = tracks[0]!;
     if (still.length === tracks.length)
       return fail(
         'constant',

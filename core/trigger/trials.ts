@@ -44,7 +44,7 @@ export function trialsFor(wheels: readonly Wheel[], square: boolean, level: 0 | 
     const add = (own: Wheel, direction: Trial['direction'], inverted: boolean) => {
       const pattern = patternOf(own, !square ? 'centre' : inverted === (level === 1) ? 'fall' : 'rise');
       // Ends of a width-coded wheel's teeth are even: that edge does not tell it.
-      const tells = pattern.length === 1 || pattern.some((step) => Math.abs(step - pattern[0]) > 0.01);
+      const tells = pattern.length === 1 || pattern.some((step) => Math.abs(step - pattern[0]!) > 0.01);
       if (tells && !made.some((one) => samePattern(one.pattern, pattern)))
         made.push({ wheel, pattern, inverted, direction, fromLibrary });
     };
@@ -82,9 +82,9 @@ function gapsSeen(seconds: Float64Array, from: number, to: number): { at: number
   const found: { at: number; ratio: number }[] = [];
   for (let i = from + 2; i + 1 < to; i += 1) {
     const [before, own, after] = [
-      seconds[i - 1] - seconds[i - 2],
-      seconds[i] - seconds[i - 1],
-      seconds[i + 1] - seconds[i],
+      seconds[i - 1]! - seconds[i - 2]!,
+      seconds[i]! - seconds[i - 1]!,
+      seconds[i + 1]! - seconds[i]!,
     ];
     const ratio = own / Math.sqrt(before * after);
     if (ratio > 1.55) found.push({ at: i, ratio });
@@ -103,10 +103,10 @@ export const commonest = (values: readonly number[]): number | null => {
 /** Plain missing-tooth wheel that the gaps themselves spell, whether the library has it or not. */
 export function spelled(seconds: Float64Array, from: number, to: number): Wheel | null {
   const gaps = gapsSeen(seconds, from, to);
-  const between = commonest(gaps.slice(1).map(({ at }, i) => at - gaps[i].at));
+  const between = commonest(gaps.slice(1).map(({ at }, i) => at - gaps[i]!.at));
   if (between === null || between < 2) return null;
   const ratios = gaps.map(({ ratio }) => ratio).sort((one, other) => one - other);
-  const missing = Math.round(ratios[ratios.length >> 1]) - 1;
+  const missing = Math.round(ratios[ratios.length >> 1]!) - 1;
   const places = between + missing;
   return missing >= 1 && missing <= 6 && places >= 3 && places <= 240 ? missingToothWheel(places, missing) : null;
 }

@@ -103,8 +103,8 @@ const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number 
   let [first, last] = [0, degrees.length - 1];
   while (first < last && Number.isNaN(degrees[first])) first += 1;
   while (last > first && Number.isNaN(degrees[last])) last -= 1;
-  const seconds = pulses[from + last] - pulses[from + first];
-  return seconds > 0 ? (degrees[last] - degrees[first]) / seconds / 6 : 0;
+  const seconds = pulses[from + last]! - pulses[from + first]!;
+  return seconds > 0 ? (degrees[last]! - degrees[first]!) / seconds / 6 : 0;
 };
 
 /** Repeats of the pattern within the pulses looked at. */
@@ -161,7 +161,7 @@ export function verdictOf(
   rowOf: RowOf,
   widths: { readonly row: string; readonly against: boolean } | null,
 ): Verdict {
-  const [best] = near;
+  const best = near[0]!;
   const coded = widths?.against ? widths.row : null;
   const { from, to } = rowOf(best);
   const count = to - from;
@@ -171,9 +171,9 @@ export function verdictOf(
   const chance = events.length - again.reduce((sum, { times }) => sum + times, 0);
   // One tooth gone in every turn is as likely broken off as a gap nobody has drawn.
   const [one] = again;
-  const broken = again.length === 1 && one.kind === 'lost' && best.pattern.length > 3;
+  const broken = again.length === 1 && one?.kind === 'lost' && best.pattern.length > 3;
   // A tooth that was knocked off its place is a fault, hardly ever a wheel.
-  const knocked = again.length === 1 && one.kind === 'bent' && best.pattern.length > 3;
+  const knocked = again.length === 1 && one?.kind === 'bent' && best.pattern.length > 3;
   const saved = again.reduce((sum, { times }) => sum + BEYOND * times, 0);
   const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
   // A wheel nobody has drawn: this one, other at some places; or, where too much goes wrong at random, another altogether.
@@ -228,7 +228,7 @@ export function verdictOf(
       kind: 'one-of',
       reason: `With ${best.pattern.length} teeth a turn a swing of the speed and other angles between them look alike: crank with the plugs out, or measure the angles.`,
     };
-  if (odds[0].odds >= SURE)
+  if (odds[0]!.odds >= SURE)
     return { ...base, odds: odds.slice(0, 1), kind: 'this', reason: 'No other wheel explains the pulses as well.' };
   let sum = 0;
   const listed = odds.filter(({ odds: own }) => {

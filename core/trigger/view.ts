@@ -20,8 +20,8 @@ export function pyramidOf(values: Float32Array): Pyramid {
       let [down, up] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
       const end = Math.min(least.length, (i + 1) * each);
       for (let k = i * each; k < end; k += 1) {
-        if (least[k] < down) down = least[k];
-        if (most[k] > up) up = most[k];
+        if (least[k]! < down) down = least[k]!;
+        if (most[k]! > up) up = most[k]!;
       }
       low[i] = down;
       high[i] = up;
@@ -41,15 +41,15 @@ export function rangeOf(values: Float32Array, pyramid: Pyramid, from: number, to
   while (at < end) {
     let took = 0;
     for (let depth = pyramid.levels.length - 1; depth >= 0 && took === 0; depth -= 1) {
-      const level = pyramid.levels[depth];
+      const level = pyramid.levels[depth]!;
       if (at % level.size !== 0 || at + level.size > end) continue;
       const block = at / level.size;
-      if (level.least[block] < least) least = level.least[block];
-      if (level.most[block] > most) most = level.most[block];
+      if (level.least[block]! < least) least = level.least[block]!;
+      if (level.most[block]! > most) most = level.most[block]!;
       took = level.size;
     }
     if (took === 0) {
-      const value = values[at];
+      const value = values[at]!;
       if (value < least) least = value;
       if (value > most) most = value;
       took = 1;
@@ -66,9 +66,9 @@ export function between(from: ArrayLike<number>, to: ArrayLike<number>, value: n
   let [low, high] = [0, last];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    if (from[middle] <= value) low = middle;
+    if (from[middle]! <= value) low = middle;
     else high = middle;
   }
-  const span = from[high] - from[low];
-  return span === 0 ? to[low] : to[low] + ((value - from[low]) / span) * (to[high] - to[low]);
+  const span = from[high]! - from[low]!;
+  return span === 0 ? to[low]! : to[low]! + ((value - from[low]!) / span) * (to[high]! - to[low]!);
 }

@@ -17,23 +17,23 @@ function told(path: Int32Array, count: number, off: ReadonlySet<number>): { teet
   const events: PulseEvent[] = [];
   let before = -1;
   for (let i = 0; i < teeth.length; i += 1) {
-    if (teeth[i] < 0) continue;
+    if (teeth[i]! < 0) continue;
     if (before >= 0) {
-      const step = (((teeth[i] - teeth[before]) % count) + count) % count;
+      const step = (((teeth[i]! - teeth[before]!) % count) + count) % count;
       const strays = i - before - 1;
       if (step === 2 && strays === 1) {
-        teeth[i - 1] = (teeth[before] + 1) % count;
-        events.push({ pulse: i - 1, kind: 'bent', tooth: teeth[i - 1] });
+        teeth[i - 1] = (teeth[before]! + 1) % count;
+        events.push({ pulse: i - 1, kind: 'bent', tooth: teeth[i - 1]! });
       } else {
         for (let stray = before + 1; stray < i; stray += 1)
-          events.push({ pulse: stray + 1, kind: 'added', tooth: teeth[i] });
+          events.push({ pulse: stray + 1, kind: 'added', tooth: teeth[i]! });
         if (step === 2 || step === 3)
           for (let gone = 0; gone < step - 1; gone += 1)
-            events.push({ pulse: i, kind: 'lost', tooth: (teeth[i] - gone + count) % count });
-        else if (step !== 1) events.push({ pulse: i, kind: 'break', tooth: teeth[i] });
+            events.push({ pulse: i, kind: 'lost', tooth: (teeth[i]! - gone + count) % count });
+        else if (step !== 1) events.push({ pulse: i, kind: 'break', tooth: teeth[i]! });
       }
     }
-    if (off.has(i)) events.push({ pulse: i, kind: 'bent', tooth: teeth[i] });
+    if (off.has(i)) events.push({ pulse: i, kind: 'bent', tooth: teeth[i]! });
     before = i;
   }
   return { teeth, events };
@@ -48,11 +48,11 @@ function backwards(
   pace: Pace,
 ): { teeth: Int32Array; off: number[] } {
   const count = pattern.length;
-  const turned = pattern.map((_, j) => pattern[(2 * count - j - 1) % count]);
-  const times = Float64Array.from({ length: from + 1 }, (_, i) => -seconds[from - i]);
+  const turned = pattern.map((_, j) => pattern[(2 * count - j - 1) % count]!);
+  const times = Float64Array.from({ length: from + 1 }, (_, i) => -seconds[from - i]!);
   const found = align(turned, times, 0, times.length, pace, { start: (count - tooth) % count });
   const teeth = new Int32Array(from).fill(-1);
-  for (let i = 1; i <= from; i += 1) if (found.teeth[i] >= 0) teeth[from - i] = (count - found.teeth[i]) % count;
+  for (let i = 1; i <= from; i += 1) if (found.teeth[i]! >= 0) teeth[from - i] = (count - found.teeth[i]!) % count;
   const off = found.events.filter(({ kind }) => kind === 'bent').map(({ pulse }) => from - pulse);
   return { teeth, off };
 }
@@ -97,7 +97,7 @@ export function alignWhole(
     teeth.set(found.teeth, start);
     cost += Number.isFinite(found.cost) ? found.cost : 0;
     const first = found.teeth.findIndex((tooth) => tooth >= 0);
-    if (i > 0 && first >= 0) events.push({ pulse: start + first, kind: 'break', tooth: found.teeth[first] });
+    if (i > 0 && first >= 0) events.push({ pulse: start + first, kind: 'break', tooth: found.teeth[first]! });
     events.push(...found.events.map(shift));
   });
   const alignment = { cost, misfit: priceOf(events), teeth, events, trail: new Float64Array(0) };
@@ -120,7 +120,7 @@ function alignTurning(
   const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth, i) => i >= settled && tooth >= 0) : -1;
   if (at >= 0 && breaks.length <= 1) {
     const start = from + at;
-    const tooth = judged.teeth[at];
+    const tooth = judged.teeth[at]!;
     const shape = ripple && cycle ? bent(cycle, ripple.swing) : pattern;
     const ahead = [keen, { ...LOOSE, clock }].map((one) => {
       const found = align(shape, seconds, start, seconds.length, one, { start: tooth });

@@ -16,7 +16,8 @@ const COMES_BACK = 0.93;
 /** Steps of a wheel up to which they are even. */
 const OWN = 1.05;
 
-const median = (values: readonly number[]): number => [...values].sort((one, other) => one - other)[values.length >> 1];
+const median = (values: readonly number[]): number =>
+  [...values].sort((one, other) => one - other)[values.length >> 1]!;
 
 /** Both edges of a wheel's teeth stand at even distances: nothing but their number tells it. */
 const isEven = (wheel: Wheel): boolean =>
@@ -39,15 +40,15 @@ export function codedWidths(track: Track, wheel: Wheel): { readonly row: string;
   for (const high of [1, 0]) {
     const shares: number[] = [];
     for (let i = 0; i + 2 < seconds.length && shares.length < LOOKED; i += 1)
-      if (level[i] === high) shares.push((seconds[i + 1] - seconds[i]) / (seconds[i + 2] - seconds[i]));
+      if (level[i] === high) shares.push((seconds[i + 1]! - seconds[i]!) / (seconds[i + 2]! - seconds[i]!));
     if (shares.length < 12) continue;
     const sorted = [...shares].sort((one, other) => one - other);
     // The widest step between neighbours, away from the ends, parts the narrow from the wide.
     const ends = max(1, floor(SHARE * sorted.length));
     let [cut, step] = [0, 0];
     for (let i = ends; i < sorted.length - ends; i += 1) {
-      const ratio = sorted[i] / sorted[i - 1];
-      if (ratio > step) [cut, step] = [(sorted[i] + sorted[i - 1]) / 2, ratio];
+      const ratio = sorted[i]! / sorted[i - 1]!;
+      if (ratio > step) [cut, step] = [(sorted[i]! + sorted[i - 1]!) / 2, ratio];
     }
     const [narrow, wide] = [shares.filter((one) => one < cut), shares.filter((one) => one >= cut)];
     if (narrow.length === 0 || wide.length === 0 || median(wide) < APART * median(narrow)) continue;

@@ -33,7 +33,7 @@ export function listWords(words: readonly string[]): string {
 
 /** A name within a sentence: its first letter small, abbreviations and units left alone. */
 export const inSentence = (name: string): string =>
-  /^[A-Z][a-z]/.test(name) ? name[0].toLowerCase() + name.slice(1) : name;
+  /^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name;
 
 /** `a knock input`, `an injector driver`. */
 export const withArticle = (words: string): string => `${/^[aeiou]/i.test(words) ? 'an' : 'a'} ${words}`;

@@ -68,7 +68,7 @@ export function fitOn(build: Build, ecu: EcuDefinition): EcuFit {
     spareCount: spareCount(spares),
     reserve: shortfalls(next, needs),
     moved: moved.length,
-    recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id])).length,
+    recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id]!)).length,
     trigger: crankWheel === null ? 'not chosen' : fitTrigger(ecu, build.engine, crankWheel, camWheel).knows,
     groundsAsked: ecu.groundsAsked,
     groundPins: pinsOfKind(ecu, 'power-ground').length,

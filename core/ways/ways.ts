@@ -278,7 +278,7 @@ function tried(build: Build, needs: readonly Need[], served: number, candidate: 
     const before = build.assignments[need.id];
     return before !== undefined && after.some(({ id }) => id === need.id) && placed.get(need.id) !== before;
   });
-  const recrimped = moved.filter((need) => isCrimped(build, need, build.assignments[need.id])).length;
+  const recrimped = moved.filter((need) => isCrimped(build, need, build.assignments[need.id]!)).length;
   const { effort, ...rest } = candidate;
   return {
     ...rest,
@@ -360,4 +360,4 @@ export function explain(
 
 /** The ways out of one conflict. */
 export const waysOut = (build: Build, conflict: Conflict, help: Help): readonly WayOut[] =>
-  explain(build, help, undefined, undefined, [conflict])![0].ways;
+  explain(build, help, undefined, undefined, [conflict])![0]!.ways;

@@ -80,7 +80,7 @@ export const pulseHertz = (wheel: Wheel, crankRpm: number): number => (teethPerC
 /** Intervals between successive rising edges, in own-shaft degrees, starting at the first tooth. */
 export function toothIntervals(wheel: Wheel): number[] {
   const rises = wheel.edges.filter((edge) => edge.level === 1).map((edge) => edge.degrees);
-  return rises.map((rise, i) => (i + 1 < rises.length ? rises[i + 1] : rises[0] + 360) - rise);
+  return rises.map((rise, i) => (i + 1 < rises.length ? rises[i + 1]! : rises[0]! + 360) - rise);
 }
 
 /** Teeth of equal pitch with some places left out: `missingAt` are place numbers from 0. Half a pitch high, half low. */
@@ -175,7 +175,7 @@ export function mirrored(wheel: Wheel): Wheel {
       .map((edge, at) => ({
         degrees: (360 - edge.degrees) % 360,
         // Seen backwards, what follows an edge is what was before it.
-        level: own[(at + own.length - 1) % own.length].level,
+        level: own[(at + own.length - 1) % own.length]!.level,
       }))
       .sort((one, other) => one.degrees - other.degrees);
   const tracks = wheel.tracks?.map((track) => ({ ...track, edges: turned(track.edges) }));
@@ -196,9 +196,9 @@ const counted = new WeakMap<Wheel, number>();
 function countRepeats({ edges }: Wheel): number {
   const same = (shift: number) =>
     edges.every((edge, at) => {
-      const other = edges[(at + shift) % edges.length];
+      const other = edges[(at + shift) % edges.length]!;
       const turned = (other.degrees - edge.degrees + 360) % 360;
-      const first = (edges[shift].degrees - edges[0].degrees + 360) % 360;
+      const first = (edges[shift]!.degrees - edges[0]!.degrees + 360) % 360;
       return other.level === edge.level && Math.abs(turned - first) < 1e-6;
     });
   for (let shift = 2; shift < edges.length; shift += 2)

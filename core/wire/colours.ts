@@ -19,7 +19,7 @@ export type SignalClass = keyof typeof signalClasses;
 export const signalClassNames = Object.keys(signalClasses) as [SignalClass, ...SignalClass[]];
 
 export function classOfPin(pin: Pick<Pin, 'abilities'>): SignalClass {
-  switch (pin.abilities[0].kind) {
+  switch (pin.abilities[0]!.kind) {
     case 'injector':
       return 'injector';
     case 'ignition-logic':
@@ -88,13 +88,13 @@ export function classColour(signal: ColourFamily, index: number): string {
 
 /** The family of a pin's own wire. */
 export const familyOfPin = (pin: Pick<Pin, 'abilities'>): ColourFamily =>
-  ['supply-5v', 'supply-out'].includes(pin.abilities[0].kind) ? 'sensor-supply' : classOfPin(pin);
+  ['supply-5v', 'supply-out'].includes(pin.abilities[0]!.kind) ? 'sensor-supply' : classOfPin(pin);
 
 export const isColour = (text: string): boolean =>
   text.split('/').length <= 2 && text.split('/').every((code) => (colourCodes as readonly string[]).includes(code));
 
 /** Base and stripe of a colour such as `WH/BU`. */
 export function splitColour(colour: string): { base: ColourCode; stripe: ColourCode | null } {
-  const [base, stripe] = colour.split('/') as ColourCode[];
+  const [base, stripe] = colour.split('/') as [ColourCode, ColourCode?];
   return { base, stripe: stripe ?? null };
 }

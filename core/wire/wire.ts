@@ -102,7 +102,7 @@ export function carriedAmps(squareMm: number, around: Surroundings): number {
 /** Smallest listed size that carries `amps` there, or the largest when none does. */
 export function sizeFor(amps: number, around: Surroundings, atLeast = 0.35): number {
   const found = wireSizes.find((size) => size.squareMm >= atLeast && carriedAmps(size.squareMm, around) >= amps);
-  return (found ?? wireSizes[wireSizes.length - 1]).squareMm;
+  return (found ?? wireSizes[wireSizes.length - 1]!).squareMm;
 }
 
 /** Smallest listed size whose drop over a length stays within the limit, or null when none does. */

@@ -23,10 +23,10 @@ export type Delimiter = '\t' | '|' | ';' | ',' | 'spaces' | 'single';
 /** A cell without the blanks and quotes about it; its place is that of what is left. */
 function trimmed(raw: string, from: number): Cell {
   let [start, end] = [0, raw.length];
-  const blank = (at: number) => /[\s\u00a0]/.test(raw[at]);
+  const blank = (at: number) => /[\s\u00a0]/.test(raw[at]!);
   while (start < end && blank(start)) start += 1;
   while (end > start && blank(end - 1)) end -= 1;
-  if (end - start >= 2 && /["']/.test(raw[start]) && raw[end - 1] === raw[start]) {
+  if (end - start >= 2 && /["']/.test(raw[start]!) && raw[end - 1] === raw[start]) {
     start += 1;
     end -= 1;
   }
@@ -65,11 +65,11 @@ function headed(text: string, from: number): Cell[] {
   const line = trimmed(text, from);
   const match = heading.exec(line.text);
   // A bracket that opens is to close behind the cavity.
-  if (!match || match[2].trim() === '' || (/^[([]/.test(line.text) && !/^.[^()[\]]{1,12}[)\]]/.test(line.text)))
+  if (!match || match[2]!.trim() === '' || (/^[([]/.test(line.text) && !/^.[^()[\]]{1,12}[)\]]/.test(line.text)))
     return [line];
-  const head = line.text.indexOf(match[1]);
-  const rest = line.text.length - match[2].length;
-  return [trimmed(match[1], line.from + head), trimmed(match[2], line.from + rest)];
+  const head = line.text.indexOf(match[1]!);
+  const rest = line.text.length - match[2]!.length;
+  return [trimmed(match[1]!, line.from + head), trimmed(match[2]!, line.from + rest)];
 }
 
 /** Second cavities within lines, where most lines have one: two columns of a page that were copied as one. */
@@ -77,14 +77,14 @@ function innerHeads(lines: readonly Line[]): Map<Line, { head: number; to: numbe
   const found = new Map<Line, { head: number; to: number }>();
   const two = lines.filter(({ cells }) => cells.length === 2);
   if (two.length < 4) return found;
-  const prefixOf = (text: string) => /^([A-Z]{1,2})\d/i.exec(text)?.[1].toUpperCase() ?? null;
-  const prefixes = new Set(two.map(({ cells }) => prefixOf(cells[0].text)));
+  const prefixOf = (text: string) => /^([A-Z]{1,2})\d/i.exec(text)?.[1]!.toUpperCase() ?? null;
+  const prefixes = new Set(two.map(({ cells }) => prefixOf(cells[0]!.text)));
   const numberOf = (text: string) => Number(/\d+/.exec(text)?.[0]);
   const lettered = two.flatMap((line) => {
-    const [, rest] = line.cells;
+    const rest = line.cells[1]!;
     for (const match of rest.text.matchAll(/\s([A-Z]{1,2}\d{1,3})(?=\s+\S)/gi))
-      if (prefixes.has(prefixOf(match[1])) && /^[A-Z]/.test(match[1]))
-        return [{ line, head: rest.from + match.index + 1, to: rest.from + match.index + 1 + match[1].length }];
+      if (prefixes.has(prefixOf(match[1]!)) && /^[A-Z]/.test(match[1]!))
+        return [{ line, head: rest.from + match.index + 1, to: rest.from + match.index + 1 + match[1]!.length }];
     return [];
   });
   if (lettered.length >= 0.5 * two.length) {
@@ -93,13 +93,13 @@ function innerHeads(lines: readonly Line[]): Map<Line, { head: number; to: numbe
   }
   // Bare numbers: the second column runs ahead of the first by the same count on most lines.
   const gaps = two.flatMap((line) => {
-    const [first, rest] = line.cells;
+    const [first, rest] = line.cells as [Cell, Cell];
     if (!/^\d+$/.test(first.text)) return [];
     return [...rest.text.matchAll(new RegExp(`\\s(\\d{1,3})${noUnit}(?=\\s+[A-Za-zÀ-ÿ+])`, 'g'))].map((match) => ({
       line,
       gap: Number(match[1]) - numberOf(first.text),
       head: rest.from + match.index + 1,
-      to: rest.from + match.index + 1 + match[1].length,
+      to: rest.from + match.index + 1 + match[1]!.length,
     }));
   });
   const counts = new Map<number, number>();
@@ -217,7 +217,7 @@ function twoColumns(text: string, lines: readonly Line[]): { delimiter: Delimite
     lines: lines.flatMap((line): Line[] => {
       const second = inner.get(line);
       if (!second) return [line];
-      const [head, rest] = line.cells;
+      const [head, rest] = line.cells as [Cell, Cell];
       const first = trimmed(text.slice(rest.from, second.head), rest.from);
       const own = trimmed(text.slice(second.to, line.to), second.to);
       return [

@@ -38,7 +38,7 @@ const after = new RegExp(`^([A-Z][A-Z0-9]{0,3})\\s*${plugWord}\\b(.*)$`, 'i');
 export function plugOf(text: string): { name: string; rest: string } | null {
   const match = before.exec(text.trim()) ?? after.exec(text.trim());
   // 'Plug is black' names no plug: a name is written in capitals or digits.
-  return match && match[1] === match[1].toUpperCase() ? { name: match[1], rest: match[2] } : null;
+  return match && match[1] === match[1]!.toUpperCase() ? { name: match[1], rest: match[2]! } : null;
 }
 
 const bare =
@@ -64,7 +64,7 @@ export function plugLinesOf(lines: readonly Line[]): Map<Line, ReturnType<typeof
         (next) => next && !next.cells.some((cell) => headingOf(cell.text)),
       );
       return match && under && /^\d{1,3}(?![A-Za-z\d])/.test(wordsOf(under))
-        ? [line, { name: match[1], rest: match[2] ?? '' }]
+        ? [line, { name: match[1]!, rest: match[2] ?? '' }]
         : [line, plain];
     }),
   );
@@ -81,9 +81,9 @@ export function blocksOf(uses: readonly Column[]): Block[] {
   if (cavities.length <= 1) return [{ columns: uses.map((use, at) => ({ at, use })) }];
   // Where the first column is no cavity, each block ends at its cavity column; else it starts there.
   const leading = cavities[0] === 0 || uses.slice(0, cavities[0]).every((use) => use === 'connector');
-  const head = leading ? cavities[0] : 0;
+  const head = leading ? cavities[0]! : 0;
   return cavities.map((at, i) => {
-    const from = leading ? at - head : i === 0 ? 0 : cavities[i - 1] + 1;
+    const from = leading ? at - head : i === 0 ? 0 : cavities[i - 1]! + 1;
     const to = leading ? (cavities[i + 1] ?? uses.length + head) - head : at + 1;
     return { columns: uses.slice(from, to).map((use, k) => ({ at: from + k, use })) };
   });
@@ -119,7 +119,7 @@ export function guessColumns(lines: readonly Line[], manner: Manner): Column[] {
   // A short first text is the label, the rest is what is said of it.
   for (const { columns } of blocksOf(uses)) {
     const texts = columns.filter(({ use }) => use === 'text');
-    if (texts.length >= 2 && !columns.some(({ use }) => use === 'label')) uses[texts[0].at] = 'label';
+    if (texts.length >= 2 && !columns.some(({ use }) => use === 'label')) uses[texts[0]!.at] = 'label';
   }
   return uses;
 }

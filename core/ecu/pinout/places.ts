@@ -45,9 +45,9 @@ export function mannerOf(cells: readonly string[], named: ReadonlySet<string>): 
     map.set(key, (map.get(key) ?? new Set()).add(value));
   for (const cell of cells) {
     const slash = slashedShape.exec(cell.trim());
-    if (slash) add(slashes, slash[1].toUpperCase(), slash[2]);
+    if (slash) add(slashes, slash[1]!.toUpperCase(), slash[2]!);
     const dash = dashedShape.exec(cell.trim());
-    if (dash) add(dashes, `${dash[1]}${dash[2]}`.toUpperCase(), dash[3]);
+    if (dash) add(dashes, `${dash[1]}${dash[2]}`.toUpperCase(), dash[3]!);
   }
   const often = (map: Map<string, Set<string>>) =>
     [...map].flatMap(([plug, cavities]) => (cavities.size > 1 || named.has(plug) ? [plug] : []));
@@ -60,14 +60,14 @@ export function placesOf(cell: string, manner: Manner = anyManner): Spot[] {
   if (text.length > 60) return [];
   const slash = slashedShape.exec(text);
   if (slash) {
-    const plug = slash[1].toUpperCase();
+    const plug = slash[1]!.toUpperCase();
     // A letter alone, or a plug that the text names more than once before a stroke.
     if (/^[A-Z]+$/.test(plug) || likeOne(manner.slashed, plug))
       return [{ connector: /^\d/.test(plug) ? `X${plug}` : plug, cavity: Number(slash[2]) }];
   }
   const dash = dashedShape.exec(text);
   if (dash) {
-    const [plug, from, to] = [dash[1].toUpperCase(), Number(dash[2]), Number(dash[3])];
+    const [plug, from, to] = [dash[1]!.toUpperCase(), Number(dash[2]), Number(dash[3])];
     const whole = `${plug}${dash[2]}`;
     if (manner.dashed.has('*') || likeOne(manner.dashed, whole)) return [{ connector: whole, cavity: to }];
     const range = run(plug, from, to);
@@ -75,7 +75,7 @@ export function placesOf(cell: string, manner: Manner = anyManner): Spot[] {
   }
   const range = /^(.*?\d)\s*(?:-|–|—|\.\.\.?|to|through|bis|\ba\b|à)\s*((?:[A-Z]{1,3}\d?[-. ]?)?\d{1,3})$/i.exec(text);
   if (range) {
-    const [from, to] = [spotOf(range[1]), spotOf(range[2])];
+    const [from, to] = [spotOf(range[1]!), spotOf(range[2]!)];
     if (from && to && (to.connector === '' || to.connector === from.connector)) {
       const list = run(from.connector, from.cavity, to.cavity);
       if (list.length > 0) return list;

@@ -67,8 +67,8 @@ const saidOf = ({ label, text }: Pick<ReadPin, 'label' | 'text'>): string =>
 
 /** The same cavity named again: both readings are kept, and neither is believed until it is looked at. */
 function joined(own: readonly ReadPin[]): ReadPin {
-  const [first, ...more] = own;
-  if (more.length === 0) return first;
+  const first = own[0]!;
+  if (own.length === 1) return first;
   const abilities = own
     .flatMap((pin) => pin.abilities)
     .filter((ability, i, all) => all.findIndex((one) => JSON.stringify(one) === JSON.stringify(ability)) === i)
@@ -137,7 +137,7 @@ export function readPinout(text: string): Result<ReadPinout> {
     const { line, cells } = entry;
     const filled = cells.filter((cell) => cell.text !== '');
     if (filled.length === 0) continue;
-    const whole = { from: filled[0].from, to: filled[filled.length - 1].to };
+    const whole = { from: filled[0]!.from, to: filled[filled.length - 1]!.to };
     const header = headerOf(
       cells.map((cell) => cell.text),
       manner,
@@ -156,7 +156,7 @@ export function readPinout(text: string): Result<ReadPinout> {
         line,
         sentence: `Line ${line} heads connectors ${beside.map((name) => connectorId(name)).join(' and ')}, side by side.`,
       });
-      filled.forEach((cell, i) => account.add(cell, 'connector', `read as connector ${connectorId(beside[i])}`));
+      filled.forEach((cell, i) => account.add(cell, 'connector', `read as connector ${connectorId(beside[i]!)}`));
       continue;
     }
     const plug = plugLines.get(entry) ?? null;
@@ -169,8 +169,7 @@ export function readPinout(text: string): Result<ReadPinout> {
     }
     let used = false;
     blocks.forEach(({ columns }, blockIndex) => {
-      const at = (use: Column) =>
-        columns.flatMap((column) => (column.use === use && cells[column.at] ? [cells[column.at]] : []));
+      const at = (use: Column) => columns.flatMap((column) => (column.use === use ? (cells[column.at] ?? []) : []));
       // A row may be shorter than the table: the first cell that names a cavity is taken.
       const cell = at('cavity').find(named) ?? (blocks.length === 1 ? cells.find(named) : undefined);
       if (cell === undefined) return;
@@ -238,9 +237,9 @@ export function readPinout(text: string): Result<ReadPinout> {
         };
       });
       read.push(...made);
-      for (const one of labels) account.add(one, 'label', abilityWords(made[0].abilities, made[0].why), pinIds);
+      for (const one of labels) account.add(one, 'label', abilityWords(made[0]!.abilities, made[0]!.why), pinIds);
       for (const one of [...texts, ...others])
-        account.add(one, 'text', abilityWords(made[0].abilities, made[0].why), pinIds);
+        account.add(one, 'text', abilityWords(made[0]!.abilities, made[0]!.why), pinIds);
     });
     // Cells of the line that no block took, and lines that are no cavity at all.
     for (const cell of filled)
@@ -291,13 +290,13 @@ function numbered(label: string, text: string, index: number, count: number): [s
   if (count === 1) return [label, text];
   const own = (words: string): string => {
     const pair = count === 2 ? opposites.map((shape) => shape.exec(words)).find((match) => match) : undefined;
-    if (pair) return words.replace(pair[0], pair[index + 1]);
+    if (pair) return words.replace(pair[0], pair[index + 1]!);
     const range = /\b(\d{1,2})\s*(?:-|–|\.\.|to|bis|à|\ba\b)\s*(\d{1,2})\b(?!\s*(?:k?Hz|V|m?A|k?Ω|ohm))/i.exec(words);
     if (range && Number(range[2]) - Number(range[1]) === count - 1)
       return words.replace(range[0], String(Number(range[1]) + index));
     const list = /\b\d{1,2}(?:\s*(?:,|\/|&|\band\b|\bund\b|\bet\b|\by\b|\be\b)\s*\d{1,2})+\b/i.exec(words);
     const numbers = list?.[0].match(/\d+/g);
-    if (list && numbers?.length === count) return words.replace(list[0], numbers[index]);
+    if (list && numbers?.length === count) return words.replace(list[0], numbers[index]!);
     return words;
   };
   return [own(label), own(text)];

@@ -24,15 +24,15 @@ export function figuresIn(text: string): Figures {
   const range = /(-?\d+(?:[.,]\d+)?)\s*(?:-|–|to|\.\.)\s*(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
   const volts = range ? null : /(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
   return {
-    ...(amps ? { amps: number(amps[1]) / (amps[2] ? 1000 : 1) } : {}),
-    ...(hz ? { hz: number(hz[1]) * (hz[2] ? 1000 : 1) } : {}),
+    ...(amps ? { amps: number(amps[1]!) / (amps[2] ? 1000 : 1) } : {}),
+    ...(hz ? { hz: number(hz[1]!) * (hz[2] ? 1000 : 1) } : {}),
     ...(written
       ? { ohms: Number(`${written[1]}.${written[2]}`) * 1000 }
       : ohms
-        ? { ohms: number(ohms[1]) * (ohms[2] ? 1000 : 1) }
+        ? { ohms: number(ohms[1]!) * (ohms[2] ? 1000 : 1) }
         : {}),
-    ...(range ? { range: [number(range[1]), number(range[2])] as const } : {}),
-    ...(volts ? { volts: number(volts[1]) } : {}),
+    ...(range ? { range: [number(range[1]!), number(range[2]!)] as const } : {}),
+    ...(volts ? { volts: number(volts[1]!) } : {}),
   };
 }
 
@@ -71,7 +71,7 @@ const outputNumber = (text: string): Pick<Ability, 'output'> => {
 };
 const amps = (figures: Figures): Pick<Ability, 'maxAmps'> => (figures.amps ? { maxAmps: figures.amps } : {});
 const pairName = (base: string, text: string): string =>
-  `${base}-${numberIn(text) ?? /\b([a-d])\b(?!\s*\/)/i.exec(text.replace(/[-+]/g, ' '))?.[1].toLowerCase() ?? 1}`;
+  `${base}-${numberIn(text) ?? /\b([a-d])\b(?!\s*\/)/i.exec(text.replace(/[-+]/g, ' '))?.[1]!.toLowerCase() ?? 1}`;
 
 function pullUp(text: string, figures: Figures): Pick<Ability, 'pullUpOhms' | 'pullUpSwitchable'> {
   if (!/pull[\s-]?up/i.test(text) || /\b(no|without) pull/i.test(text)) return {};
@@ -106,7 +106,7 @@ export const rules: readonly Rule[] = [
       sure({
         kind: 'can',
         pair: `can-${match[1]?.toLowerCase() ?? 1}`,
-        side: /^(h|\+)/i.test(match[2]) ? 'plus' : 'minus',
+        side: /^(h|\+)/i.test(match[2]!) ? 'plus' : 'minus',
       }),
   },
   {
@@ -127,7 +127,7 @@ export const rules: readonly Rule[] = [
       const winding = /\b([ab12])\s*_?\s*([+\-–12])?(?!\d)/i.exec(
         text.replace(/stepper(\s*motor)?(\s*\d(?=\s*[ab]))?/i, ''),
       );
-      const phase = winding && /[b2]/i.test(winding[1]) ? 'b' : 'a';
+      const phase = winding && /[b2]/i.test(winding[1]!) ? 'b' : 'a';
       const minus = winding ? /[-–2]/.test(winding[2] ?? '') : false;
       return likely(
         { kind: 'stepper', pair: 'stepper-1', phase, side: minus ? 'minus' : 'plus', ...amps(figures) },
@@ -143,8 +143,9 @@ export const rules: readonly Rule[] = [
         sideOf(text) ??
         (/\b(out(put)?\s*)?[b2]\b/i.test(text) ? 'minus' : /\b(out(put)?\s*)?[a1]\b/i.test(text) ? 'plus' : undefined);
       const motor =
-        /(?:motor|bridge|dbw|etb)\s*(\d|[a-d](?=\s*[+\-–]|\s+(?:pos|neg|plus|minus)))/i.exec(text)?.[1].toLowerCase() ??
-        'a';
+        /(?:motor|bridge|dbw|etb)\s*(\d|[a-d](?=\s*[+\-–]|\s+(?:pos|neg|plus|minus)))/i
+          .exec(text)?.[1]!
+          .toLowerCase() ?? 'a';
       return likely(
         { kind: 'half-bridge', pair: `motor-${motor}`, ...(at ? { side: at } : {}), ...amps(figures) },
         at ? '' : 'Which side of the pair is not told.',
@@ -205,7 +206,7 @@ export const rules: readonly Rule[] = [
         ...outputNumber(text),
         drive: 'peak-hold',
         ...amps(figures),
-        ...(hold ? { holdAmps: number(hold[1]) } : {}),
+        ...(hold ? { holdAmps: number(hold[1]!) } : {}),
         ...(figures.ohms ? { minOhms: figures.ohms } : {}),
       });
     },
@@ -367,5 +368,5 @@ function side(text: string): Pick<Ability, 'side'> {
 
 function threshold(text: string): Pick<Ability, 'thresholdVolts'> {
   const found = /(?:threshold|switches at)\s*(?:of\s*)?(\d+(?:[.,]\d+)?)\s*V\b/i.exec(text);
-  return found ? { thresholdVolts: number(found[1]) } : {};
+  return found ? { thresholdVolts: number(found[1]!) } : {};
 }

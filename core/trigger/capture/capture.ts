@@ -46,7 +46,7 @@ export class TimeLine {
   /** Whether a sample at this place and time needs no anchor of its own. */
   fits(index: number, seconds: number): boolean {
     const from = this.indexes.length - 1;
-    return from >= 0 && Math.abs(this.times[from] + (index - this.indexes[from]) * this.step - seconds) <= this.slack;
+    return from >= 0 && Math.abs(this.times[from]! + (index - this.indexes[from]!) * this.step - seconds) <= this.slack;
   }
 
   /** Whether it lies where the sample before it says, to within less than half a sample: nothing is missing between. */
@@ -63,7 +63,7 @@ export class TimeLine {
       const from = this.indexes.length - 1;
       if (from >= 0) {
         // The line up to the sample before ends there, not here.
-        if (this.lastIndex > this.indexes[from]) this.push(this.lastIndex, this.lastSeconds);
+        if (this.lastIndex > this.indexes[from]!) this.push(this.lastIndex, this.lastSeconds);
         if (seconds - this.lastSeconds > (index - this.lastIndex) * this.step * 1.5 + 2 * this.slack) this.gaps += 1;
       }
       this.push(index, seconds);
@@ -94,7 +94,7 @@ function anchorBefore(anchors: Float64Array, value: number): number {
   let [low, high] = [0, anchors.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (anchors[middle] <= value) low = middle;
+    if (anchors[middle]! <= value) low = middle;
     else high = middle - 1;
   }
   return low;
@@ -105,8 +105,8 @@ export function secondsAt(time: TimeBase, index: number): number {
   const last = time.index.length - 1;
   if (last < 1) return time.seconds[0] ?? 0;
   const at = Math.min(anchorBefore(time.index, index), last - 1);
-  const slope = (time.seconds[at + 1] - time.seconds[at]) / (time.index[at + 1] - time.index[at]);
-  return time.seconds[at] + (index - time.index[at]) * slope;
+  const slope = (time.seconds[at + 1]! - time.seconds[at]!) / (time.index[at + 1]! - time.index[at]!);
+  return time.seconds[at]! + (index - time.index[at]!) * slope;
 }
 
 /** Sample number at a time, as a fraction; within the capture's own span. */
@@ -114,10 +114,10 @@ export function indexAt(time: TimeBase, seconds: number): number {
   const last = time.seconds.length - 1;
   if (last < 1) return 0;
   const at = Math.min(anchorBefore(time.seconds, seconds), last - 1);
-  const span = time.seconds[at + 1] - time.seconds[at];
-  const part = span > 0 ? (seconds - time.seconds[at]) / span : 0;
-  const index = time.index[at] + part * (time.index[at + 1] - time.index[at]);
-  return Math.min(Math.max(0, index), time.index[last]);
+  const span = time.seconds[at + 1]! - time.seconds[at]!;
+  const part = span > 0 ? (seconds - time.seconds[at]!) / span : 0;
+  const index = time.index[at]! + part * (time.index[at + 1]! - time.index[at]!);
+  return Math.min(Math.max(0, index), time.index[last]!);
 }
 
 /** Seconds for many sample numbers in rising order: one walk over the anchors. */
@@ -127,10 +127,10 @@ export function secondsOf(time: TimeBase, indexes: ArrayLike<number>): Float64Ar
   if (last < 1) return out.fill(time.seconds[0] ?? 0);
   let at = 0;
   for (let i = 0; i < out.length; i += 1) {
-    const index = indexes[i];
-    while (at < last - 1 && time.index[at + 1] <= index) at += 1;
-    const slope = (time.seconds[at + 1] - time.seconds[at]) / (time.index[at + 1] - time.index[at]);
-    out[i] = time.seconds[at] + (index - time.index[at]) * slope;
+    const index = indexes[i]!;
+    while (at < last - 1 && time.index[at + 1]! <= index) at += 1;
+    const slope = (time.seconds[at + 1]! - time.seconds[at]!) / (time.index[at + 1]! - time.index[at]!);
+    out[i] = time.seconds[at]! + (index - time.index[at]!) * slope;
   }
   return out;
 }
@@ -169,7 +169,7 @@ export class Column {
     const out = new Float32Array(this.length);
     let at = 0;
     for (let i = 0; i < this.blocks.length; i += 1) {
-      out.set(this.blocks[i], at);
+      out.set(this.blocks[i]!, at);
       at += Column.BLOCK;
       this.blocks[i] = new Float32Array(0);
     }
@@ -189,7 +189,7 @@ export interface CaptureReader {
 export function joined(blocks: Float32Array[][], channel: number, count: number, size: number): Float32Array {
   const out = new Float32Array(count);
   blocks.forEach((block, at) => {
-    out.set(block[channel].subarray(0, Math.min(size, count - at * size)), at * size);
+    out.set(block[channel]!.subarray(0, Math.min(size, count - at * size)), at * size);
     block[channel] = new Float32Array(0);
   });
   return out;

@@ -99,7 +99,7 @@ class CsvReader implements CaptureReader {
     this.line = new TimeLine(layout.value.step, Math.max(layout.value.step * 0.02, layout.value.resolution * 1.01));
     this.scaled = Float64Array.from(
       { length: layout.value.columns.length * 16 },
-      (_, i) => layout.value.columns[i >> 4].scale * powers[i & 15],
+      (_, i) => layout.value.columns[i >> 4]!.scale * powers[i & 15]!,
     );
     let at = 0;
     for (let skipped = 0; skipped < layout.value.headLines; skipped += 1) {
@@ -210,12 +210,12 @@ class CsvReader implements CaptureReader {
         }
       }
       for (let cell = 0; cell < cells; cell += 1) {
-        let byte = bytes[at];
+        let byte = bytes[at]!;
         let negative = false;
-        while (byte === SPACE && plain) byte = bytes[(at += 1)];
+        while (byte === SPACE && plain) byte = bytes[(at += 1)]!;
         if (byte === MINUS || byte === PLUS) {
           negative = byte === MINUS;
-          byte = bytes[(at += 1)];
+          byte = bytes[(at += 1)]!;
         }
         let digits = (byte - ZERO) >>> 0;
         if (digits > 9) {
@@ -223,32 +223,32 @@ class CsvReader implements CaptureReader {
           break;
         }
         let value = digits;
-        byte = bytes[(at += 1)];
+        byte = bytes[(at += 1)]!;
         while ((digits = (byte - ZERO) >>> 0) <= 9) {
           value = value * 10 + digits;
-          byte = bytes[(at += 1)];
+          byte = bytes[(at += 1)]!;
         }
         if (byte === decimal) {
           const point = at;
-          byte = bytes[(at += 1)];
+          byte = bytes[(at += 1)]!;
           while ((digits = (byte - ZERO) >>> 0) <= 9) {
             value = value * 10 + digits;
-            byte = bytes[(at += 1)];
+            byte = bytes[(at += 1)]!;
           }
-          value *= powers[Math.min(24, at - point - 1)];
+          value *= powers[Math.min(24, at - point - 1)]!;
         }
         if (byte === E_LARGE || byte === E_SMALL) {
-          byte = bytes[(at += 1)];
+          byte = bytes[(at += 1)]!;
           const down = byte === MINUS;
-          if (down || byte === PLUS) byte = bytes[(at += 1)];
+          if (down || byte === PLUS) byte = bytes[(at += 1)]!;
           let exponent = 0;
           while ((digits = (byte - ZERO) >>> 0) <= 9) {
             exponent = exponent * 10 + digits;
-            byte = bytes[(at += 1)];
+            byte = bytes[(at += 1)]!;
           }
           value *= down ? 1 / 10 ** Math.min(300, exponent) : 10 ** Math.min(300, exponent);
         }
-        while (byte === SPACE && plain) byte = bytes[(at += 1)];
+        while (byte === SPACE && plain) byte = bytes[(at += 1)]!;
         if (byte === delimiter) {
           if (cell === cells - 1) {
             whole = false;
@@ -265,8 +265,8 @@ class CsvReader implements CaptureReader {
           break;
         }
         if (negative) value = -value;
-        const slot = slots[cell];
-        if (slot >= 0) current[slot][place] = value * scales[slot];
+        const slot = slots[cell]!;
+        if (slot >= 0) current[slot]![place] = value * scales[slot]!;
         else if (cell === timeColumn) {
           seconds = value * timeScale;
           this.timeLength = at - 1 - rowAt;
@@ -335,27 +335,27 @@ class CsvReader implements CaptureReader {
       let next = at + step + 1;
       let cell = 1;
       for (; cell < cells; cell += 1) {
-        let byte = bytes[next];
+        let byte = bytes[next]!;
         let negative = false;
         if (byte === MINUS) {
           negative = true;
-          byte = bytes[++next];
+          byte = bytes[++next]!;
         }
         const start = next;
         let value = (byte - ZERO) | 0;
         if (value < 0 || value > 9) break;
-        let digit = ((byte = bytes[++next]) - ZERO) | 0;
+        let digit = ((byte = bytes[++next]!) - ZERO) | 0;
         while (digit >= 0 && digit <= 9) {
           value = (Math.imul(value, 10) + digit) | 0;
-          digit = ((byte = bytes[++next]) - ZERO) | 0;
+          digit = ((byte = bytes[++next]!) - ZERO) | 0;
         }
         let places = 0;
         if (byte === decimal) {
           const point = next;
-          digit = ((byte = bytes[++next]) - ZERO) | 0;
+          digit = ((byte = bytes[++next]!) - ZERO) | 0;
           while (digit >= 0 && digit <= 9) {
             value = (Math.imul(value, 10) + digit) | 0;
-            digit = ((byte = bytes[++next]) - ZERO) | 0;
+            digit = ((byte = bytes[++next]!) - ZERO) | 0;
           }
           places = next - point - 1;
         }
@@ -368,8 +368,8 @@ class CsvReader implements CaptureReader {
           if (byte !== delimiter) break;
           next += 1;
         }
-        const slot = slots[cell];
-        if (slot >= 0) current[slot][place] = (negative ? -value : value) * scaled[slot * 16 + places];
+        const slot = slots[cell]!;
+        if (slot >= 0) current[slot]![place] = (negative ? -value : value) * scaled[slot * 16 + places]!;
       }
       if (cell < cells) break;
       at = next;
@@ -393,7 +393,7 @@ class CsvReader implements CaptureReader {
     const { seconds, values } = read;
     values.forEach((value, slot) => {
       if (Number.isNaN(value)) this.missing += 1;
-      current[slot][place] = value * layout.columns[slot].scale;
+      current[slot]![place] = value * layout.columns[slot]!.scale;
     });
     return seconds * layout.timeScale;
   }

@@ -13,10 +13,10 @@ export function noiseOf(values: Float32Array): number {
   const found = new Float64Array(Math.max(0, Math.ceil((values.length - 4) / stride)));
   let count = 0;
   for (let i = 0; i + 4 < values.length; i += stride) {
-    const fourth = values[i] - 4 * values[i + 1] + 6 * values[i + 2] - 4 * values[i + 3] + values[i + 4];
+    const fourth = values[i]! - 4 * values[i + 1]! + 6 * values[i + 2]! - 4 * values[i + 3]! + values[i + 4]!;
     if (fourth === fourth) found[count++] = Math.abs(fourth);
   }
-  return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]) / FOURTH;
+  return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]!) / FOURTH;
 }
 
 /** The same of a square signal: steps between neighbours that rest at one level. */
@@ -26,11 +26,11 @@ export function noiseAtLevels(values: Float32Array, low: number, high: number): 
   const found = new Float64Array(Math.ceil(values.length / stride));
   let count = 0;
   for (let i = 0; i + 1 < values.length; i += stride) {
-    const [one, other] = [values[i], values[i + 1]];
+    const [one, other] = [values[i]!, values[i + 1]!];
     const level = Math.abs(one - low) < near ? low : Math.abs(one - high) < near ? high : Number.NaN;
     if (Math.abs(other - level) < near) found[count++] = Math.abs(other - one);
   }
-  return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]) / Math.SQRT2;
+  return count === 0 ? 0 : (TO_DEVIATION * found.subarray(0, count).sort()[count >> 1]!) / Math.SQRT2;
 }
 
 /** Lobes are narrower than a sine's: their curve is so many times stronger (set by hand, not derived). */

@@ -66,7 +66,7 @@ export function unitOf(heading: string): { name: string; unit: string } {
   const text = clean(heading);
   const match = /^(.*?)\s*(?:[([{]\s*([^)\]}]*)\s*[)\]}]|[\s_/]+(s|ms|us|µs|μs|ns|V|mV|volts?))$/i.exec(text);
   const unit = (match?.[2] ?? match?.[3] ?? '').trim();
-  if (match && (unit.toLowerCase() in timeUnits || unit.toLowerCase() in valueUnits)) return { name: match[1], unit };
+  if (match && (unit.toLowerCase() in timeUnits || unit.toLowerCase() in valueUnits)) return { name: match[1]!, unit };
   return { name: text, unit: '' };
 }
 
@@ -115,7 +115,8 @@ function stepInHead(head: readonly string[]): number | null {
       );
     if (interval) {
       const unit = interval[2] ?? /[([]\s*(ns|µs|μs|us|ms|s)\s*[)\]]/i.exec(line)?.[1] ?? 's';
-      const value = Number(interval[1].replace(/,$/, '').replace(',', '.')) * timeUnits[unit.toLowerCase()];
+      const value =
+        Number(interval[1]!.replace(/,$/, '').replace(',', '.')) * (timeUnits[unit.toLowerCase()] ?? Number.NaN);
       if (value > 0 && Number.isFinite(value)) return value;
     }
     const rate =
@@ -124,7 +125,7 @@ function stepInHead(head: readonly string[]): number | null {
       );
     if (rate) {
       const value =
-        Number(rate[1].replace(/,$/, '').replace(',', '.')) * (rateUnits[(rate[2] ?? '').toLowerCase()] ?? 1);
+        Number(rate[1]!.replace(/,$/, '').replace(',', '.')) * (rateUnits[(rate[2] ?? '').toLowerCase()] ?? 1);
       if (value > 0 && Number.isFinite(value)) return 1 / value;
     }
   }
@@ -166,7 +167,7 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
     return fail(
       'not-capture',
       'line 1',
-      `No rows of figures were found; line 1 reads '${full[0].slice(0, 40)}': this is not a capture.`,
+      `No rows of figures were found; line 1 reads '${full[0]!.slice(0, 40)}': this is not a capture.`,
     );
   const { delimiter, decimal, cells } = best;
   const isRow = (line: string) => {
@@ -179,7 +180,7 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
   };
   // The head ends where two rows follow each other.
   const first = lines.findIndex(
-    (line, at) => isRow(line) && (at + 1 >= lines.length || isRow(lines[at + 1]) || lines[at + 1].trim() === ''),
+    (line, at) => isRow(line) && (at + 1 >= lines.length || isRow(lines[at + 1]!) || lines[at + 1]!.trim() === ''),
   );
   const headLines = Math.max(0, first);
   const head = lines.slice(0, headLines);
@@ -203,22 +204,23 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
     name: names[at]?.name ?? '',
     unit: (units[at] || names[at]?.unit) ?? '',
   }));
-  const column = (at: number) => values.map((row) => row[at]).filter((value) => !Number.isNaN(value));
+  const column = (at: number) => values.map((row) => row[at] ?? Number.NaN).filter((value) => !Number.isNaN(value));
   const rising = (at: number) => {
     const all = column(at);
-    return all.length > 2 && all[all.length - 1] > all[0] && all.every((value, i) => i === 0 || value >= all[i - 1]);
+    return all.length > 2 && all[all.length - 1]! > all[0]! && all.every((value, i) => i === 0 || value >= all[i - 1]!);
   };
   const counts = (at: number) => {
     const all = column(at);
-    return all.length > 2 && all.every((value, i) => i === 0 || value === all[i - 1] + 1);
+    return all.length > 2 && all.every((value, i) => i === 0 || value === all[i - 1]! + 1);
   };
-  const isTimeUnit = (at: number) => headed[at].unit.toLowerCase() in timeUnits;
+  const isTimeUnit = (at: number) => headed[at]!.unit.toLowerCase() in timeUnits;
   const every = Array.from({ length: cells }, (_, at) => at);
   const countColumn =
-    every.find((at) => counts(at) && !isTimeUnit(at) && (countName.test(headed[at].name) || headed[at].name === '')) ??
-    null;
+    every.find(
+      (at) => counts(at) && !isTimeUnit(at) && (countName.test(headed[at]!.name) || headed[at]!.name === ''),
+    ) ?? null;
   const timeColumn =
-    every.find((at) => at !== countColumn && rising(at) && (timeName.test(headed[at].name) || isTimeUnit(at))) ??
+    every.find((at) => at !== countColumn && rising(at) && (timeName.test(headed[at]!.name) || isTimeUnit(at))) ??
     every.find((at) => at !== countColumn && at === 0 && rising(at) && cells > 1) ??
     null;
   const notes: string[] = [];
@@ -248,11 +250,11 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
   let [timeScale, step, resolution] = [1, inHead ?? 0, 0];
   if (timeColumn !== null) {
     const times = column(timeColumn);
-    const unit = headed[timeColumn].unit.toLowerCase() || clean(headed[timeColumn].name).toLowerCase();
-    const mean = (times[times.length - 1] - times[0]) / Math.max(1, times.length - 1);
+    const unit = headed[timeColumn]!.unit.toLowerCase() || clean(headed[timeColumn]!.name).toLowerCase();
+    const mean = (times[times.length - 1]! - times[0]!) / Math.max(1, times.length - 1);
     if (!(mean > 0))
       return fail('no-time-base', `line ${headLines + 1}`, 'The time column stands still: the rows have no time base.');
-    if (unit in timeUnits) timeScale = timeUnits[unit];
+    if (unit in timeUnits) timeScale = timeUnits[unit]!;
     else if (inHead !== null && Math.abs(Math.log(mean / inHead)) > 1)
       timeScale = 10 ** Math.round(Math.log10(inHead / mean));
     else if (mean >= 5) {
@@ -265,21 +267,21 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
     // The step that most rows have, not the mean: a log may pause.
     const steps = times
       .slice(1)
-      .map((value, i) => value - times[i])
+      .map((value, i) => value - times[i]!)
       .sort((one, other) => one - other);
-    const middle = steps[steps.length >> 1];
+    const middle = steps[steps.length >> 1]!;
     const places = Math.max(
-      ...rows.slice(0, 200).map((row) => placesOf(splitLine(row, delimiter)[timeColumn], decimal)),
+      ...rows.slice(0, 200).map((row) => placesOf(splitLine(row, delimiter)[timeColumn]!, decimal)),
     );
     resolution = 10 ** -places * timeScale;
     const evenly = Math.abs(middle - mean) < 0.2 * mean || middle <= 0 || resolution > 0.1 * mean * timeScale;
     step = (evenly ? mean : middle) * timeScale;
   }
   const columns = signal.map((at, index) => {
-    const known = valueUnits[headed[at].unit.toLowerCase()];
+    const known = valueUnits[headed[at]!.unit.toLowerCase()];
     return {
-      name: headed[at].name || `channel ${index + 1}`,
-      unit: known?.unit ?? headed[at].unit,
+      name: headed[at]!.name || `channel ${index + 1}`,
+      unit: known?.unit ?? headed[at]!.unit,
       scale: known?.scale ?? 1,
       at,
     };
@@ -291,7 +293,7 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
   notes.push(
     timeColumn === null
       ? `No time column; the head says ${stepWords(step)} a sample.`
-      : `Time in column ${timeColumn + 1}${headed[timeColumn].name ? ` ('${headed[timeColumn].name}')` : ''}, ${stepWords(step)} a sample.`,
+      : `Time in column ${timeColumn + 1}${headed[timeColumn]!.name ? ` ('${headed[timeColumn]!.name}')` : ''}, ${stepWords(step)} a sample.`,
   );
   for (const { name, scale } of columns) if (scale === 1e-3) notes.push(`'${name}' is in millivolts.`);
   return ok({ delimiter, decimal, headLines, timeColumn, timeScale, step, resolution, columns, cells, notes });

@@ -80,7 +80,7 @@ export function writeCsv(capture: Capture): string {
   ];
   for (let i = 0; i < capture.count; i += 1)
     rows.push(
-      `${secondsAt(capture.time, i).toFixed(7)},${capture.channels.map(({ values }) => values[i].toFixed(VOLT_PLACES)).join(',')}`,
+      `${secondsAt(capture.time, i).toFixed(7)},${capture.channels.map(({ values }) => values[i]!.toFixed(VOLT_PLACES)).join(',')}`,
     );
   return `${rows.join('\n')}\n`;
 }

@@ -33,9 +33,9 @@ export function shapeOf(values: Float32Array): SignalShape {
   const count = values.length;
   for (let i = 0; i < count; i += 1) {
     // Between the bounds so far there is nothing to do.
-    while (i < count && values[i] >= least && values[i] <= most) i += 1;
+    while (i < count && values[i]! >= least && values[i]! <= most) i += 1;
     if (i === count) break;
-    const value = values[i];
+    const value = values[i]!;
     if (value !== value) missing += 1;
     if (value < least) least = value;
     if (value > most) most = value;
@@ -52,26 +52,26 @@ export function shapeOf(values: Float32Array): SignalShape {
   for (let from = 0; from < values.length; from += stride) {
     const to = Math.min(values.length, from + run);
     for (let i = from; i < to; i += 1) {
-      const value = values[i];
+      const value = values[i]!;
       if (value !== value) continue;
-      histogram[((value - least) * scale) | 0] += 1;
+      histogram[((value - least) * scale) | 0]! += 1;
       seen += 1;
       if (value === least || value === most) ends += 1;
     }
   }
   const share = (from: number, to: number) => {
     let sum = 0;
-    for (let bin = Math.max(0, Math.floor(from)); bin < Math.min(BINS, to); bin += 1) sum += histogram[bin];
+    for (let bin = Math.max(0, Math.floor(from)); bin < Math.min(BINS, to); bin += 1) sum += histogram[bin]!;
     return sum / Math.max(1, seen);
   };
   const peak = (from: number, to: number) => {
     let [best, at] = [0, from];
-    for (let bin = from; bin < to; bin += 1) if (histogram[bin] > best) [best, at] = [histogram[bin], bin];
+    for (let bin = from; bin < to; bin += 1) if (histogram[bin]! > best) [best, at] = [histogram[bin]!, bin];
     return at;
   };
   // The middle is where the signal is half of the time; a square signal has it at one of its two levels.
   let [below, middle] = [0, 0];
-  while (middle < BINS - 1 && below + histogram[middle] < seen / 2) below += histogram[middle++];
+  while (middle < BINS - 1 && below + histogram[middle]! < seen / 2) below += histogram[middle++]!;
   const [lowBin, highBin] = [peak(0, BINS >> 1), peak(BINS >> 1, BINS)];
   const near = BINS * 0.08;
   const atLevels = share(lowBin - near, lowBin + near + 1) + share(highBin - near, highBin + near + 1);
@@ -107,8 +107,8 @@ const EDGE_MOST = 1.6;
 function meanOf(histogram: Uint32Array, from: number, to: number): number {
   let [sum, count] = [0, 0];
   for (let bin = from; bin < to; bin += 1) {
-    sum += bin * histogram[bin];
-    count += histogram[bin];
+    sum += bin * histogram[bin]!;
+    count += histogram[bin]!;
   }
   return count > 0 ? sum / count : from;
 }
@@ -119,7 +119,7 @@ function edgeSamples(values: Float32Array, low: number, high: number): number {
   const end = Math.min(values.length, LOOKED);
   let [middle, changes, side] = [0, 0, 0];
   for (let i = 0; i < end; i += 1) {
-    const value = values[i];
+    const value = values[i]!;
     if (value > up) {
       if (side < 0) changes += 1;
       side = 1;
@@ -177,17 +177,17 @@ export function squareEdges(values: Float32Array, shape: SignalShape, time: Time
   const swing = shape.high - shape.low;
   const [up, down, half] = [shape.low + SQUARE_ARM * swing, shape.low + SQUARE_RELEASE * swing, shape.low + swing / 2];
   const count = values.length;
-  let high = values[0] > half;
+  let high = values[0]! > half;
   // Last sample on the other side of half height: the crossing lies after it.
   let before = 0;
   for (let i = 0; i < count; i += 1) {
     // Between edges there is nothing to do: straight to the next sample past half height.
     const from = i;
-    if (high) while (i < count && values[i] > half) i += 1;
-    else while (i < count && values[i] < half) i += 1;
+    if (high) while (i < count && values[i]! > half) i += 1;
+    else while (i < count && values[i]! < half) i += 1;
     if (i > from) before = i - 1;
     if (i === count) break;
-    const value = values[i];
+    const value = values[i]!;
     if (high ? value < down : value > up) {
       list.add(crossing(values, before, half), high ? 0 : 1, swing);
       high = !high;
@@ -199,7 +199,7 @@ export function squareEdges(values: Float32Array, shape: SignalShape, time: Time
 
 /** Sample number at which the straight line from this sample to the next passes a level. */
 function crossing(values: Float32Array, at: number, level: number): number {
-  const [one, other] = [values[at], values[at + 1]];
+  const [one, other] = [values[at]!, values[at + 1]!];
   const span = other - one;
   return span === 0 || span !== span ? at + 0.5 : at + Math.min(1, Math.max(0, (level - one) / span));
 }
@@ -253,12 +253,12 @@ export function vrEdges(
       // Nothing is armed: straight to the next sample that arms, or to where a level sinks.
       const [top, bottom] = [zero + armHigh, zero - armLow];
       const sinks = Math.min(lastFall + 3 * spanFall, lastRise + 3 * spanRise, count - 1);
-      while (i < sinks && values[i] <= top && values[i] >= bottom) i += 1;
+      while (i < sinks && values[i]! <= top && values[i]! >= bottom) i += 1;
     } else if (above) {
       // A lobe is awaited to end: its top is all that matters; the other side's level may sink meanwhile.
       const sinks = Math.min(lastRise + 3 * spanRise, count - 1);
-      while (i < sinks && values[i] > zero) {
-        const value = values[i] - zero;
+      while (i < sinks && values[i]! > zero) {
+        const value = values[i]! - zero;
         if (value > peak) {
           peak = value;
           peakAt = i;
@@ -267,8 +267,8 @@ export function vrEdges(
       }
     } else {
       const sinks = Math.min(lastFall + 3 * spanFall, count - 1);
-      while (i < sinks && values[i] < zero) {
-        const value = zero - values[i];
+      while (i < sinks && values[i]! < zero) {
+        const value = zero - values[i]!;
         if (value > trough) {
           trough = value;
           troughAt = i;
@@ -276,7 +276,7 @@ export function vrEdges(
         i += 1;
       }
     }
-    const value = values[i] - zero;
+    const value = values[i]! - zero;
     if (value > 0) {
       if (below) {
         below = false;
@@ -346,7 +346,7 @@ export interface SignalQuality {
 }
 
 const quantile = (sorted: ArrayLike<number>, share: number): number =>
-  sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))];
+  sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(share * (sorted.length - 1))))]!;
 
 /** Amplitude against speed, margin, noise and duty of one channel. */
 export function qualityOf(shape: SignalShape, edges: Edges): SignalQuality {
@@ -357,8 +357,8 @@ export function qualityOf(shape: SignalShape, edges: Edges): SignalQuality {
   const base = { kind: shape.kind, noiseDecibels, clipped: shape.kind === 'vr' && shape.clipped > 0.01, edges: count };
   if (shape.kind === 'square') {
     let high = 0;
-    for (let i = 0; i + 1 < count; i += 1) if (edges.level[i] === 1) high += edges.seconds[i + 1] - edges.seconds[i];
-    const span = count > 1 ? edges.seconds[count - 1] - edges.seconds[0] : 0;
+    for (let i = 0; i + 1 < count; i += 1) if (edges.level[i] === 1) high += edges.seconds[i + 1]! - edges.seconds[i]!;
+    const span = count > 1 ? edges.seconds[count - 1]! - edges.seconds[0]! : 0;
     return {
       ...base,
       volts: [shape.low, shape.high],
@@ -371,8 +371,8 @@ export function qualityOf(shape: SignalShape, edges: Edges): SignalQuality {
   const falls: number[] = [];
   for (let i = 0; i < count; i += 1) if (edges.level[i] === 0) falls.push(i);
   const points = falls.slice(1).map((edge, at) => ({
-    hertz: 1 / Math.max(1e-9, edges.seconds[edge] - edges.seconds[falls[at]]),
-    volts: edges.height[edge],
+    hertz: 1 / Math.max(1e-9, edges.seconds[edge]! - edges.seconds[falls[at]!]!),
+    volts: edges.height[edge]!,
   }));
   const heights = points.map(({ volts }) => volts).sort((one, other) => one - other);
   // Median of volts over hertz: a gap's long interval does not bend it.

@@ -28,7 +28,7 @@ export function readVcd(text: string): Result<Capture> {
   const head = /\$(\w+)\s+([\s\S]*?)\$end/g;
   const endOfHead = text.indexOf('$enddefinitions');
   if (endOfHead < 0) return fail('not-vcd', '', 'The dump has no $enddefinitions: it is cut short or no VCD file.');
-  for (const [, keyword, content] of text.slice(0, endOfHead).matchAll(head)) {
+  for (const [, keyword, content = ''] of text.slice(0, endOfHead).matchAll(head)) {
     if (keyword === 'timescale') {
       const match = /^\s*(1|10|100)\s*(s|ms|us|ns|ps|fs)\s*$/.exec(content);
       if (!match)
@@ -37,9 +37,9 @@ export function readVcd(text: string): Result<Capture> {
           '$timescale',
           `The time scale '${content.trim()}' is not one of 1, 10 or 100 and a unit from s to fs.`,
         );
-      scale = Number(match[1]) * units[match[2]];
+      scale = Number(match[1]) * units[match[2]!]!;
     } else if (keyword === 'var') {
-      const [type, , id, ...name] = content.trim().split(/\s+/);
+      const [type, , id = '', ...name] = content.trim().split(/\s+/);
       if (wires.size >= MOST) tooMany += 1;
       else if (!wires.has(id)) wires.set(id, { name: name.join(' '), real: type === 'real', times: [], values: [] });
     }
@@ -85,22 +85,22 @@ export function readVcd(text: string): Result<Capture> {
   const live = [...wires.values()].filter(({ times }) => times.length > 0);
   if (!body || live.length === 0) return fail('no-signal', '', 'The dump declares signals but no change of them.');
   const stamps = [...new Set(live.flatMap(({ times }) => times))].sort((one, other) => one - other);
-  stamps.push(now > stamps[stamps.length - 1] ? now : now + 1);
+  stamps.push(now > stamps[stamps.length - 1]! ? now : now + 1);
   // Two samples a change: just before and at it.
   const index: number[] = [];
   const seconds: number[] = [];
   for (const [at, stamp] of stamps.entries()) {
-    const before = at === 0 ? stamp : Math.max(stamps[at - 1], stamp - Math.min(1, (stamp - stamps[at - 1]) / 2));
+    const before = at === 0 ? stamp : Math.max(stamps[at - 1]!, stamp - Math.min(1, (stamp - stamps[at - 1]!) / 2));
     index.push(2 * at, 2 * at + 1);
     seconds.push(before * scale, stamp * scale);
   }
   const count = index.length;
   const channels = live.map(({ name, real, times, values }): Channel => {
     const out = new Float32Array(count);
-    let [next, value] = [0, values[0]];
+    let [next, value] = [0, values[0]!];
     for (let at = 0; at < stamps.length; at += 1) {
       out[2 * at] = value;
-      while (next < times.length && times[next] <= stamps[at]) value = values[next++];
+      while (next < times.length && times[next]! <= stamps[at]!) value = values[next++]!;
       out[2 * at + 1] = value;
     }
     return { name, unit: real ? '' : 'V', values: out };
@@ -133,7 +133,7 @@ export function writeVcd(capture: Capture, secondsAt: (index: number) => number,
     const changed = capture.channels.flatMap(({ values }, at) =>
       // A sample that is missing is no change: the standard has no real for it.
       !Number.isNaN(values[i]) && (i === 0 || i === capture.count - 1 || values[i] !== values[i - 1])
-        ? [`r${Number(values[i].toPrecision(6))} ${ids[at]}`]
+        ? [`r${Number(values[i]!.toPrecision(6))} ${ids[at]}`]
         : [],
     );
     if (changed.length > 0) lines.push(`#${Math.round(secondsAt(i) * 1e7)}`, ...changed);

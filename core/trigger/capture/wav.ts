@@ -52,7 +52,7 @@ export function readWav(bytes: Uint8Array): Result<Capture> {
   for (let i = 0; i < count; i += 1)
     for (let c = 0; c < channels; c += 1) {
       const at = data.at + (i * channels + c) * wide;
-      out[c][i] =
+      out[c]![i] =
         tag === FLOAT
           ? view.getFloat32(at, true)
           : bits === 8
@@ -66,7 +66,7 @@ export function readWav(bytes: Uint8Array): Result<Capture> {
   return ok({
     format: 'wav',
     channels: out.map((values, c) => ({
-      name: channels === 2 ? ['left', 'right'][c] : `channel ${c + 1}`,
+      name: channels === 2 ? (c === 0 ? 'left' : 'right') : `channel ${c + 1}`,
       unit: '',
       values,
     })),

@@ -1,0 +1,79 @@
+/*
+ * The numbers the circuit model rests on, each with where it is from. A figure marked 'common practice' is what parts of that
+ * kind usually measure; one marked 'from memory' has not been held against a printed source. What a build or an ECU states
+ * itself (pull-ups, volts of an output, wire sizes) is not here.
+ */
+export interface Figure {
+  readonly value: number;
+  readonly unit: 'V' | 'Ω';
+  readonly source: string;
+}
+const volts = (value: number, source: string): Figure => ({ value, unit: 'V', source });
+const ohms = (value: number, source: string): Figure => ({ value, unit: 'Ω', source });
+
+const SWITCH = 'common practice: on-resistance of an automotive power switch with its track and pin, 0.1 to 0.3 Ω';
+const IDLE_OUTPUT = 'common practice: an output at rest leaks microamperes at 12 V';
+
+/** Terminal volts of the battery, by what the car is doing. */
+export const battery = {
+  off: volts(12.6, 'common practice: a full lead-acid battery at rest, 2.1 V a cell'),
+  keyOn: volts(12.4, 'common practice: rested, with the ECU and relays drawing a few amperes'),
+  outputsOn: volts(12.2, 'common practice: rested, with pump and fans running'),
+  cranking: volts(
+    10,
+    'common practice: 9 to 11 V; the start profile of ISO 16750-2 stays at 9.5 V at its mildest level',
+  ),
+  inside: ohms(0.012, 'common practice: a 60 Ah battery of 5 to 8 mΩ with its posts and clamps'),
+} as const satisfies Record<string, Figure>;
+
+/** Parts of the loom and the body. */
+export const parts = {
+  pullIn: volts(7.2, 'common practice: a 12 V relay pulls in above about 60 % of its nominal volts'),
+  key: ohms(0.03, 'common practice: a key contact that has been used, with its plug'),
+  bodyToBattery: ohms(0.006, 'common practice: body sheet, strap and two bolted joints'),
+  shortToBody: ohms(0.05, 'common practice: a chafed wire that bites into painted sheet'),
+  shortedPart: ohms(0.5, 'common practice: a winding shorted within itself keeps its leads'),
+  shortedSensor: ohms(1, 'common practice: a track shorted within the sensor keeps its leads'),
+} as const satisfies Record<string, Figure>;
+
+/** What the ECU is inside, from its pin to its own ground. */
+export const inside = {
+  powerGround: ohms(0.002, 'common practice: pin and board track of a power ground'),
+  sensorGround: ohms(0.005, 'common practice: pin and board track of a signal ground'),
+  supplyTrack: ohms(0.05, 'common practice: pin, board track and protection of a 5 V supply'),
+  supplyOpen: volts(5, 'common practice: ratiometric sensors are supplied with 5 V'),
+  supplySource: ohms(0.1, 'common practice: a regulator holds 5 V within some tens of millivolts at 100 mA and more'),
+  supplyOff: ohms(1000, 'common practice: the 5 V rail bleeds into the board when it is off'),
+  permanent: ohms(4000, 'common practice: some milliamperes of standing current'),
+  switched: ohms(26, 'common practice: an ECU draws about half an ampere with its engine still'),
+  lowSideOn: ohms(0.15, SWITCH),
+  mainRelayOn: ohms(0.3, SWITCH),
+  ignitionDriverOn: ohms(0.2, 'common practice: a coil driver drops 1 to 1.5 V at 6 to 8 A'),
+  outputOff: ohms(1e7, IDLE_OUTPUT),
+  logicHigh: volts(5, 'common practice: igniters are driven at 5 V logic'),
+  logicSource: ohms(100, 'common practice: series resistor of a logic output'),
+  logicOff: ohms(1000, 'common practice: a logic output pulls its line down at rest'),
+  bridgeHigh: volts(6, 'common practice: a half bridge at half duty shows half the battery to a meter'),
+  bridgeLow: volts(0.05, SWITCH),
+  bridgeSource: ohms(0.2, SWITCH),
+  bridgeOff: ohms(10_000, IDLE_OUTPUT),
+  stepperOff: ohms(10_000, IDLE_OUTPUT),
+  supplyOutVolts: volts(12, 'common practice: a switched supply output passes the battery on'),
+  supplyOutSource: ohms(0.3, SWITCH),
+  supplyOutOff: ohms(10_000, IDLE_OUTPUT),
+  highSideOff: ohms(47_000, 'common practice: pull-down across a high-side output for open-load detection'),
+  vr: ohms(50_000, 'common practice: input resistance of a VR conditioner to ground'),
+  vrPair: ohms(10_000, 'common practice: input resistance across a differential VR conditioner'),
+  input: ohms(1e6, 'common practice: input of an analog-digital converter with its filter'),
+  canRecessive: volts(2.5, 'ISO 11898-2: recessive bus voltage, nominal 2.5 V'),
+  canInput: ohms(15_000, 'ISO 11898-2: internal resistance of a node, 5 to 50 kΩ single-ended (from memory)'),
+  canTermination: ohms(120, 'ISO 11898-2: termination, nominal 120 Ω'),
+} as const satisfies Record<string, Figure>;
+
+/** The meter that is held to the loom. */
+export const meter = {
+  openAbove: ohms(2e6, 'common practice: the highest range of a plain meter shows no more'),
+} as const satisfies Record<string, Figure>;
+
+/** What stands for an open line in the solution: large beside all else, small enough for the solver's digits. */
+export const OPEN_OHMS = 1e9;
