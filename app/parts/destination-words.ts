@@ -1,3 +1,4 @@
+import { sparkChannel, sparkLine } from '~/core/devices/spark-line';
 import type { Destination } from '~/core/devices/kind';
 import { askWords } from '~/core/ecu/ask';
 
@@ -12,9 +13,11 @@ const feedWords = {
 } as const;
 const placeWords = { battery: 'battery negative', head: 'engine block', chassis: 'chassis' } as const;
 
-/** `spark-3` is the third igniter channel's line; others are named as they read. */
-export const lineWords = (line: string): string =>
-  /^spark-\d+$/.test(line) ? `igniter channel ${line.slice(6)}` : `${line.replace(/-/g, ' ')} line`;
+/** The line of an igniter's channel by its number; others are named as they read. */
+export function lineWords(line: string): string {
+  const channel = sparkChannel(line);
+  return channel === null ? `${line.replace(/-/g, ' ')} line` : `igniter channel ${channel}`;
+}
 
 export function destinationWords(destination: Destination): string {
   switch (destination.to) {
@@ -67,7 +70,7 @@ export function alternatives(own: Destination): { id: string; name: string; dest
       return own.ask.kind === 'ignition-driver'
         ? [
             first,
-            ...options(Array.from({ length: 8 }, (_, i): Destination => ({ to: 'line', line: `spark-${i + 1}` }))),
+            ...options(Array.from({ length: 8 }, (_, i): Destination => ({ to: 'line', line: sparkLine(i + 1) }))),
             ...options([{ to: 'nothing' }]),
           ]
         : [first, ...options([{ to: 'nothing' }])];

@@ -1,3 +1,4 @@
+import { isIgnition } from '~/core/ecu/ecu';
 import { useState } from 'react';
 import { redirect, useActionData, useNavigation, useSubmit, Link } from 'react-router';
 import { styled } from 'styled-components';
@@ -122,7 +123,7 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
                 </span>
                 <Small>
                   {one.pins.filter((pin) => pin.abilities[0].kind === 'injector').length} injection,{' '}
-                  {one.pins.filter((pin) => pin.abilities[0].kind.startsWith('ignition')).length} ignition,{' '}
+                  {one.pins.filter((pin) => isIgnition(pin.abilities[0].kind)).length} ignition,{' '}
                   {one.pins.some((pin) => pin.abilities[0].kind === 'vr')
                     ? 'VR and square-wave triggers'
                     : 'square-wave triggers only'}

@@ -1,4 +1,5 @@
 import type { DeviceKind, Terminal } from '~/core/devices/kind';
+import { sparkLine } from '~/core/devices/spark-line';
 import { feed, ground, kind, line, pin, resistor, t, volts } from './make';
 
 const dwell = volts([8, 6.4], [10, 4.5], [12, 3.5], [13.5, 3], [15, 2.6]);
@@ -10,7 +11,7 @@ function igniter(channels: number): DeviceKind {
     t('S', 'supply', feed('coils', 0.1)),
     t('G', 'ground', ground('head')),
     ...numbers.map((n) => t(`I${n}`, `logic in ${n}`, pin({ kind: 'ignition-logic' }))),
-    ...numbers.map((n) => t(`O${n}`, `coil out ${n}`, line(`spark-${n}`))),
+    ...numbers.map((n) => t(`O${n}`, `coil out ${n}`, line(sparkLine(n)))),
   ];
   return kind({
     id: `igniter-${channels}`,

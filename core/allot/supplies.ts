@@ -1,3 +1,4 @@
+import { terminalId } from '../ends/ends';
 import type { Build } from '../build/schema';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf } from '../build/destination';
@@ -19,7 +20,7 @@ export const supplyUsers = (build: Build): SupplyUser[] =>
       return destination.to === 'supply-5v'
         ? [
             {
-              id: `${device.id}.${terminal.id}`,
+              id: terminalId(device.id, terminal.id),
               deviceId: device.id,
               bank: destination.bank,
               amps: destination.milliamps / 1000,

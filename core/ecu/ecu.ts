@@ -222,6 +222,8 @@ const fixedKinds: ReadonlySet<AbilityKind> = new Set([
   'main-relay',
 ]);
 
+/** Outputs that fire a coil, by an igniter or straight. */
+export const isIgnition = (kind: AbilityKind): boolean => kind === 'ignition-logic' || kind === 'ignition-driver';
 export const isFixedPin = (pin: Pin): boolean => pin.abilities.every((ability) => fixedKinds.has(ability.kind));
 const pinsByKind = new WeakMap<EcuDefinition, Map<AbilityKind, readonly Pin[]>>();
 export function pinsOfKind(ecu: EcuDefinition, kind: AbilityKind): readonly Pin[] {

@@ -4,7 +4,7 @@ import { destinationSchema, hasRole, kindSchema } from '../devices/kind';
 import { freeLabel, shortKindName } from '../devices/name';
 import { ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
-import { needsOf } from '../netlist/needs';
+import { needsOf, windingOwner } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { inSentence } from '../units/format';
 import { deviceSchema, type Build, type Device } from '../build/schema';
@@ -30,9 +30,12 @@ const replaceDevice = (build: Build, device: Device): Build => ({
 
 function freeId(build: Build, kindId: string): string {
   const taken = new Set(build.devices.map((device) => device.id));
+  // The need of a relay's winding is named after its circuit, and a circuit after its device: no device is called so as well.
+  const windings = new Set([...taken].map(windingOwner));
   let number = 1;
-  while (taken.has(`${kindId}-${number}`)) number += 1;
-  return `${kindId}-${number}`;
+  const id = () => `${kindId}-${number}`;
+  while (taken.has(id()) || windings.has(id()) || taken.has(windingOwner(id()))) number += 1;
+  return id();
 }
 
 /** Cylinders that have no device of this kind yet, in order. */

@@ -63,6 +63,8 @@ export const ecuEnd = (pinId: string): EndKey => endKey({ of: 'ecu', pin: pinId 
 export const deviceEnd = (deviceId: string, terminalId: string): EndKey =>
   endKey({ of: 'device', device: deviceId, terminal: terminalId });
 const part = (kind: PartKind, name: string, port = ''): EndKey => endKey({ of: 'part', kind, part: name, port });
+/** A terminal of a device as needs, sensors and shared pins are named after it. */
+export const terminalId = (deviceId: string, terminal: string): string => `${deviceId}.${terminal}`;
 export const fuseEnd = (circuitId: string, side: 1 | 2): EndKey => part('fuse', circuitId, String(side));
 export const relayEnd = (circuitId: string, terminal: RelayTerminal): EndKey => part('relay', circuitId, terminal);
 export const spliceEnd = (name: string): EndKey => part('splice', name);

@@ -4,10 +4,11 @@ import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
-import { deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
+import { deviceAt, ecuEnd, groundEnd, type EndKey, terminalId } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
+import { checkIdOf } from '../prove/check-id';
 import { checkFacts, offsetConfirmed, standingReading, stands } from '../prove/evidence';
 import type { Finding } from '../rules/rule';
 import { standardBarometerKpa } from '../sensing/atmosphere';
@@ -88,7 +89,7 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number
     const device = net.deviceOf.get(need.deviceId ?? '');
     // The hint is about this signal: a part may carry a pressure on one pin and a temperature on another.
     const measures =
-      device && sensorsIn(device.kind).find(({ terminal }) => need.id === `${device.device.id}.${terminal}`);
+      device && sensorsIn(device.kind).find(({ terminal }) => need.id === terminalId(device.device.id, terminal));
     const pressure = measures?.quantity === 'pressure' ? trait(device!.kind, 'pressure') : null;
     const hint =
       pressure?.measures === 'manifold' && pressure.reference === 'absolute'
@@ -101,13 +102,19 @@ function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number
     if (volts !== null && read !== null)
       return [
         auto(
-          `sensor-${need.id}`,
+          checkIdOf({ of: 'sensor', needId: need.id }),
           `${need.label} on ${pinId}: ${read} V read with the key on, ${volts.toFixed(2)} V expected`,
           Math.abs(read - volts) <= SENSOR_TOLERANCE,
           hint,
         ),
       ];
-    return voltsCheck(`sensor-${need.id}`, `${need.label} on ${pinId}`, volts, SENSOR_TOLERANCE, hint);
+    return voltsCheck(
+      checkIdOf({ of: 'sensor', needId: need.id }),
+      `${need.label} on ${pinId}`,
+      volts,
+      SENSOR_TOLERANCE,
+      hint,
+    );
   });
 }
 
@@ -127,7 +134,7 @@ function relayHint(net: Netlist, need: Need): string {
 function outputChecks(build: Build, net: Netlist): Draft[] {
   const uses = outputUses(build, net.needs).map((use) =>
     confirm(
-      `output-${use.pinId}`,
+      checkIdOf({ of: 'output', pinId: use.pinId }),
       `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output} works cylinder ${use.means ?? '–'}`,
       use.kind === 'injector'
         ? 'Fuel rail empty: listen for the click at that cylinder.'
@@ -137,7 +144,11 @@ function outputChecks(build: Build, net: Netlist): Draft[] {
   const relays = net.needs
     .filter((need) => need.winding !== null && build.assignments[need.id])
     .map((need) =>
-      confirm(`relay-${need.id}`, `${need.label} on ${build.assignments[need.id]} switches`, relayHint(net, need)),
+      confirm(
+        checkIdOf({ of: 'relay', needId: need.id }),
+        `${need.label} on ${build.assignments[need.id]} switches`,
+        relayHint(net, need),
+      ),
     );
   return [...uses, ...relays];
 }

@@ -1,3 +1,4 @@
+import { sparkChannel } from '../devices/spark-line';
 import type { Build, Device } from '../build/schema';
 import { classColour } from '../wire/colours';
 import { destinationOf } from '../build/destination';
@@ -80,7 +81,7 @@ export function addLines(list: WireList, build: Build): void {
       squareMm: LINE_SQUARE_MM,
     } as const;
     order += 1;
-    const heavy = /^spark-/.test(name) ? { ...look, amps: PRIMARY_AMPS, squareMm: 1 } : look;
+    const heavy = sparkChannel(name) !== null ? { ...look, amps: PRIMARY_AMPS, squareMm: 1 } : look;
     if (users.length === 2) {
       const [one, other] = users as [LineUser, LineUser];
       list.add(one.end, other.end, {

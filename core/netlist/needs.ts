@@ -4,7 +4,7 @@ import type { Ask } from '../ecu/ask';
 import { outputOfCylinder } from '../engine/engine';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
-import { deviceEnd, relayEnd, type EndKey } from '../ends/ends';
+import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
 
 /** One wire end that wants an ECU pin. */
 export interface Need {
@@ -53,14 +53,14 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       injector && destination.ask.kind === 'injector' ? { ...destination.ask, ohms: injector.ohms } : destination.ask;
     const cylinder = device.cylinder ?? channelCylinder(build, device, kind, terminal.id);
     return {
-      id: `${device.id}.${terminal.id}`,
+      id: terminalId(device.id, terminal.id),
       label: wanting.length > 1 ? `${device.label} ${terminal.name}` : device.label,
       system: kind.system,
       end: deviceEnd(device.id, terminal.id),
       ask,
       deviceId: device.id,
       winding: null,
-      pair: destination.pair ? `${device.id}.${destination.pair}` : null,
+      pair: destination.pair ? terminalId(device.id, destination.pair) : null,
       cylinder,
       output:
         cylinder !== null && outputKinds.has(ask.kind)
@@ -71,6 +71,9 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
   });
 }
 
+/** What stands for a device in the need of a relay's winding. */
+export const windingOwner = (circuitId: string): string => `relay-${circuitId}`;
+
 /** Every need of a build, in the order of its devices, then the relays the ECU drives. Pure, O(devices). */
 export function needsOf(build: Build): Need[] {
   const fromDevices = build.devices.flatMap((device) => {
@@ -80,7 +83,7 @@ export function needsOf(build: Build): Need[] {
   const fromRelays = circuitShapes(build)
     .filter((circuit) => circuit.relay?.control === 'need')
     .map((circuit): Need => ({
-      id: `relay-${circuit.id}.85`,
+      id: terminalId(windingOwner(circuit.id), '85'),
       label: `${circuit.name} relay`,
       system: circuit.system,
       end: relayEnd(circuit.id, circuit.relay!.driverTerminal),

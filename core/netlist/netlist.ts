@@ -16,6 +16,7 @@ import {
   relayEnd,
   spliceEnd,
   type EndKey,
+  terminalId,
 } from '../ends/ends';
 import type { Names } from './label';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
@@ -161,7 +162,7 @@ function addSharedPins(list: WireList, build: Build, colours: ReadonlyMap<string
       for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
         const destination = destinationOf(device, terminal);
         if (destination.to !== to) continue;
-        const pin = sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank);
+        const pin = sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank);
         users.get(pin.id)!.push({
           end: deviceEnd(device.id, terminal.id),
           device,

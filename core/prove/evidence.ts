@@ -1,10 +1,12 @@
+import { terminalId } from '../ends/ends';
 import type { Build, OffsetReading, SensorReading } from '../build/schema';
 import { hasRole, trait } from '../devices/kind';
-import { pinsOfKind } from '../ecu/ecu';
+import { isIgnition, pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { needsOf, type Need } from '../netlist/needs';
 import { outputUses } from '../trigger/outputs';
 import { hashOf } from '../data/hash';
+import { checkAbout } from './check-id';
 
 /*
  * What a reading or a confirmation was taken on: wires, pins, parts, wheels, the ECU, as plain facts. It stands while each of
@@ -16,11 +18,20 @@ export type Fact = string;
 export const stands = (taken: readonly Fact[], now: readonly Fact[]): boolean =>
   taken.every((fact) => now.includes(fact));
 
-const place = (build: Build, needId: string): Fact => `${needId} on ${build.assignments[needId] ?? 'no pin'}`;
+const NO_PIN = 'no pin';
+const place = (build: Build, needId: string): Fact => `${needId} on ${build.assignments[needId] ?? NO_PIN}`;
+/** The pin something was read on, from its facts; null where it had none. */
+export function pinRead(taken: readonly Fact[], needId: string): string | null {
+  const said = `${needId} on `;
+  const pin = taken.find((fact) => fact.slice(0, said.length) === said)?.slice(said.length);
+  return pin === undefined || pin === NO_PIN ? null : pin;
+}
 
 /** Facts under a key-on reading: its pin, and the part at the other end. */
 export function sensorFacts(build: Build, sensorId: string): Fact[] {
-  const device = build.devices.find((one) => sensorId.startsWith(`${one.id}.`));
+  const device = build.devices.find(({ id, kindId }) =>
+    build.kinds[kindId]?.terminals.some((terminal) => terminalId(id, terminal.id) === sensorId),
+  );
   return [place(build, sensorId), ...(device ? [`part ${device.kindId}`] : [])];
 }
 
@@ -63,7 +74,7 @@ export function offsetConfirmed(build: Build): boolean {
 /** Facts under a check of a gate; none where nothing of the plan can make it untrue. */
 export function checkFacts(build: Build, gateId: string, checkId: string): Fact[] {
   const needs = needsOf(build);
-  const rest = (prefix: string) => (checkId.startsWith(prefix) ? checkId.slice(prefix.length) : null);
+  const about = checkAbout(checkId);
   const placesOf = (test: (need: Need) => boolean) => needs.filter(test).map((need) => place(build, need.id));
   const ofRole = (role: Parameters<typeof hasRole>[1]) => {
     const ids = new Set(
@@ -82,15 +93,12 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
     case 'key':
       return [`ECU ${build.ecu.id}`];
     case 'sensors': {
-      const sensorId = rest('sensor-');
-      if (sensorId !== null) return sensorFacts(build, sensorId);
+      if (about?.of === 'sensor') return sensorFacts(build, about.needId);
       return placesOf((need) => ofRole('pedal')(need) || ofRole('throttle')(need));
     }
     case 'outputs': {
-      const needId = rest('relay-');
-      if (needId !== null) return [place(build, needId)];
-      const pinId = rest('output-');
-      const use = outputUses(build, needs).find((one) => one.pinId === pinId);
+      if (about?.of === 'relay') return [place(build, about.needId)];
+      const use = about?.of === 'output' && outputUses(build, needs).find((one) => one.pinId === about.pinId);
       return use ? [place(build, use.needId), `cylinder ${use.means}`] : [];
     }
     case 'cranking':
@@ -98,7 +106,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
     case 'timing':
       return [
         ...triggerFacts(build, needs),
-        ...placesOf(({ ask, cylinder }) => ask.kind.startsWith('ignition') && cylinder === 1),
+        ...placesOf(({ ask, cylinder }) => isIgnition(ask.kind) && cylinder === 1),
       ];
     case 'first-fire': {
       if (checkId === 'again') return triggerFacts(build, needs);

@@ -1,3 +1,4 @@
+import { sparkChannel } from '../devices/spark-line';
 import { call } from '../edits';
 import { donorList, splitSplices } from '../donor/sort';
 import { isRestraint } from '../donor/wire';
@@ -63,7 +64,7 @@ export const bodyRules: Rule[] = [
       [...lineEnds(context).values()].flatMap((ends) => {
         const [end] = ends;
         if (!end || ends.length > 1) return [];
-        const spark = end.line.startsWith('spark-');
+        const spark = sparkChannel(end.line) !== null;
         const alternator = context.devices.find(({ kind }) => hasRole(kind, 'alternator'));
         const lamp = alternator?.kind.terminals.find((terminal) => terminal.destination.to === 'feed');
         return [

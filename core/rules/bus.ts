@@ -1,3 +1,4 @@
+import { terminalId } from '../ends/ends';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
@@ -130,7 +131,7 @@ export const busRules: Rule[] = [
         if (!trait(kind, 'can')) return [];
         const pins = kind.terminals
           .filter((terminal) => destinationOf(device, terminal).to === 'pin')
-          .flatMap((terminal) => withId(build.ecu.pins, build.assignments[`${device.id}.${terminal.id}`]) ?? []);
+          .flatMap((terminal) => withId(build.ecu.pins, build.assignments[terminalId(device.id, terminal.id)]) ?? []);
         if (new Set(pins.map((pin) => pin.abilities.find(({ kind: can }) => can === 'can')?.pair ?? pin.id)).size < 2)
           return [];
         return [

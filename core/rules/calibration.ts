@@ -1,7 +1,7 @@
 import { call } from '../edits';
 import { hasRole, sensorsIn, type SensorTrait } from '../devices/kind';
 import { destinationOf } from '../build/destination';
-import { standingReading } from '../prove/evidence';
+import { standingReading, pinRead } from '../prove/evidence';
 import { curveOf } from '../devices/curve';
 import { ecuCurveOf, judgeSensor } from '../sensing/judge';
 import { pullUpsAt, restSignal, sensorsOf, settingError, signalToPin, valueAtPin } from '../sensing/sensor';
@@ -219,8 +219,8 @@ export const calibrationRules: Rule[] = [
 
 /** `on B9`, from what a reading was taken on; another part where the pin is the same. */
 const takenWords = (on: readonly string[], sensorId: string): string => {
-  const pin = on.find((fact) => fact.startsWith(`${sensorId} on `))?.slice(sensorId.length + 4);
-  return pin === undefined || pin === 'no pin' ? 'without a pin' : `on ${pin}, or on another part`;
+  const pin = pinRead(on, sensorId);
+  return pin === null ? 'without a pin' : `on ${pin}, or on another part`;
 };
 
 const signed = (text: string): string => (text.startsWith('-') ? text.replace('-', '−') : `+${text}`);

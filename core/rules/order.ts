@@ -1,3 +1,4 @@
+import { isIgnition } from '../ecu/ecu';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
@@ -108,7 +109,7 @@ export const orderRules: Rule[] = [
     check: ({ build, net, devices }) =>
       devices.flatMap(({ device, kind }) => {
         const coil = trait(kind, 'coil');
-        const need = net.needsOf.get(device.id)?.find((one) => one.ask.kind.startsWith('ignition'));
+        const need = net.needsOf.get(device.id)?.find((one) => isIgnition(one.ask.kind));
         if (!coil || !need) return [];
         const pin = withId(build.ecu.pins, build.assignments[need.id]);
         const able = pin ? [pin] : build.ecu.pins;

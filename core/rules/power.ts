@@ -1,5 +1,5 @@
 import { withId } from '../data/with-id';
-import { fuseEnd, relayEnd } from '../ends/ends';
+import { fuseEnd, relayEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
@@ -223,7 +223,7 @@ export const powerRules: Rule[] = [
           destinationOf(device, terminal).to === 'sensor-ground'
             ? [
                 {
-                  at: `${device.id}.${terminal.id}`,
+                  at: terminalId(device.id, terminal.id),
                   where: { type: 'device' as const, deviceId: device.id },
                   detail: `${device.label} returns its primary current through the ECU's sensor ground: every spark lands in every reading and in the crank signal.`,
                   remedy: {

@@ -1,4 +1,4 @@
-import { ecuEnd } from '../ends/ends';
+import { ecuEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
@@ -65,7 +65,7 @@ export const sensorRules: Rule[] = [
           const shift = groundSchools(build, net).find((figure) => figure.place === 'head')!;
           return [
             {
-              at: `${device.id}.${terminal.id}`,
+              at: terminalId(device.id, terminal.id),
               where: { type: 'device' as const, deviceId: device.id },
               detail: `${device.label} returns to ${destination.place === 'chassis' ? 'the body' : `the ${destination.place}`}: load current shifts it by about ${formatVolts(shift.shiftVolts)}, on a 3 bar sensor ${readQuantity('pressure', shift.errorKpa, build)}.`,
               remedy: {
@@ -139,7 +139,7 @@ export const sensorRules: Rule[] = [
           kind.terminals.flatMap((terminal) => {
             const destination = destinationOf(device, terminal);
             return destination.to === 'supply-5v' &&
-              sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank) === pin
+              sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank) === pin
               ? [{ device, amps: destination.milliamps / 1000 }]
               : [];
           }),
@@ -188,7 +188,8 @@ export const sensorRules: Rule[] = [
                 {
                   terminal,
                   destination,
-                  pin: count === 0 ? '' : sharedPin(build, pins, `${device.id}.${terminal.id}`, destination.bank).id,
+                  pin:
+                    count === 0 ? '' : sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank).id,
                 },
               ]
             : [];

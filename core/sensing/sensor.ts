@@ -1,3 +1,4 @@
+import { terminalId } from '../ends/ends';
 import type { Build, Device } from '../build/schema';
 import { sensorsIn, trait, type DeviceKind, type SensorTrait } from '../devices/kind';
 import { serve } from '../ecu/ask';
@@ -56,7 +57,7 @@ export function sensorsOf(build: Build, net: Netlist): SensorAt[] {
   return net.devices.flatMap(({ device, kind }) => {
     const all = sensorsIn(kind);
     return all.map((sensor): SensorAt => {
-      const id = `${device.id}.${sensor.terminal}`;
+      const id = terminalId(device.id, sensor.terminal);
       const pin = pins.get(build.assignments[id] ?? '') ?? null;
       const name = kind.terminals.find((terminal) => terminal.id === sensor.terminal)?.name;
       const insideOhms = pullUpOf(build, sensor, pin);

@@ -1,3 +1,4 @@
+import { terminalId } from '../ends/ends';
 import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
 import { applyEdit, call, type EditCall } from '../edits';
@@ -57,7 +58,7 @@ const onOff = (need: Need): boolean => need.ask.kind === 'low-side' && (need.ask
 function terminalOf(build: Build, need: Need) {
   const device = withId(build.devices, need.deviceId);
   const kind = device && build.kinds[device.kindId];
-  const terminal = kind?.terminals.find((one) => need.id === `${device!.id}.${one.id}`);
+  const terminal = kind?.terminals.find((one) => need.id === terminalId(device!.id, one.id));
   return device && kind && terminal ? { device, kind, terminal } : null;
 }
 
