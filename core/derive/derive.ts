@@ -95,7 +95,7 @@ class Graph {
   private readonly filled = new Stage<
     Plan & { made: { progress: Progress; findings: readonly Finding[]; gates: readonly Gate[] } },
     Record<SheetId, number>
-  >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, made.gates));
+  >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, () => made.gates));
 
   net(build: Build): Netlist {
     const made = {
@@ -131,8 +131,8 @@ class Graph {
   ): readonly Gate[] {
     return this.gated.of({ build, net, made: { progress, findings, keyOn } });
   }
-  fill(build: Build, { net, progress, findings, gates }: Derived): Record<SheetId, number> {
-    return this.filled.of({ build, net, made: { progress, findings, gates } });
+  fill(build: Build, derived: Derived): Record<SheetId, number> {
+    return this.filled.of({ build, net: derived.net, made: derived });
   }
 }
 

@@ -52,10 +52,18 @@ export function readEnd(text: string): EndRef | null {
   return part ? { of: 'part', kind: part.kind, part: name, port } : { of: 'device', device: name, terminal: port };
 }
 
+/** What keys name, once read: the same few thousand are asked for with every edit. */
+const read = new Map<EndKey, EndRef>();
+const MOST_READ = 50_000;
+
 /** What a key names. A key that names nothing is a bug: keys are made by `endKey` only. */
 export function endOf(key: EndKey): EndRef {
+  const known = read.get(key);
+  if (known) return known;
   const ref = readEnd(key);
   if (!ref) throw new Error(`not an end: ${key}`);
+  if (read.size >= MOST_READ) read.clear();
+  read.set(key, ref);
   return ref;
 }
 

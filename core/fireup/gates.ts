@@ -392,6 +392,19 @@ const fixChecks = (gateId: string, findings: readonly Finding[]): Draft[] =>
       ),
     );
 
+/** What shuts every gate, in words; none when nothing does. No circuit is solved for it. */
+export function shutBy(net: Netlist, progress: Progress, findings: readonly Finding[]): string[] {
+  const standing: string[] = [];
+  const stops = standingOf(findings, 'stop').length;
+  const wrong = wrongOf(findings);
+  if (stops > 0) standing.push(`${plural(stops, 'finding says', 'findings say')} stop`);
+  if (net.wires.length === 0) standing.push('nothing is planned yet');
+  const unproved = progress.wires - progress.proved.size;
+  if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
+  if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
+  return standing;
+}
+
 /**
  * The ladder of gates towards a running engine. A gate is shut while the one before it has not passed, while a stop
  * finding stands, or while a wire is unproved; findings to fix are checks of the gate they concern; what was confirmed stays recorded all the same.
@@ -404,14 +417,7 @@ export function gatesOf(
   findings: readonly Finding[],
   keyOn: Solution = solveCircuit(build, net, 'key-on'),
 ): Gate[] {
-  const standing: string[] = [];
-  const stops = standingOf(findings, 'stop').length;
-  const wrong = wrongOf(findings);
-  if (stops > 0) standing.push(`${plural(stops, 'finding says', 'findings say')} stop`);
-  if (net.wires.length === 0) standing.push('nothing is planned yet');
-  const unproved = progress.wires - progress.proved.size;
-  if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
-  if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
+  const standing = shutBy(net, progress, findings);
   let before: Gate | null = null;
   return drafts(build, net, progress, findings, keyOn).map((draft): Gate => {
     const checks = [...fixChecks(draft.id, findings), ...draft.checks].map((check) => settle(build, draft.id, check));

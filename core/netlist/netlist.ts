@@ -220,7 +220,7 @@ function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyF
   if (circuit.relay) {
     list.add(outlet, relayEnd(circuit.id, '30'), { ...trunk, lengthMetres: JUMPER_METRES });
     outlet = relayEnd(circuit.id, '87');
-    const winding = { ...shared, amps: 0.15, lengthMetres: 0.8 };
+    const winding = { ...shared, amps: WINDING_AMPS, lengthMetres: TO_BOX_METRES };
     const supply = relayEnd(circuit.id, circuit.relay.supplyTerminal);
     const driver = relayEnd(circuit.id, circuit.relay.driverTerminal);
     if (circuit.relay.control === 'key-run') list.add(feeds.run, supply, winding);

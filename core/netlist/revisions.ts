@@ -1,4 +1,4 @@
-import { netlist } from './netlist';
+import { netlist, type Netlist } from './netlist';
 import { needsOf } from './needs';
 import { formatSquare, plural } from '../units/format';
 import { planOf, type Build, type Plan } from '../build/schema';
@@ -60,8 +60,22 @@ export function engineDifference(old: Plan['engine'], now: Plan['engine']): stri
   );
 }
 
-/** What changed between two plans of a build, in words, most important first. */
-export function differenceInWords(build: Build, before: Plan, after: Plan): string[] {
+/** Looms of plans that revisions keep: those never change. */
+const looms = new WeakMap<Plan, Netlist>();
+/** The loom of a plan a revision keeps, derived once. */
+export function loomOf(build: Build, plan: Plan): Netlist {
+  const known = looms.get(plan) ?? netlist(withPlan(build, plan));
+  looms.set(plan, known);
+  return known;
+}
+
+/** What changed between two plans of a build, in words, most important first. `netOf`: the loom of each, where it is known. */
+export function differenceInWords(
+  build: Build,
+  before: Plan,
+  after: Plan,
+  netOf: (plan: Plan) => Netlist = (plan) => loomOf(build, plan),
+): string[] {
   const [old, now] = [withPlan(build, before), withPlan(build, after)];
   const lines: string[] = [];
   if (old.ecu.id !== now.ecu.id) lines.push(`ECU ${old.ecu.model} became ${now.ecu.model}.`);
@@ -102,7 +116,7 @@ export function differenceInWords(build: Build, before: Plan, after: Plan): stri
   if (old.trigger.offsetDegrees !== now.trigger.offsetDegrees)
     lines.push(`Offset ${old.trigger.offsetDegrees.toFixed(1)}° became ${now.trigger.offsetDegrees.toFixed(1)}°.`);
 
-  const [oldNet, newNet] = [netlist(old), netlist(now)];
+  const [oldNet, newNet] = [netOf(before), netOf(after)];
   const circuits = named(
     new Map(oldNet.circuits.map((one) => [one.id, one])),
     new Map(newNet.circuits.map((one) => [one.id, one])),

@@ -1,11 +1,11 @@
 import { labelOf } from '~/core/netlist/label';
 import { ecuEnd } from '~/core/ends/ends';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import { differenceInWords, nextLetter } from '~/core/netlist/revisions';
-import { planOf } from '~/core/build/schema';
+import { differenceInWords, loomOf, nextLetter } from '~/core/netlist/revisions';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
+import type { Pin } from '~/core/ecu/ecu';
 import { camWheelOf } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { offsetConfirmed } from '~/core/prove/evidence';
@@ -16,6 +16,7 @@ import { WireMark } from '../../parts/wire-mark';
 import { exportBuild } from '../../storage/export';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
+import { Chunks } from '../../ui/chunks';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
@@ -29,7 +30,8 @@ const NOW = 'now';
 const said = (revision: string) => (revision === NOW ? 'now' : revision);
 
 function Revisions() {
-  const { build, edit } = useBuild();
+  const { build, derived, edit } = useBuild();
+  const { net } = derived;
   const [note, setNote] = useState('');
   const last = build.revisions[build.revisions.length - 1];
   const [from, setFrom] = useState<string>(last?.letter ?? NOW);
@@ -43,9 +45,9 @@ function Revisions() {
     { id: NOW, name: 'As it stands' },
   ];
   const lines = useMemo(() => {
-    const plan = (id: string) => build.revisions.find((revision) => revision.letter === id)?.plan ?? planOf(build);
-    return differenceInWords(build, plan(from), plan(to));
-  }, [build, from, to]);
+    const plan = (id: string) => build.revisions.find((revision) => revision.letter === id)?.plan ?? build;
+    return differenceInWords(build, plan(from), plan(to), (one) => (one === build ? net : loomOf(build, one)));
+  }, [build, net, from, to]);
   return (
     <Stack $gap={3}>
       <Heading>Revisions</Heading>
@@ -189,6 +191,42 @@ function Findings() {
   );
 }
 
+/** A line of the pin list; of what an edit leaves alone nothing is drawn again. */
+const PinRow = memo(function PinRow({
+  pin,
+  serves,
+  colour,
+  squareMm,
+  done,
+}: {
+  pin: Pin;
+  serves: string;
+  /** Of its wire; none where the cavity is free. */
+  colour: string | undefined;
+  squareMm: number | undefined;
+  done: keyof typeof doneSigns;
+}) {
+  return (
+    <tr>
+      <th scope="row">{pin.id}</th>
+      <td className="name" title={pin.label}>
+        {pin.label}
+      </td>
+      <td className="name">
+        <ShortName label={serves} />
+      </td>
+      <td>
+        {colour !== undefined && squareMm !== undefined ? (
+          <WireMark colour={colour} squareMm={squareMm} />
+        ) : (
+          <Soft>free</Soft>
+        )}
+      </td>
+      <td aria-label={done}>{doneSigns[done]}</td>
+    </tr>
+  );
+});
+
 function PinList() {
   const { derived } = useBuild();
   const { net, progress } = derived;
@@ -214,25 +252,22 @@ function PinList() {
               <th scope="col">done</th>
             </tr>
           </thead>
-          <tbody>
-            {net.cavities.map(({ pin, label }) => {
+          <Chunks items={net.cavities} rowPixels={29} columns={5} as="tbody">
+            {({ pin, label }) => {
               const wire = net.wiresAt.get(ecuEnd(pin.id))?.[0];
               const far = wire ? labelOf(net, wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '';
               return (
-                <tr key={pin.id}>
-                  <th scope="row">{pin.id}</th>
-                  <td className="name" title={pin.label}>
-                    {pin.label}
-                  </td>
-                  <td className="name">
-                    <ShortName label={label || far} />
-                  </td>
-                  <td>{wire ? <WireMark colour={wire.colour} squareMm={wire.squareMm} /> : <Soft>free</Soft>}</td>
-                  <td aria-label={doneWords(wire?.id)}>{doneSigns[doneWords(wire?.id)]}</td>
-                </tr>
+                <PinRow
+                  key={pin.id}
+                  pin={pin}
+                  serves={label || far}
+                  colour={wire?.colour}
+                  squareMm={wire?.squareMm}
+                  done={doneWords(wire?.id)}
+                />
               );
-            })}
-          </tbody>
+            }}
+          </Chunks>
         </Table>
       </TableScroll>
     </Stack>

@@ -21,7 +21,7 @@ function afresh(build: Build) {
   const progress = progressOf(build, net, tests);
   const findings = findingsOf(build, net, [], null);
   const gates = gatesOf(build, net, progress, findings);
-  return { net, tests, progress, findings, gates, fill: sheetProgress(build, net, findings, progress, gates) };
+  return { net, tests, progress, findings, gates, fill: sheetProgress(build, net, findings, progress, () => gates) };
 }
 function remembered(build: Build) {
   const { net, tests, progress, findings, gates, fill } = derive(build);
