@@ -1,3 +1,4 @@
+import { keepSame } from '../data/keep-same';
 import type { Build } from '../build/schema';
 import { solveCircuit, type Solution } from '../circuit/model';
 import type { DeviceKind } from '../devices/kind';
@@ -45,16 +46,35 @@ interface Told {
 }
 type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
 
+/** Remembers the list it gave last, and gives what is as it was again. */
+function sameAsBefore<T extends { readonly id: string }>(): (now: readonly T[]) => T[] {
+  let last: ReadonlyMap<string, T> = new Map();
+  return (now) => {
+    const kept = keepSame(now, ({ id }) => last.get(id));
+    last = new Map(kept.map((one) => [one.id, one]));
+    return kept;
+  };
+}
+
 /** The steps of the derivation of one build, each remembering its last answer (stage.ts). */
 class Graph {
-  private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) => needsOf(build));
+  /** What was derived last: an item that says the same is the very same again, and nothing is drawn anew for it. */
+  private lastNet: Netlist | null = null;
+  private readonly needsAsBefore = sameAsBefore<Need>();
+  private readonly testsAsBefore = sameAsBefore<ProveTest>();
+  private readonly findingsAsBefore = sameAsBefore<Finding>();
+  private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) =>
+    this.needsAsBefore(needsOf(build)),
+  );
   private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) => circuitsOf(build));
   private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));
   private readonly nets = new Stage<
     { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[]; devices: Netlist['devices'] } },
     Netlist
-  >(({ build, made }) => netlist(build, made.needs, made.circuits, made.devices));
-  private readonly tested = new Stage<Plan, readonly ProveTest[]>(({ build, net }) => proveTests(build, net));
+  >(({ build, made }) => (this.lastNet = netlist(build, made.needs, made.circuits, made.devices, this.lastNet)));
+  private readonly tested = new Stage<Plan, readonly ProveTest[]>(({ build, net }) =>
+    this.testsAsBefore(proveTests(build, net)),
+  );
   private readonly proved = new Stage<Plan & { made: { tests: readonly ProveTest[] } }, Progress>(
     ({ build, net, made }) => progressOf(build, net, made.tests),
   );
@@ -82,9 +102,11 @@ class Graph {
   );
   private readonly ordered = new Stage<{ build: Build; made: Readonly<Record<number, readonly Finding[]>> }, Finding[]>(
     ({ build, made }) =>
-      inOrder(
-        build.aside,
-        rules.flatMap((_, i) => made[i]!),
+      this.findingsAsBefore(
+        inOrder(
+          build.aside,
+          rules.flatMap((_, i) => made[i]!),
+        ),
       ),
   );
   private readonly solved = new Stage<Plan, Solution>(({ build, net }) => solveCircuit(build, net, 'key-on'));

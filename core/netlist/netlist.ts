@@ -4,6 +4,7 @@ import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
+import { keepSame } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf, sharedPin } from '../build/destination';
 import {
@@ -26,7 +27,7 @@ import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
 export type { Wire } from './wires';
 
 export interface NetNode {
-  readonly id: string;
+  readonly id: EndKey;
   /** Every end joined by copper alone, sorted. */
   readonly ends: readonly EndKey[];
 }
@@ -305,12 +306,15 @@ export const knownDevices = (build: Build): Netlist['devices'] =>
 /**
  * Derives the whole loom from a build. Pure and cheap: linear in devices, pins and wires; a few milliseconds at most.
  * Needs without a pin, or with a pin the ECU does not have, get no wire: rules and the pin desk name them.
+ *
+ * @param before An earlier netlist of the same build: wires, nodes and cavities that are as they were are the very same.
  */
 export function netlist(
   build: Build,
   needs: readonly Need[] = needsOf(build),
   circuits: readonly Circuit[] = circuitsOf(build),
   devices: Netlist['devices'] = knownDevices(build),
+  before: Netlist | null = null,
 ): Netlist {
   const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
   const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
@@ -329,13 +333,19 @@ export function netlist(
     const pinId = build.assignments[need.id];
     if (pinId !== undefined) needOfPin.set(pinId, need);
   }
-  const cavities = build.ecu.pins.map((pin): Cavity => {
-    const need = needOfPin.get(pin.id);
-    return { pin, needId: need?.id ?? null, label: need?.label ?? '', signal: classOfPin(pin) };
-  });
-  const nodes = joinNodes(list.wires);
+  const cavities = keepSame(
+    build.ecu.pins.map((pin): Cavity => {
+      const need = needOfPin.get(pin.id);
+      return { pin, needId: need?.id ?? null, label: need?.label ?? '', signal: classOfPin(pin) };
+    }),
+    ({ pin }) => before?.cavityOf.get(pin.id),
+  );
+  const nodes = keepSame(joinNodes(list.wires), ({ id }) => before?.nodeOf.get(id));
   const nodeOf = new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
-  const wires = tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end);
+  const wires = keepSame(
+    tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end),
+    ({ id }) => before?.wireById.get(id),
+  );
   const wiresAt = new Map<EndKey, Wire[]>();
   for (const wire of wires)
     for (const end of [wire.from, wire.to]) {

@@ -37,6 +37,7 @@ const MOST_SQUARE_MM = 6;
 export class WireList {
   readonly wires: Wire[] = [];
   private readonly taken = new Set<string>();
+  private readonly sizes = new Map<number, number>();
 
   constructor(private readonly build: Build) {}
 
@@ -46,8 +47,7 @@ export class WireList {
     this.taken.add(id);
     const choice = this.build.loom.wires[id] ?? {};
     const amps = wire.amps ?? SIGNAL_AMPS;
-    const squareMm =
-      choice.squareMm ?? wire.squareMm ?? Math.min(MOST_SQUARE_MM, sizeFor(amps, surroundings(this.build)));
+    const squareMm = choice.squareMm ?? wire.squareMm ?? this.sizeOf(amps);
     const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
     this.wires.push({
       id,
@@ -65,5 +65,12 @@ export class WireList {
       cable: wire.cable ?? null,
       shield: wire.shield ?? null,
     });
+  }
+
+  /** Most wires carry one of a few currents. */
+  private sizeOf(amps: number): number {
+    const known = this.sizes.get(amps) ?? Math.min(MOST_SQUARE_MM, sizeFor(amps, surroundings(this.build)));
+    this.sizes.set(amps, known);
+    return known;
   }
 }

@@ -102,6 +102,28 @@ function someEdit(build: Build, random: () => number): EditCall {
 }
 
 describe('what is derived of an edited build', () => {
+  test('is the very same where the edit changed nothing: what is drawn of it stays drawn', () => {
+    const build = { ...demoBuild(), id: 'kept-same' };
+    const before = derive(build);
+    const lists = ({ net, tests, findings }: typeof before) => ({
+      wires: net.wires,
+      nodes: net.nodes,
+      cavities: net.cavities,
+      needs: net.needs,
+      tests,
+      findings,
+    });
+    const were = lists(before);
+    const [need] = before.net.needs.filter((one) => one.pair === null && build.assignments[one.id] !== undefined);
+    const now = lists(derive(edited(build, call('unassign', { needId: need.id }))));
+    for (const name of Object.keys(were) as (keyof typeof were)[]) {
+      const old = new Set<unknown>(were[name]);
+      const fresh = (now[name] as readonly unknown[]).filter((one) => !old.has(one));
+      // A wire less: its cavity, its copper, what is to be measured round it, what is said of it.
+      expect({ name, fresh: fresh.length <= 12 }).toEqual({ name, fresh: true });
+    }
+    expect(now.wires.length).toBeLessThan(were.wires.length);
+  });
   test('is the same as derived afresh, whatever came before', () => {
     const random = seeded(17);
     for (const start of [demoBuild(), twinBuild(), emptyBuild()]) {

@@ -1,0 +1,25 @@
+/** Whether two plain values say the same: by identity where they share, else key by key. */
+export function isSame(one: unknown, other: unknown): boolean {
+  if (Object.is(one, other)) return true;
+  if (typeof one !== 'object' || typeof other !== 'object' || one === null || other === null) return false;
+  if (Array.isArray(one) !== Array.isArray(other)) return false;
+  const keys = Object.keys(one);
+  return (
+    keys.length === Object.keys(other).length &&
+    keys.every(
+      (key) =>
+        Object.hasOwn(other, key) &&
+        isSame((one as Record<string, unknown>)[key], (other as Record<string, unknown>)[key]),
+    )
+  );
+}
+
+/**
+ * The list with each item that says the same as before replaced by the one before: what is worked out or drawn for an item
+ * then stays as it is. `before` finds the earlier item for one of the list. O(size of the items).
+ */
+export const keepSame = <T>(now: readonly T[], before: (item: T) => T | undefined): T[] =>
+  now.map((item) => {
+    const kept = before(item);
+    return kept !== undefined && isSame(kept, item) ? kept : item;
+  });
