@@ -84,13 +84,14 @@ function HopBox({
 export const RunStrip = memo(function RunStrip({ showing }: { showing?: Selection }) {
   const { selection: chosen } = useBuild();
   const derived = useLater();
-  const { build, net, tests, keyOn } = derived;
+  const { build, net } = derived;
   const selection = showing ?? chosen;
   const [open, setOpen] = useState(false);
   const run = useMemo(() => (selection ? runOf(net, selection) : null), [net, selection]);
+  // Only a run on show asks for a circuit that is solved.
   const expectation = useMemo(
-    () => (run ? expectRun(build, net, tests, run, keyOn) : null),
-    [build, net, tests, run, keyOn],
+    () => (run ? expectRun(derived.build, derived.net, derived.tests, run, derived.keyOn) : null),
+    [derived, run],
   );
   const stateAt = (end: EndKey): 'right' | 'wrong' | null => {
     const wires = derived.net.wiresAt.get(end) ?? [];
