@@ -1,4 +1,5 @@
-import { shutBy, type Gate } from '../fireup/gates';
+import { shutBy } from '../fireup/findings';
+import type { Gate } from '../fireup/gates';
 import type { Netlist } from '../netlist/netlist';
 import { offsetConfirmed } from '../prove/evidence';
 import type { Progress } from '../prove/verdict';

@@ -1,5 +1,7 @@
+import type { Netlist } from '../netlist/netlist';
+import type { Progress } from '../prove/verdict';
 import type { Finding } from '../rules/rule';
-import { inSentence, listWords } from '../units/format';
+import { inSentence, listWords, plural } from '../units/format';
 
 /** Findings of a severity that nobody has set aside. */
 export const standingOf = (findings: readonly Finding[], severity: Finding['severity']): Finding[] =>
@@ -30,3 +32,16 @@ const gateOfFamily: Readonly<Record<string, string>> = { PW: 'battery', SE: 'sen
 /** The gate that a finding concerns: where its figure is first relied on. */
 export const gateOfFinding = ({ rule }: Pick<Finding, 'rule'>): string =>
   gateOfRule[rule] ?? gateOfFamily[rule.slice(0, 2)] ?? 'bench';
+
+/** What shuts every gate, in words; none when nothing does. No circuit is solved for it. */
+export function shutBy(net: Netlist, progress: Progress, findings: readonly Finding[]): string[] {
+  const standing: string[] = [];
+  const stops = standingOf(findings, 'stop').length;
+  const wrong = wrongOf(findings);
+  if (stops > 0) standing.push(`${plural(stops, 'finding says', 'findings say')} stop`);
+  if (net.wires.length === 0) standing.push('nothing is planned yet');
+  const unproved = progress.wires - progress.proved.size;
+  if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
+  if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
+  return standing;
+}

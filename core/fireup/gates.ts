@@ -16,7 +16,7 @@ import { outputUses } from '../trigger/outputs';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
-import { gateOfFinding, namesOf, standingOf, wrongOf } from './findings';
+import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 import { readQuantity } from '../units/units';
 
 /** One proof within a gate. */
@@ -391,19 +391,6 @@ const fixChecks = (gateId: string, findings: readonly Finding[]): Draft[] =>
         `${finding.detail} Mend it, or set it aside with a reason.`,
       ),
     );
-
-/** What shuts every gate, in words; none when nothing does. No circuit is solved for it. */
-export function shutBy(net: Netlist, progress: Progress, findings: readonly Finding[]): string[] {
-  const standing: string[] = [];
-  const stops = standingOf(findings, 'stop').length;
-  const wrong = wrongOf(findings);
-  if (stops > 0) standing.push(`${plural(stops, 'finding says', 'findings say')} stop`);
-  if (net.wires.length === 0) standing.push('nothing is planned yet');
-  const unproved = progress.wires - progress.proved.size;
-  if (unproved > 0) standing.push(`${plural(unproved, 'wire is', 'wires are')} not proved`);
-  if (wrong > 0) standing.push(`${plural(wrong, 'reading is', 'readings are')} wrong`);
-  return standing;
-}
 
 /**
  * The ladder of gates towards a running engine. A gate is shut while the one before it has not passed, while a stop
