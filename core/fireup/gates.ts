@@ -1,41 +1,18 @@
-import { withId } from '../data/with-id';
-import type { Build, Confirmation } from '../build/schema';
-import { hasRole, sensorsIn, trait } from '../devices/kind';
+import type { Build } from '../build/schema';
+import { hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
-import { deviceAt, ecuEnd, groundEnd, type EndKey, terminalId } from '../ends/ends';
-import type { Need } from '../netlist/needs';
+import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
-import { checkIdOf } from '../prove/check-id';
-import { checkFacts, offsetConfirmed, standingReading, stands } from '../prove/evidence';
+import { checkFacts, offsetConfirmed, stands } from '../prove/evidence';
 import type { Finding } from '../rules/rule';
-import { standardBarometerKpa } from '../sensing/atmosphere';
-import { outputUses } from '../trigger/outputs';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
+import { auto, confirm, outputChecks, reading, sensorChecks, voltsCheck, type Draft, type GateCheck } from './checks';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
-import { readQuantity } from '../units/units';
-
-/** One proof within a gate. */
-export interface GateCheck {
-  readonly id: string;
-  readonly text: string;
-  readonly kind: 'auto' | 'confirm' | 'reading';
-  readonly unit: string;
-  /** Band called right, for readings. */
-  readonly low: number | null;
-  readonly high: number | null;
-  /** Met now: by the plan itself, or by a confirmation whose value lies in the band. */
-  readonly met: boolean;
-  readonly confirmation: Confirmation | null;
-  /** It was confirmed on another wire, pin, part or wheel: that confirmation does not count any more. */
-  readonly fallen: boolean;
-  /** What to look for, or why it is not met. */
-  readonly hint: string;
-}
 
 export interface Gate {
   readonly id: string;
@@ -47,110 +24,12 @@ export interface Gate {
   readonly status: 'passed' | 'open' | 'shut';
 }
 
-type Draft = Pick<GateCheck, 'id' | 'text' | 'hint'> &
-  ({ kind: 'confirm' } | { kind: 'auto'; met: boolean } | { kind: 'reading'; unit: string; low: number; high: number });
-
 interface GateDraft {
   readonly id: string;
   readonly title: string;
   readonly aim: string;
   readonly cautions: readonly string[];
   readonly checks: readonly Draft[];
-}
-
-const confirm = (id: string, text: string, hint = ''): Draft => ({ id, kind: 'confirm', text, hint });
-const auto = (id: string, text: string, met: boolean, hint: string): Draft => ({ id, kind: 'auto', text, met, hint });
-const reading = (id: string, text: string, unit: string, low: number, high: number, hint = ''): Draft => ({
-  id,
-  kind: 'reading',
-  text,
-  unit,
-  low,
-  high,
-  hint,
-});
-const round = (value: number) => Math.round(value * 100) / 100;
-
-function voltsCheck(id: string, text: string, volts: number | null, tolerance: number, hint: string): Draft[] {
-  if (volts === null) return [];
-  return [reading(id, text, 'V', round(Math.max(0, volts - tolerance)), round(volts + tolerance), hint)];
-}
-
-/** Volts a key-on reading may be off: weather, a soaked engine, a meter (common practice). */
-const SENSOR_TOLERANCE = 0.3;
-
-/** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */
-function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number | null): Draft[] {
-  const barometer = standardBarometerKpa(build.site.altitudeMetres);
-  return net.needs.flatMap((need): Draft[] => {
-    const pinId = build.assignments[need.id];
-    if (!pinId || need.ask.kind !== 'analog') return [];
-    const volts = keyOn(ecuEnd(pinId));
-    const device = net.deviceOf.get(need.deviceId ?? '');
-    // The hint is about this signal: a part may carry a pressure on one pin and a temperature on another.
-    const measures =
-      device && sensorsIn(device.kind).find(({ terminal }) => need.id === terminalId(device.device.id, terminal));
-    const pressure = measures?.quantity === 'pressure' ? trait(device!.kind, 'pressure') : null;
-    const hint =
-      pressure?.measures === 'manifold' && pressure.reference === 'absolute'
-        ? `Must read the barometer, ${readQuantity('pressure', barometer, build)} at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
-        : measures?.quantity === 'temperature'
-          ? `Must read the air around it, ${readQuantity('temperature', build.site.ambientCelsius, build)}.`
-          : 'Steady, and no jump when the loom is moved.';
-    const read = standingReading(build, need.id)?.atPin ?? null;
-    // Read on sheet 1 already: nothing is entered twice.
-    if (volts !== null && read !== null)
-      return [
-        auto(
-          checkIdOf({ of: 'sensor', needId: need.id }),
-          `${need.label} on ${pinId}: ${read} V read with the key on, ${volts.toFixed(2)} V expected`,
-          Math.abs(read - volts) <= SENSOR_TOLERANCE,
-          hint,
-        ),
-      ];
-    return voltsCheck(
-      checkIdOf({ of: 'sensor', needId: need.id }),
-      `${need.label} on ${pinId}`,
-      volts,
-      SENSOR_TOLERANCE,
-      hint,
-    );
-  });
-}
-
-/** What switching a relay sets in motion, by what hangs on it. */
-function relayHint(net: Netlist, need: Need): string {
-  const circuit = withId(net.circuits, need.winding);
-  const fed = new Set(circuit?.loads.flatMap(({ end }) => deviceAt(end) ?? []));
-  const feeds = (role: Parameters<typeof hasRole>[1]) =>
-    net.devices.some(({ device, kind }) => fed.has(device.id) && hasRole(kind, role));
-  if (feeds('starter'))
-    return 'It cranks the engine: out of gear, wheels chocked, plugs out, fuel and coils off. Test first that clutch or neutral switch holds it back.';
-  if (feeds('fan')) return 'Hands and leads clear of belts and blades: a fan starts without warning.';
-  if (feeds('pump')) return 'Fuel under pressure: look along every joint first, extinguisher at hand, no flame.';
-  return `Listen for the click, and look whether what hangs on it comes alive: ${circuit?.name ?? need.label}.`;
-}
-
-function outputChecks(build: Build, net: Netlist): Draft[] {
-  const uses = outputUses(build, net.needs).map((use) =>
-    confirm(
-      checkIdOf({ of: 'output', pinId: use.pinId }),
-      `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output} works cylinder ${use.means ?? '–'}`,
-      use.kind === 'injector'
-        ? 'Fuel rail empty: listen for the click at that cylinder.'
-        : 'Plug in this coil only, its spark plug held to the block, away from vapour.',
-    ),
-  );
-  const relays = net.needs
-    .filter((need) => need.winding !== null && build.assignments[need.id])
-    .map((need) =>
-      confirm(
-        checkIdOf({ of: 'relay', needId: need.id }),
-        `${need.label} on ${build.assignments[need.id]} switches`,
-        relayHint(net, need),
-      ),
-    );
-  return [...uses, ...relays];
 }
 
 function drafts(
