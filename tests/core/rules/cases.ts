@@ -1,0 +1,379 @@
+import { call } from '~/core/edits';
+import type { Build } from '~/core/build/schema';
+import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
+import type { Pin } from '~/core/ecu/ecu';
+import { missingToothWheel } from '~/core/wheels/wheel';
+import { demoBuild, donorWire, edited, emptyBuild, engine, kind, wheel } from '../../helpers';
+
+const demo = demoBuild();
+const withPair = (pin: Pin, pair: string): Pin => ({
+  ...pin,
+  abilities: pin.abilities.map((ability) => ({ ...ability, pair })),
+});
+const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
+  ...demo,
+  kinds: { ...demo.kinds, [id]: { ...demo.kinds[id], traits: change(demo.kinds[id].traits) } },
+});
+const destination = (
+  deviceId: string,
+  terminalId: string,
+  to: Parameters<typeof call<'setDestination'>>[1]['destination'],
+) => edited(demo, call('setDestination', { deviceId, terminalId, destination: to }));
+const placed = (assignments: Record<string, string>): Build => ({
+  ...demo,
+  assignments: { ...demo.assignments, ...assignments },
+});
+const ecuWith = (part: Partial<Build['ecu']>): Build => ({ ...demo, ecu: { ...demo.ecu, ...part } });
+const dash = {
+  ...kind('can-dash'),
+  id: 'can-gauge',
+  traits: [{ type: 'can' as const, kilobits: 1000, terminated: false }],
+};
+
+const plugWith = (...signals: BodySignalId[]) =>
+  call('setBodyPlug', {
+    deviceId: null,
+    name: 'Bulkhead plug',
+    cavities: signals.map((signal, index) => ({ cavity: String(index + 1), colour: '', signal, note: '' })),
+    pulsesPerTurn: 2.5,
+    drive: 'low-side',
+  });
+const donor = (...wires: Parameters<typeof donorWire>[0][]) => call('addDonorWires', { wires: wires.map(donorWire) });
+const moved = donor({ id: 'w1', decision: 'move', moveTo: 'A4' }, { id: 'w2', row: 1, decision: 'move', moveTo: 'a4' });
+
+/** A build that breaks each rule, and one that keeps it where the demo itself does not. */
+export const cases: Record<string, { bad: Build; good?: Build }> = {
+  'PL-1': { bad: edited(demo, call('unassign', { needId: 'clt-ntc-1.1' })) },
+  'PL-2': { bad: placed({ 'clt-ntc-1.1': 'A18' }) },
+  'PL-3': { bad: placed({ 'relay-fan-1.85': 'A8' }) },
+  'PL-4': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? withPair(pin, 'vr-9') : pin)) },
+    },
+  },
+  'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
+  'PL-7': {
+    bad: {
+      ...edited(
+        emptyBuild(4, 'orrery-94'),
+        call('addDevice', { kind: kind('boost-solenoid') }),
+        call('addDevice', { kind: kind('idle-three-wire') }),
+      ),
+      assignments: { 'boost-solenoid-1.2': 'B6', 'idle-three-wire-1.1': 'B7' },
+    },
+    good: {
+      ...edited(
+        emptyBuild(4, 'orrery-94'),
+        call('addDevice', { kind: kind('boost-solenoid') }),
+        call('addDevice', { kind: kind('idle-three-wire') }),
+      ),
+      assignments: { 'boost-solenoid-1.2': 'B6', 'idle-three-wire-1.1': 'B5' },
+    },
+  },
+  'PL-8': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'budget', name: 'outputs 1 to 3', pins: ['A6', 'A7', 'A8'], amps: 0.1 }] },
+    },
+    good: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'budget', name: 'outputs 1 to 3', pins: ['A6', 'A7', 'A8'], amps: 4 }] },
+    },
+  },
+  'PL-9': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'either', name: 'VR or Hall', sides: [['B1', 'B2'], ['B3']] }] },
+    },
+    good: {
+      ...demo,
+      ecu: { ...demo.ecu, groups: [{ type: 'either', name: 'VR or spare', sides: [['B1', 'B2'], ['A16']] }] },
+    },
+  },
+  'PL-10': {
+    bad: { ...demo, never: [{ needId: null, pinId: demo.assignments['clt-ntc-1.1'] }] },
+    good: { ...demo, never: [{ needId: 'clt-ntc-1.1', pinId: 'A16' }] },
+  },
+  'PL-11': {
+    bad: edited(
+      demo,
+      call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A16'], at: '2026-03-01T10:00:00.000Z', by: 'AB' }),
+    ),
+    good: edited(
+      demo,
+      call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A11'], at: '2026-03-01T10:00:00.000Z', by: 'AB' }),
+    ),
+  },
+  'PL-6': { bad: edited(demo, call('assign', { needId: 'relay-fan-1.85', pinId: 'A8' })) },
+  'PL-12': {
+    bad: edited(
+      demo,
+      call('recordReading', {
+        testId: 'c|ecu:A11|dev:coil-igniter-1.C',
+        reading: { value: null, at: '2026-03-01T10:00:00.000Z', by: 'AB', note: '', title: 'A11' },
+      }),
+    ),
+    good: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('clt-ntc') }),
+      call('allotAll', { keep: 'locked' }),
+      call('recordReading', {
+        testId: 'c|ecu:B9|dev:clt-ntc-1.1',
+        reading: { value: 0.2, at: '2026-03-01T10:00:00.000Z', by: 'AB', note: '', title: 'B9' },
+      }),
+    ),
+  },
+  'SE-14': {
+    bad: placed({
+      'map-3bar-1.3': demo.assignments['oil-pressure-1.3'],
+      'oil-pressure-1.3': demo.assignments['map-3bar-1.3'],
+    }),
+    good: demo,
+  },
+  'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
+  'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
+  'OE-3': {
+    bad: edited(demo, call('setEngine', { engine: { ...demo.engine, ignition: 'wasted' } })),
+    good: edited(emptyBuild(4), call('setEngine', { engine: { ...engine(4), ignition: 'wasted' } })),
+  },
+  'OE-4': {
+    bad: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-bare') })),
+    good: edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('coil-bare') })),
+  },
+  'OE-5': { bad: edited(demo, call('setTrigger', { dwellMilliseconds: 18 })) },
+  'OE-6': { bad: edited(demo, call('removeDevice', { deviceId: 'coil-igniter-3' })) },
+  'OE-7': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
+  'OE-8': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
+  'OE-9': { bad: placed({ 'coil-igniter-1.C': 'A16' }) },
+  'TR-1': { bad: edited(demo, call('setWheel', { shaft: 'crank', wheel: missingToothWheel(240, 2) })) },
+  'TR-2': { bad: edited(emptyBuild(4, 'orrery-26'), call('addDevice', { kind: kind('crank-vr') })) },
+  'TR-3': {
+    bad: ecuWith({
+      pins: demo.ecu.pins.map((pin) => (pin.id === 'B3' ? { ...pin, abilities: [{ kind: 'hall' as const }] } : pin)),
+    }),
+  },
+  'TR-4': { bad: edited(demo, call('editDevice', { deviceId: 'crank-vr-1', shield: 'both-ends' })) },
+  'TR-5': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('editDevice', { deviceId: 'crank-vr-1', terminalsConfirmed: true }),
+      call('editDevice', { deviceId: 'cam-hall-1', terminalsConfirmed: true }),
+    ),
+  },
+  'TR-6': {
+    bad: demo,
+    good: edited(demo, call('readLight', { at: '2026-03-01T10:00:00.000Z', rpm: 250, seenDegrees: 10 })),
+  },
+  'TR-7': {
+    bad: edited(demo, call('setWheel', { shaft: 'crank', wheel: wheel('36-1') }), call('setTrigger', { ripple: 0.4 })),
+  },
+  'TR-8': { bad: edited(demo, call('removeDevice', { deviceId: 'cam-hall-1' })) },
+  'SE-1': { bad: placed({ 'clt-ntc-1.1': 'B11' }) },
+  'SE-2': { bad: destination('clt-ntc-1', '2', { to: 'ground', place: 'chassis' }) },
+  'SE-3': { bad: edited(demo, call('setEngine', { engine: { ...demo.engine, boostKpa: 260 } })) },
+  'SE-4': { bad: edited(demo, ...Array.from({ length: 8 }, () => call('addDevice', { kind: kind('oil-pressure') }))) },
+  'SE-5': { bad: destination('pedal-1', '4', { to: 'supply-5v', milliamps: 10, bank: 0 }) },
+  'SE-6': { bad: destination('wideband-volts-1', '1', { to: 'feed', feed: 'permanent', amps: 2 }) },
+  'SE-7': { bad: edited(demo, call('editDevice', { deviceId: 'knock-1', shield: 'none' })) },
+  'SE-8': {
+    bad: edited(
+      demo,
+      call('setEcuCurve', {
+        sensorId: 'map-3bar-1.3',
+        setting: {
+          name: '2.5 bar',
+          curve: {
+            method: 'linear',
+            points: [
+              { signal: 0.5, value: 20 },
+              { signal: 4.5, value: 250 },
+            ],
+          },
+        },
+      }),
+    ),
+  },
+  'SE-9': { bad: edited(demo, call('setPullUp', { deviceId: 'clt-ntc-1', ohms: 2490 })) },
+  'SE-10': {
+    bad: edited(
+      demo,
+      call('recordSensing', {
+        sensorId: 'map-3bar-1.3',
+        reading: { atPin: 0, shown: null, at: '2026-03-01T10:00:00.000Z', by: '' },
+      }),
+    ),
+    good: edited(
+      demo,
+      call('recordSensing', {
+        sensorId: 'map-3bar-1.3',
+        reading: { atPin: 1.6, shown: 96, at: '2026-03-01T10:00:00.000Z', by: '' },
+      }),
+    ),
+  },
+  'SE-11': {
+    bad: edited(
+      emptyBuild(4, 'orrery-94'),
+      call('addDevice', { kind: kind('egt-k') }),
+      call('editDevice', { deviceId: 'egt-k-1', leadWire: 'copper' }),
+    ),
+    good: edited(emptyBuild(4, 'orrery-94'), call('addDevice', { kind: kind('egt-k') })),
+  },
+  'SE-12': {
+    bad: withTrait('pedal', (traits) => traits.filter((one) => one.type !== 'sensor' || one.terminal !== '6')),
+  },
+  'SE-13': {
+    bad: demo,
+    good: edited(
+      demo,
+      ...demo.devices.map((device) => call('editDevice', { deviceId: device.id, terminalsConfirmed: true })),
+    ),
+  },
+  'OE-10': {
+    bad: edited(demo, call('setFuel', { powerKw: 900 })),
+    good: edited(demo, call('setFuel', { powerKw: 200 })),
+  },
+  'OE-11': {
+    bad: edited(
+      emptyBuild(4),
+      call('addDevice', {
+        kind: {
+          ...kind('igniter-1'),
+          traits: [{ type: 'igniter', channels: [{ input: 'I1', output: 'O1' }], maxAmps: 4 }],
+        },
+      }),
+      call('addDevice', { kind: kind('coil-bare') }),
+      call('setDestination', {
+        deviceId: 'coil-bare-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'spark-1' },
+      }),
+    ),
+    good: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('igniter-1') }),
+      call('addDevice', { kind: kind('coil-bare') }),
+      call('setDestination', {
+        deviceId: 'coil-bare-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'spark-1' },
+      }),
+    ),
+  },
+  'BB-7': {
+    bad: edited(emptyBuild(4), call('addDevice', { kind: kind('alternator') }), plugWith('charge-lamp', 'oil-lamp')),
+    good: edited(emptyBuild(4), plugWith('oil-lamp'), call('addDevice', { kind: kind('oil-switch') })),
+  },
+  'BB-8': {
+    bad: edited(
+      demo,
+      plugWith('temperature-gauge'),
+      call('setDestination', {
+        deviceId: 'clt-ntc-1',
+        terminalId: '1',
+        destination: { to: 'line', line: 'temperature-gauge' },
+      }),
+    ),
+    good: edited(demo, plugWith('temperature-gauge'), call('addDevice', { kind: kind('gauge-sender-temperature') })),
+  },
+  'BB-9': {
+    bad: edited(demo, call('addDevice', { kind: kind('tachometer-logic') })),
+    good: edited(demo, plugWith('tachometer')),
+  },
+  'BB-10': {
+    bad: demo,
+    good: edited(emptyBuild(4), donor({ id: 'w1', function: 'Airbox temperature', connector: 'Yellow plug' })),
+  },
+  'BB-11': { bad: edited(demo, plugWith('immobiliser')) },
+  'BB-12': { bad: demo, good: edited(emptyBuild(4), plugWith('ground')) },
+  'BB-13': {
+    bad: edited(
+      demo,
+      donor({ id: 'w1', splice: 'S1', decision: 'keep' }, { id: 'w2', row: 1, splice: 's1 ', decision: 'remove' }),
+    ),
+    good: edited(
+      demo,
+      donor({ id: 'w1', splice: 'S1', decision: 'keep' }, { id: 'w2', row: 1, splice: 'S2', decision: 'remove' }),
+    ),
+  },
+  'BB-14': { bad: edited(demo, moved) },
+  'BB-15': { bad: destination('alternator-1', 'L', { to: 'nothing' }) },
+  'PW-1': {
+    bad: edited(
+      demo,
+      call('setCircuit', { circuitId: 'fan-1', choice: { fuseAmps: 40 } }),
+      call('setCircuit', { circuitId: 'fan-1', choice: { squareMm: 1 } }),
+    ),
+  },
+  'PW-2': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { fuseAmps: 10 } })) },
+  'PW-3': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { squareMm: 1.5 } })) },
+  'PW-4': { bad: edited(demo, call('setCircuit', { circuitId: 'main', choice: { fuseDistanceMetres: 1.5 } })) },
+  'PW-5': {
+    bad: ecuWith({
+      pins: demo.ecu.pins.map((pin) =>
+        pin.id === 'A9' ? { ...pin, abilities: [{ kind: 'low-side' as const, maxAmps: 0.3, maxHz: 1000 }] } : pin,
+      ),
+    }),
+  },
+  'PW-6': {
+    bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { relay: 'diode', winding: 'reversed' } })),
+  },
+  'PW-7': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('setCircuit', { circuitId: 'main', choice: { relay: 'diode' } }),
+      call('setCircuit', { circuitId: 'coils', choice: { relay: 'diode' } }),
+    ),
+  },
+  'PW-8': { bad: ecuWith({ groundsAsked: 4 }) },
+  'PW-9': { bad: destination('coil-igniter-2', 'B', { to: 'sensor-ground', bank: 0 }) },
+  'PW-10': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { switchedBy: 'key' } })) },
+  'PW-11': { bad: edited(demo, call('removeDevice', { deviceId: 'alternator-1' })) },
+  'PW-12': {
+    bad: edited(
+      demo,
+      call('setDestination', { deviceId: 'coil-igniter-1', terminalId: 'B', destination: { to: 'nothing' } }),
+      call('setDestination', { deviceId: 'coil-igniter-1', terminalId: 'D', destination: { to: 'nothing' } }),
+    ),
+  },
+  'LO-1': { bad: edited(demo, call('setLoom', { holeMillimetres: 10 })) },
+  'LO-2': { bad: edited(demo, call('setLoom', { zoneCelsius: 130, wireCelsius: 125 })) },
+  'LO-3': {
+    bad: edited(demo, call('setLoom', { covering: 'sealed' })),
+    good: edited(demo, call('setLoom', { covering: 'sealed' }), call('setReserve', { kind: 'any', count: 1 })),
+  },
+  'LO-4': {
+    bad: edited(
+      demo,
+      call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', colour: 'WH/BK' }),
+      call('setWire', { wireId: 'dev:coil-igniter-2.C~ecu:A12', colour: 'WH/BK' }),
+    ),
+  },
+  'LO-5': { bad: demo, good: edited(demo, call('setLoom', { blanksFitted: true })) },
+  'LO-6': { bad: edited(demo, call('setWire', { wireId: 'dev:coil-igniter-1.C~ecu:A11', squareMm: 4 })) },
+  'LO-7': { bad: edited(demo, call('setLoom', { slackMetres: 0 })) },
+  'LO-8': {
+    bad: demo,
+    good: edited(
+      demo,
+      call('editDevice', { deviceId: 'fan-1', labelled: true }),
+      call('editDevice', { deviceId: 'fan-2', labelled: true }),
+    ),
+  },
+  'BB-1': { bad: withTrait('can-dash', () => [{ type: 'can', kilobits: 500, terminated: false }]) },
+  'BB-2': { bad: edited(demo, call('addDevice', { kind: dash })) },
+  'BB-3': { bad: edited(demo, call('removeDevice', { deviceId: 'clutch-switch-1' })) },
+  'BB-4': { bad: edited(demo, call('removeDevice', { deviceId: 'start-button-1' })) },
+  'BB-5': {
+    bad: edited(demo, call('addDevice', { kind: dash, branchMetres: 2 })),
+    good: edited(demo, call('addDevice', { kind: dash, branchMetres: 0.2 })),
+  },
+  'BB-6': {
+    bad: {
+      ...demo,
+      ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'A26' ? withPair(pin, 'can-9') : pin)) },
+    },
+  },
+};
