@@ -36,8 +36,10 @@ const KEY_SQUARE_MM = 1.5;
 
 /** Joins the plug to the splices that something hangs on. A cavity takes one wire; a feed nobody uses gets none. */
 export function joinKeyFeeds(list: WireList, build: Build): void {
+  const brought = broughtBy(build);
+  if (brought.length === 0) return;
   const used = new Set(list.wires.flatMap((wire) => [wire.from, wire.to]));
-  for (const { source, end, device } of broughtBy(build))
+  for (const { source, end, device } of brought)
     if (used.has(spliceEnd(source)))
       list.add(end, spliceEnd(source), {
         colour: classColour('supply', source === 'key-run' ? 0 : 1),
