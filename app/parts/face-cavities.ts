@@ -12,16 +12,30 @@ import { useBuild } from '../build/context';
 /** The cavities of every connector as they stand in the build, by connector. */
 export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
   const { build, derived } = useBuild();
+  const { ecu } = build;
+  /** What is said of each cavity whatever stands on it. */
+  const fixed = useMemo(() => {
+    const connectors = new Map(ecu.connectors.map((connector) => [connector.id, connector]));
+    return new Map(
+      ecu.pins.map((pin) => [
+        pin.id,
+        {
+          free: `free, ${pin.label}: ${pin.abilities.map(({ kind }) => kindWord(kind)).join(' or ')}`,
+          counting: countingWords(connectors.get(pin.connector)!, pin.cavity),
+        },
+      ]),
+    );
+  }, [ecu]);
   return useMemo(() => {
     const { net, progress } = derived;
     const faces = new Map<string, FaceCavity[]>(build.ecu.connectors.map((connector) => [connector.id, []]));
-    const connectors = new Map(build.ecu.connectors.map((connector) => [connector.id, connector]));
     const locked = new Set(build.locked);
     const never = barredPins(build);
     for (const { pin, needId, label, signal } of net.cavities) {
       const wires = net.wiresAt.get(ecuEnd(pin.id)) ?? [];
       const [wire] = wires;
-      const fixed = wire && !needId;
+      const isFed = wire && !needId;
+      const { free, counting } = fixed.get(pin.id)!;
       const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
       // A free cavity shows what it could be.
       const text = needId ? label : pin.label;
@@ -48,7 +62,7 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
         cavity: pin.cavity,
         pinId: pin.id,
         text: shortLabel(text),
-        spoken: `${pin.id}, ${needId || fixed ? text : `free, ${pin.label}: ${pin.abilities.map(({ kind }) => kindWord(kind)).join(' or ')}`}${where}${states[state]}${barred ? ', kept empty' : ''}, ${countingWords(connectors.get(pin.connector)!, pin.cavity)}`,
+        spoken: `${pin.id}, ${needId || isFed ? text : free}${where}${states[state]}${barred ? ', kept empty' : ''}, ${counting}`,
         mark: markOf(build, signal),
         state,
         locked: needId !== null && locked.has(needId),
@@ -57,5 +71,5 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       });
     }
     return faces;
-  }, [build, derived]);
+  }, [build, derived, fixed]);
 }

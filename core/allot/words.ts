@@ -1,4 +1,5 @@
 import type { Build } from '../build/schema';
+import { remember } from '../data/remember';
 import type { Pin } from '../ecu/ecu';
 import { inEnglish } from '../ecu/pinout/glossary';
 import type { Need } from '../netlist/needs';
@@ -66,16 +67,7 @@ export function topicsIn(text: string): readonly string[] {
   return found;
 }
 
-const known = new Map<string, readonly string[]>();
-/** The same texts come again with every edit: what they speak of is worked out once. */
-function remembered(text: string): readonly string[] {
-  const before = known.get(text);
-  if (before) return before;
-  if (known.size > 5000) known.clear();
-  const found = topicsIn(text);
-  known.set(text, found);
-  return found;
-}
+const remembered = remember(topicsIn);
 
 /** How far the words of a pin fit a need: 0 it is named there, 1 the pin is named after nothing, 2 after something else. */
 export type WordMiss = 0 | 1 | 2;

@@ -1,3 +1,5 @@
+import { remember } from '../data/remember';
+
 /** Phrases as they are written on a loom tag, longest first. */
 const phrases: readonly (readonly [RegExp, string])[] = [
   [/\bsensor ground\b/i, 'Sgnd'],
@@ -40,11 +42,12 @@ const narrow: readonly (readonly [RegExp, string])[] = [
 const dragged = /(?:\s+with(?:out)?\s[^,·]*)?,[^·]*?(?=\s\d+(?:\s·|$)|\s·|$)/gi;
 
 /** A label in one short line, for rows of a list: `Injector 1 · 2` is `Inj 1 · 2`. The full name stands behind it. */
-export const tagOf = (label: string): string =>
+export const tagOf = remember((label) =>
   phrases
     .reduce((text, [from, to]) => text.replace(from, to), label.includes(' · ') ? label.replace(dragged, '') : label)
     .replace(/\s+/g, ' ')
-    .trim();
+    .trim(),
+);
 
 /** Longest line a cavity of the drawn face holds, in letters. */
 const LINE = 7;
@@ -53,7 +56,7 @@ const LINE = 7;
  * A label in at most two lines of a few letters, as it would stand on a tag: `Throttle track 1` is `Throt 1`. A word too long for
  * a line goes on in the next behind a hyphen: nothing is cut off where it would fit.
  */
-export function shortLabel(label: string): string {
+export const shortLabel = remember((label) => {
   const words = [...phrases, ...narrow]
     .reduce((text, [from, to]) => text.replace(from, to), label)
     .split(/\s+/)
@@ -73,4 +76,4 @@ export function shortLabel(label: string): string {
   // Of a long name the beginning and the number at its end tell most.
   const tail = lines[lines.length - 1];
   return `${lines[0]!.replace(/-$/, '.')}\n${tail}`;
-}
+});
