@@ -1,5 +1,5 @@
 import { Moon, Sun } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { Button } from 'react-aria-components';
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
@@ -7,8 +7,25 @@ import type { SheetId } from '~/core/rules/rule';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
 import { sheetList } from './sheets';
 
+/** One branch, drawn again only when its sheet has come further. */
+const Limb = memo(function Limb({ to, title, percent }: { to: string; title: string; percent: number }) {
+  return (
+    <li>
+      <Branch to={to} aria-label={`${title}, ${percent} % done`} prefetch="intent">
+        <Stub aria-hidden viewBox="0 0 28 22" focusable="false">
+          <path d="M2 0 C2 14 8 18 28 18" fill="none" stroke="currentColor" strokeWidth="4" />
+        </Stub>
+        <Box aria-hidden>
+          <Level style={{ height: `${percent}%` }} />
+        </Box>
+        <span>{title}</span>
+      </Branch>
+    </li>
+  );
+});
+
 /** The trunk with its nine branches: navigation, and how far each sheet is. */
-export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
+export const Spine = memo(function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
   const { buildId } = useParams();
   const { pathname } = useLocation();
   const nav = useRef<HTMLElement>(null);
@@ -30,21 +47,12 @@ export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
         {sheetList.map((sheet) => {
           const share = fill?.[sheet.id] ?? 0;
           return (
-            <li key={sheet.id}>
-              <Branch
-                to={`/build/${buildId}/${sheet.id}`}
-                aria-label={`${sheet.title}, ${Math.round(share * 100)} % done`}
-                prefetch="intent"
-              >
-                <Stub aria-hidden viewBox="0 0 28 22" focusable="false">
-                  <path d="M2 0 C2 14 8 18 28 18" fill="none" stroke="currentColor" strokeWidth="4" />
-                </Stub>
-                <Box aria-hidden>
-                  <Level style={{ height: `${Math.round(share * 100)}%` }} />
-                </Box>
-                <span>{sheet.title}</span>
-              </Branch>
-            </li>
+            <Limb
+              key={sheet.id}
+              to={`/build/${buildId}/${sheet.id}`}
+              title={sheet.title}
+              percent={Math.round(share * 100)}
+            />
           );
         })}
       </Branches>
@@ -57,7 +65,7 @@ export function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
       </ThemeButton>
     </Nav>
   );
-}
+});
 
 const Nav = styled.nav`
   position: relative;

@@ -1,4 +1,4 @@
-import { keepSame } from '../data/keep-same';
+import { isSame, keepSame } from '../data/keep-same';
 import type { Build } from '../build/schema';
 import { solveCircuit, type Solution } from '../circuit/model';
 import type { DeviceKind } from '../devices/kind';
@@ -60,6 +60,7 @@ function sameAsBefore<T extends { readonly id: string }>(): (now: readonly T[]) 
 class Graph {
   /** What was derived last: an item that says the same is the very same again, and nothing is drawn anew for it. */
   private lastNet: Netlist | null = null;
+  private lastFill: Record<SheetId, number> | null = null;
   private readonly needsAsBefore = sameAsBefore<Need>();
   private readonly testsAsBefore = sameAsBefore<ProveTest>();
   private readonly findingsAsBefore = sameAsBefore<Finding>();
@@ -154,7 +155,9 @@ class Graph {
     return this.gated.of({ build, net, made: { progress, findings, keyOn } });
   }
   fill(build: Build, derived: Derived): Record<SheetId, number> {
-    return this.filled.of({ build, net: derived.net, made: derived });
+    const now = this.filled.of({ build, net: derived.net, made: derived });
+    if (this.lastFill === null || !isSame(this.lastFill, now)) this.lastFill = now;
+    return this.lastFill;
   }
 }
 

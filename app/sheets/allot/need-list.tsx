@@ -1,3 +1,4 @@
+import { keepSame } from '~/core/data/keep-same';
 import { withId } from '~/core/data/with-id';
 import { GripVertical, Lock } from 'lucide-react';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
@@ -140,32 +141,44 @@ interface Row {
   readonly words: string;
 }
 
-/** The needs as rows; one that shows what it did before stays the same object, and is not drawn again. */
+/** What the list showed last: a row that shows what it did before is the same object again, and so is the list while all do. */
+class Shown {
+  private byId = new Map<string, Row>();
+  private rows: readonly Row[] = [];
+
+  settle(now: readonly Row[]): readonly Row[] {
+    const rows = keepSame(now, ({ id }) => this.byId.get(id));
+    if (rows.length === this.rows.length && rows.every((row, i) => row === this.rows[i])) return this.rows;
+    this.rows = rows;
+    this.byId = new Map(rows.map((row) => [row.id, row]));
+    return rows;
+  }
+}
+
+/** The needs as rows. */
 function useRows(): readonly Row[] {
   const { build, derived } = useBuild();
   const { needs } = derived.net;
   const { assignments, devices, kinds } = build;
   const isLocked = useMemo(() => new Set(build.locked), [build.locked]);
-  const [before] = useState(() => new Map<string, Row>());
+  const [shown] = useState(() => new Shown());
   return useMemo(
     () =>
-      needs.map((need) => {
-        const pinId = assignments[need.id];
-        const kind = kinds[withId(devices, need.deviceId)?.kindId ?? ''];
-        const row: Row = {
-          id: need.id,
-          need,
-          pinId,
-          locked: isLocked.has(need.id),
-          crimped: pinId !== undefined && isCrimped(build, need, pinId),
-          words: `${need.system} ${askWords(need.ask)} ${pinId ?? 'open'} ${kind?.name ?? ''}`,
-        };
-        const last = before.get(need.id);
-        if (last && (Object.keys(row) as (keyof Row)[]).every((key) => row[key] === last[key])) return last;
-        before.set(need.id, row);
-        return row;
-      }),
-    [build, needs, assignments, devices, kinds, isLocked, before],
+      shown.settle(
+        needs.map((need): Row => {
+          const pinId = assignments[need.id];
+          const kind = kinds[withId(devices, need.deviceId)?.kindId ?? ''];
+          return {
+            id: need.id,
+            need,
+            pinId,
+            locked: isLocked.has(need.id),
+            crimped: pinId !== undefined && isCrimped(build, need, pinId),
+            words: `${need.system} ${askWords(need.ask)} ${pinId ?? 'open'} ${kind?.name ?? ''}`,
+          };
+        }),
+      ),
+    [build, needs, assignments, devices, kinds, isLocked, shown],
   );
 }
 
