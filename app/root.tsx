@@ -6,7 +6,7 @@ import '@fontsource/fira-sans/greek-400.css';
 import '@fontsource/fira-sans/greek-700.css';
 import './ui/brackets.css';
 import { useEffect, type ReactNode } from 'react';
-import { I18nProvider, RouterProvider } from 'react-aria-components';
+import { I18nProvider } from 'react-aria-components';
 import {
   isRouteErrorResponse,
   Links,
@@ -14,9 +14,7 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
-  useHref,
   useLocation,
-  useNavigate,
   useNavigation,
   useRouteLoaderData,
 } from 'react-router';
@@ -90,7 +88,6 @@ function useWhereabouts(): void {
 }
 
 export default function Root() {
-  const navigate = useNavigate();
   useWhereabouts();
   useFocusKeeper();
   useEffect(() => {
@@ -99,9 +96,8 @@ export default function Root() {
   }, []);
   return (
     <I18nProvider locale="en-US">
-      <RouterProvider navigate={(to) => void navigate(to)} useHref={useHref}>
-        <Outlet />
-      </RouterProvider>
+      {/* Links are the router's own. React Aria's RouterProvider would draw every button and row anew with every request. */}
+      <Outlet />
     </I18nProvider>
   );
 }
