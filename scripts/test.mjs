@@ -1,6 +1,7 @@
-// npm test: installs what is missing, then lint, types, unit and reference tests, build, browser tests.
+// npm test: installs what is missing, then lint beside types and build, unit and reference tests, browser tests.
 // The last line is 'N passed, N failed': tests counted one by one, lint and types as one each.
-import { readFileSync, mkdirSync, rmSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { closeSync, mkdirSync, openSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureBuild, ensurePackages, ensureReferences, root, run } from './setup.mjs';
 
@@ -15,9 +16,20 @@ const add = (name, passed, failed) => {
   counts.failed += failed;
   console.log(`\n== ${name}: ${passed} passed, ${failed} failed\n`);
 };
-const step = (name, script) => {
-  const status = run('npm', ['run', '--silent', script]);
-  add(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+const step = (name, status) => add(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+/** Runs a script beside what follows; its words are told when it has ended, so that they do not mix with the others. */
+const beside = (script) => {
+  const log = path.join(cache, `${script}.log`);
+  const words = openSync(log, 'w');
+  const child = spawn('npm', ['run', '--silent', script], { cwd: root, stdio: ['ignore', words, words] });
+  closeSync(words);
+  return new Promise((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', (status) => {
+      process.stdout.write(readFileSync(log));
+      resolve(status ?? 1);
+    });
+  });
 };
 const readJson = (file) => {
   try {
@@ -27,8 +39,11 @@ const readJson = (file) => {
   }
 };
 
-step('lint', 'lint');
-step('types', 'typecheck');
+// Each of these keeps one core busy: lint on one, types and the build on the other.
+const linted = beside('lint');
+step('types', run('npm', ['run', '--silent', 'typecheck']));
+ensureBuild();
+step('lint', await linted);
 
 const unitReport = path.join(cache, 'unit.json');
 rmSync(unitReport, { force: true });
@@ -38,7 +53,6 @@ const unit = readJson(unitReport);
 add('unit and reference', unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
 if (unitStatus !== 0 && counts.failed === 0) counts.failed += 1;
 
-ensureBuild();
 const browserReport = path.join(cache, 'browser.json');
 rmSync(browserReport, { force: true });
 const browserStatus = run('npx', ['playwright', 'test', '--reporter=list,json'], {
