@@ -58,6 +58,7 @@ export default tseslint.config(
         'error',
         {
           ignore: [-1, 0, 1, 2, 60, 100, 360, 1000],
+          detectObjects: true,
           ignoreNumericLiteralTypes: true,
           ignoreReadonlyClassProperties: true,
         },

@@ -6,6 +6,9 @@ import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
 
+/** What a relay's winding may ask of the output that drives it: 60 to 90 ohms at 13 V (common practice). */
+const DRIVEN_WINDING_AMPS = 0.2;
+
 /** One wire end that wants an ECU pin. */
 export interface Need {
   readonly id: string;
@@ -87,7 +90,7 @@ export function needsOf(build: Build): Need[] {
       label: `${circuit.name} relay`,
       system: circuit.system,
       end: relayEnd(circuit.id, circuit.relay!.driverTerminal),
-      ask: { kind: 'low-side', amps: 0.2 },
+      ask: { kind: 'low-side', amps: DRIVEN_WINDING_AMPS },
       deviceId: null,
       winding: circuit.id,
       pair: null,

@@ -107,6 +107,11 @@ const LEAST_TAIL_METRES = 0.1;
 const LEAST_BRANCH_METRES = 0.2;
 /** An injector's wire, for its strength more than its ampere (common practice). */
 const INJECTOR_SQUARE_MM = 0.5;
+/** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
+const SHARED_SQUARE_MM = 0.5;
+/** A power ground: its share of what injectors and outputs send through the ECU, by the field's usual wire (common practice). */
+const POWER_GROUND_SQUARE_MM = 1.5;
+const POWER_GROUND_AMPS = 5;
 /** A relay winding: 13 V through 90 ohms (common practice). */
 const WINDING_AMPS = 0.15;
 /** What a sensor sends to its ground, and a device of no stated load to the body, amperes (common practice). */
@@ -138,7 +143,7 @@ function addShared(list: WireList, pin: Pin, users: readonly Shared[], colour: s
     lengthMetres: SPLICE_METRES,
     signal,
     amps: users.reduce((sum, user) => sum + user.amps, 0),
-    squareMm: 0.5,
+    squareMm: SHARED_SQUARE_MM,
   });
   for (const user of users)
     list.add(splice, user.end, {
@@ -181,9 +186,9 @@ function addGrounds(list: WireList, build: Build): void {
     list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), {
       colour: 'BK',
       lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
-      squareMm: 1.5,
+      squareMm: POWER_GROUND_SQUARE_MM,
       signal: 'ground',
-      amps: 5,
+      amps: POWER_GROUND_AMPS,
     });
   for (const device of build.devices) {
     const kind = build.kinds[device.kindId];

@@ -47,10 +47,13 @@ export const CHARGING_VOLTS = 13.5;
 /** Injector duty taken for the feed's load: 85 % (common practice). */
 const RATED_DUTY = 0.85;
 /** Voltage drop limits, volts (common practice, see docs/rules.md). */
-const dropLimits = { feed: 0.3, motor: 0.5 } as const;
+const FEED_DROP = 0.3;
+const MOTOR_DROP = 0.5;
 
 /** Amperes of an ECU's permanent feed: it keeps its memory and closes its files (common practice). */
 const PERMANENT_AMPS = 0.2;
+/** From the box to an ECU's own feed pins, metres (common practice). */
+const ECU_BRANCH_METRES = 0.4;
 
 /** Continuous amperes at a feed terminal: coils and injectors from their own data, others as listed. */
 function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
@@ -115,7 +118,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
       end: ecuEnd(pin.id),
       name: `ECU ${pin.id}`,
       amps,
-      branchMetres: 0.4,
+      branchMetres: ECU_BRANCH_METRES,
     }));
   const hasMainRelayPin = pinsOfKind(build.ecu, 'main-relay').length > 0;
   const coilSwitch = choice('coils').switchedBy ?? (hasMainRelayPin ? 'ecu' : 'key');
@@ -129,7 +132,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
     source: CircuitShape['source'],
     control: CircuitRelay['control'] | null,
     loads: Load[],
-    limitVolts: number = dropLimits.feed,
+    limitVolts: number = FEED_DROP,
   ): CircuitShape => ({
     role,
     id,
@@ -161,7 +164,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
       'battery',
       choice('pump').switchedBy === 'key' ? 'key-run' : 'need',
       of('pump'),
-      dropLimits.motor,
+      MOTOR_DROP,
     ),
     ...uses
       .filter((use) => use.feed === 'own')
@@ -174,7 +177,7 @@ export function circuitShapes(build: Build): CircuitShape[] {
           'battery',
           hasRole(use.kind, 'starter') && build.power.starting === 'key' ? 'key-start' : 'need',
           [use.load],
-          dropLimits.motor,
+          MOTOR_DROP,
         ),
       ),
     shape('key', 'key', 'Key feed', 'Start and charge', 'key', null, of('key')),

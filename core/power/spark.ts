@@ -33,13 +33,14 @@ export function eventDegrees(engine: Engine, serves: number): number {
 /** Crank degrees a millisecond at one rpm: 360 / 60 000. */
 const DEGREES_A_MILLISECOND = 0.006;
 /** Battery volts a coil is read at (common practice): a cold crank, a warm one, at rest, charging, the most a regulator lets by. */
-const BATTERY_VOLTS = { coldCrank: 8, crank: 10, rest: 12, charging: 13.5, most: 15 } as const;
+const COLD_CRANK = 8;
+const CRANK = 10;
+const REST = 12;
+const CHARGING = 13.5;
+const MOST = 15;
+const BATTERY_VOLTS = [COLD_CRANK, CRANK, REST, CHARGING, MOST];
 
-export function coilFigures(
-  engine: Engine,
-  coil: TraitOf<'coil'>,
-  volts: number = BATTERY_VOLTS.charging,
-): CoilFigures {
+export function coilFigures(engine: Engine, coil: TraitOf<'coil'>, volts: number = CHARGING): CoilFigures {
   const degrees = eventDegrees(engine, coil.serves);
   const interval = degrees / (engine.maxRpm * DEGREES_A_MILLISECOND);
   const room = Math.max(0, interval - BURN_MILLISECONDS);
@@ -54,7 +55,7 @@ export function coilFigures(
     };
   };
   return {
-    rows: Object.values(BATTERY_VOLTS).map(row),
+    rows: BATTERY_VOLTS.map(row),
     intervalMilliseconds: interval,
     roomMilliseconds: room,
     fitsToRpm: degrees / ((dwell + BURN_MILLISECONDS) * DEGREES_A_MILLISECOND),
