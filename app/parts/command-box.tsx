@@ -142,7 +142,7 @@ export function CommandBox() {
   return (
     <>
       <Opener onPress={() => setOpen(true)}>
-        <Search size={17} aria-hidden className="glass" />
+        <Search size={16} aria-hidden />
         <span>Find anything</span>
         <Kbd>Ctrl K</Kbd>
       </Opener>
@@ -157,9 +157,10 @@ const Opener = styled(AriaButton)`
   display: inline-flex;
   align-items: center;
   justify-content: space-between;
-  gap: ${space[3]};
-  min-height: 38px;
-  padding: ${space[1]} ${space[3]};
+  position: relative;
+  gap: ${space[2]};
+  min-height: 34px;
+  padding: ${space[1]} 10px;
   border: ${shape.hair} solid ${color.rule};
   border-radius: ${shape.radius};
   background: ${color.raised};
@@ -168,27 +169,22 @@ const Opener = styled(AriaButton)`
   white-space: nowrap;
   kbd {
     border: 0;
+    padding: 0;
   }
-  .glass {
-    display: none;
+  /* The glass and the keys say it; the words are for who cannot see them. */
+  span {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
   ${at.narrow} {
     min-height: ${shape.target};
     min-width: ${shape.target};
-    position: relative;
     justify-content: center;
     kbd {
       display: none;
-    }
-    span {
-      position: absolute;
-      width: 1px;
-      height: 1px;
-      overflow: hidden;
-      clip-path: inset(50%);
-    }
-    .glass {
-      display: block;
     }
   }
   ${at.print} {

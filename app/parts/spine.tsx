@@ -113,10 +113,10 @@ const Branches = styled.ul`
   &::before {
     content: '';
     position: absolute;
-    left: 18px;
+    left: 12px;
     top: -6px;
     bottom: 20px;
-    width: 7px;
+    width: 6px;
     border-radius: 4px;
     background: ${color.ink};
   }
@@ -137,10 +137,10 @@ const Branches = styled.ul`
 `;
 const Stub = styled.svg`
   position: absolute;
-  left: 19px;
+  left: 13px;
   top: 0;
-  width: 28px;
-  height: 22px;
+  width: 24px;
+  height: 20px;
   ${at.narrow} {
     display: none;
   }
@@ -166,8 +166,8 @@ const Branch = styled(NavLink)`
   display: grid;
   justify-items: center;
   gap: 3px;
-  padding: ${space[1]} 0 ${space[1]} 40px;
-  margin-right: 4px;
+  padding: ${space[1]} 0 ${space[1]} 18px;
+  margin-right: 2px;
   font-size: ${type.small};
   line-height: 1.2;
   text-decoration: none;

@@ -1,62 +1,45 @@
 import { memo } from 'react';
+import { useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import { currentLetter } from '~/core/netlist/revisions';
+import { plural } from '~/core/units/format';
 import { useBuild, useLater } from '../build/context';
 import { Button } from '../ui/button';
 import { exportBuild } from '../storage/export';
+import { VisuallyHidden } from '../ui/text';
 import { at, color, shape, space } from '../ui/theme';
-import type { SheetInfo } from './sheets';
+import { sheetAt } from './sheets';
 
 const clock = (iso: string): string =>
   new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
-export const TitleBlock = memo(function TitleBlock({ sheet }: { sheet: SheetInfo }) {
+export const TitleBlock = memo(function TitleBlock() {
   const { build, view, retry, typing } = useBuild();
-  const { counts } = useLater();
-  const { stop, fix, note } = counts;
+  const sheet = sheetAt(useLocation().pathname);
   const saved = view.following
-    ? 'Following another tab'
+    ? 'following another tab'
     : view.saveState === 'failed'
-      ? 'Not saved'
+      ? 'not saved'
       : view.saveState === 'saving'
-        ? 'Saving…'
+        ? 'saving…'
         : typing
-          ? 'Typing…'
-          : `${clock(view.savedAt)}, on this device`;
+          ? 'typing…'
+          : `saved ${clock(view.savedAt)}`;
+  const state = typing && view.saveState === 'saved' ? 'typing' : view.saveState;
   return (
-    <section aria-label="Title block" style={{ alignSelf: 'end' }}>
-      <Block>
-        <Cell $span={3}>
+    <Block aria-label="Title block">
+      <dl>
+        <Name>
           <dt>Build</dt>
           <dd>
-            <strong>{build.name}</strong>
+            <strong title={build.name}>{build.name}</strong>
           </dd>
-        </Cell>
-        <Cell>
-          <dt>ECU</dt>
-          <dd>
-            {build.ecu.model},{' '}
-            {build.ecu.connectors.length === 1 ? '1 connector' : `${build.ecu.connectors.length} connectors`}
-          </dd>
-        </Cell>
-        <Cell $span={2}>
-          <dt>Open findings</dt>
-          <dd>
-            {stop > 0 && <Stop>{stop} stop</Stop>}
-            {stop > 0 && fix > 0 && ', '}
-            {fix > 0 && `${fix} to fix`}
-            {stop + fix === 0 && (note > 0 ? `${note} notes` : 'none')}
-          </dd>
-        </Cell>
-        <Cell>
-          <dt>Saved</dt>
-          <dd
-            data-testid="save-state"
-            data-saved-at={view.savedAt}
-            data-state={typing && view.saveState === 'saved' ? 'typing' : view.saveState}
-          >
-            {view.saveState === 'failed' ? <Stop>{saved}</Stop> : saved}
+        </Name>
+        <Saved>
+          <VisuallyHidden as="dt">Saved</VisuallyHidden>
+          <dd data-testid="save-state" data-saved-at={view.savedAt} data-state={state}>
+            {saved}
             {view.saveState === 'failed' && (
               <>
                 {' '}
@@ -69,9 +52,13 @@ export const TitleBlock = memo(function TitleBlock({ sheet }: { sheet: SheetInfo
               </>
             )}
           </dd>
+        </Saved>
+        <Cell>
+          <dt>ECU</dt>
+          <dd title={build.ecu.model}>{build.ecu.model}</dd>
         </Cell>
         <Cell>
-          <dt>Revision</dt>
+          <dt>Rev.</dt>
           <dd>
             <strong>{currentLetter(build)}</strong>
           </dd>
@@ -80,37 +67,97 @@ export const TitleBlock = memo(function TitleBlock({ sheet }: { sheet: SheetInfo
           <dt>Sheet</dt>
           <dd>{sheet.number} of 9</dd>
         </Cell>
-      </Block>
-    </section>
+        <OnPaper>
+          <dt>Open findings</dt>
+          <dd>
+            <OpenFindings />
+          </dd>
+        </OnPaper>
+      </dl>
+    </Block>
   );
 });
 
-const Block = styled.dl`
-  display: grid;
-  grid-template-columns: 5fr 2fr 2fr;
-  border: ${shape.line} solid ${color.ink};
-  background: ${color.sheet};
-  ${at.narrow} {
-    border-width: ${shape.hair};
-  }
-`;
-const Cell = styled.div<{ $span?: 1 | 2 | 3 }>`
-  grid-column: span ${({ $span = 1 }) => $span};
-  padding: 3px ${space[3]} 5px;
+/** On the screen the rail counts them; on paper they must stand. */
+function OpenFindings() {
+  const { stop, fix, note } = useLater().counts;
+  const words = [stop > 0 && `${stop} stop`, fix > 0 && `${fix} to fix`, note > 0 && plural(note, 'note')];
+  return words.filter((one) => one !== false).join(', ') || 'none';
+}
+
+const Block = styled.section`
   min-width: 0;
-  border-left: ${shape.hair} solid ${color.ink};
-  border-top: ${shape.hair} solid ${color.ink};
-  margin: calc(-1 * ${shape.hair}) 0 0 calc(-1 * ${shape.hair});
+  & > dl {
+    height: 100%;
+    display: grid;
+    grid-template: 'name name name' minmax(0, 1fr) 'ecu rev sheet' minmax(0, 1fr) / minmax(0, 1fr) 54px 76px;
+    border-left: ${shape.line} solid ${color.ink};
+  }
   dt {
     font-size: 12px;
     color: ${color.soft};
-    line-height: 1.3;
+    line-height: 1.15;
   }
   dd {
     line-height: 1.25;
-    overflow-wrap: anywhere;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  ${at.narrow} {
+    border: ${shape.hair} solid ${color.ink};
+    & > dl {
+      border: 0;
+    }
+  }
+  ${at.print} {
+    & > dl {
+      height: auto;
+      grid-template: 'name name name name' auto 'ecu rev sheet open' auto / minmax(0, 1fr) 54px 76px auto;
+      border: ${shape.line} solid ${color.ink};
+      max-width: 480px;
+      margin-left: auto;
+    }
   }
 `;
-const Stop = styled.strong`
-  color: ${color.stop};
+const Cell = styled.div`
+  padding: 2px ${space[3]};
+  min-width: 0;
+  border-top: ${shape.hair} solid ${color.ink};
+  & + & {
+    border-left: ${shape.hair} solid ${color.ink};
+  }
+`;
+const Name = styled.div`
+  grid-area: name;
+  min-width: 0;
+  padding: 2px ${space[3]};
+`;
+const Saved = styled.div`
+  grid-area: name;
+  justify-self: end;
+  align-self: start;
+  padding: 2px ${space[3]} 0 0;
+  font-size: 12px;
+  dd {
+    line-height: 1.15;
+    color: ${color.soft};
+  }
+  dd[data-state='saved'] {
+    color: ${color.proved};
+  }
+  dd[data-state='failed'] {
+    color: ${color.stop};
+    font-weight: 700;
+  }
+  button {
+    font-size: 12px;
+  }
+`;
+const OnPaper = styled(Cell)`
+  display: none;
+  ${at.print} {
+    display: block;
+    border-left: ${shape.hair} solid ${color.ink};
+  }
 `;

@@ -1,18 +1,18 @@
-import { memo } from 'react';
-import { isRouteErrorResponse, Link, Outlet } from 'react-router';
+import { isRouteErrorResponse, Link } from 'react-router';
 import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
 import type { DeviceKind } from '~/core/devices/kind';
-import { BuildProvider, useBuild, useLater } from '../build/context';
+import { BuildProvider, useBuild } from '../build/context';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
+import { Desk, Shell } from '../parts/shell/shell';
 import { explainWith } from '~/core/derive/derive';
 import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
 import { readTyped } from '../storage/typed';
 import { BIN_DAYS } from '../storage/whereabouts';
-import { at, color, shape, space } from '../ui/theme';
+import { color, shape, space } from '../ui/theme';
 import type { Route } from './+types/build';
 
 /** Parts that may explain a reading. A build opens without them too: then only its own parts do. */
@@ -69,26 +69,15 @@ function Gone({ why }: { why: string }) {
   );
 }
 
-/** Drawn once: what is in it listens for itself. */
-const Shell = memo(function Shell() {
+function Opened() {
   const { view } = useBuild();
-  if (view.gone !== null) return <Gone why={view.gone} />;
-  return (
-    <Desk>
-      <Trunk />
-      <Outlet />
-    </Desk>
-  );
-});
-
-function Trunk() {
-  return <Spine fill={useLater().fill} />;
+  return view.gone !== null ? <Gone why={view.gone} /> : <Shell />;
 }
 
 export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {
   return (
     <BuildProvider key={params.buildId} session={loaderData.session} typed={loaderData.typed}>
-      <Shell />
+      <Opened />
     </BuildProvider>
   );
 }
@@ -114,7 +103,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
       <span />
       <Page>
         <Blank>
-          <h1>{known ? 'This build cannot be opened' : 'This sheet broke'}</h1>
+          <h1>{known ? 'This build cannot be opened' : 'This build broke'}</h1>
           <p>{known ? String(error.data) : error instanceof Error ? error.message : 'Unknown error'}</p>
           <p>
             Nothing was changed on this device. <Link to="/">Go to the garage</Link>
@@ -125,19 +114,6 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   );
 }
 
-const Desk = styled.div`
-  display: grid;
-  grid-template-columns: var(--spine) minmax(0, 1fr);
-  height: 100dvh;
-  ${at.narrow} {
-    display: block;
-    height: auto;
-  }
-  ${at.print} {
-    display: block;
-    height: auto;
-  }
-`;
 const Blank = styled.div`
   height: 100%;
   padding: ${space[5]};

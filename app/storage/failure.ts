@@ -9,7 +9,8 @@ export const isFull = (error: unknown): boolean =>
 const isBug = (error: unknown): boolean =>
   [TypeError, ReferenceError, RangeError, SyntaxError, ZodError].some((kind) => error instanceof kind);
 
-const messageOf = (error: unknown): string =>
+/** The first line of what went wrong. */
+export const messageOf = (error: unknown): string =>
   (error instanceof Error ? error.message : String(error)).split('\n')[0].slice(0, 200);
 
 /** What a failed write of an open build means to the person. */

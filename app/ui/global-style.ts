@@ -82,9 +82,7 @@ export const GlobalStyle = createGlobalStyle`
     --line: 1.5px;
     --target: 44px;
     --measure: 62ch;
-    --spine: 100px;
-    --margin-column: 248px;
-    --foot: 158px;
+    --spine: 80px;
   }
   @media (prefers-color-scheme: dark) { :root:not([data-theme='paper']) { ${night} } }
   :root[data-theme='night'] { ${night} }

@@ -1,16 +1,21 @@
 import { useSyncExternalStore } from 'react';
 
-const query = '(max-width: 699px)';
-const subscribe = (tell: () => void) => {
-  const list = window.matchMedia(query);
-  list.addEventListener('change', tell);
-  return () => list.removeEventListener('change', tell);
-};
+/** A hook that follows a media query; false while the page is served. */
+function mediaHook(query: string): () => boolean {
+  const subscribe = (tell: () => void) => {
+    const list = window.matchMedia(query);
+    list.addEventListener('change', tell);
+    return () => list.removeEventListener('change', tell);
+  };
+  return () =>
+    useSyncExternalStore(
+      subscribe,
+      () => window.matchMedia(query).matches,
+      () => false,
+    );
+}
 
-/** True on a phone's width; false while the page is served. */
-export const useNarrow = (): boolean =>
-  useSyncExternalStore(
-    subscribe,
-    () => window.matchMedia(query).matches,
-    () => false,
-  );
+/** True on a phone's width. */
+export const useNarrow = mediaHook('(max-width: 699px)');
+/** True where a finger points: rows are taller. */
+export const useCoarse = mediaHook('(pointer: coarse)');

@@ -73,8 +73,30 @@ export interface Rule {
   readonly check: (context: RuleContext) => Hit[];
 }
 
-export const runRule = (rule: Rule, context: RuleContext): Finding[] =>
-  rule.check(context).map((hit) => ({
+/** A check that broke: what it would have said is not known, and that is said in its place. Every other check stands. */
+const brokenCheck = (rule: Rule, error: unknown): Finding => ({
+  id: `${rule.id}:broken`,
+  rule: rule.id,
+  severity: 'fix',
+  title: 'A check could not be made',
+  detail: `"${rule.title}" stopped at something it did not expect: ${error instanceof Error ? error.message : String(error)}. What it would have found is not known; look at it by hand.`,
+  source: 'a fault of Gonyx, not of the build',
+  sheet: rule.sheet,
+  where: null,
+  remedy: null,
+  aside: null,
+  before: null,
+});
+
+/** What a rule finds in a build. A rule that throws costs one finding, which tells so. */
+export function runRule(rule: Rule, context: RuleContext): Finding[] {
+  let hits: Hit[];
+  try {
+    hits = rule.check(context);
+  } catch (error) {
+    return [brokenCheck(rule, error)];
+  }
+  return hits.map((hit) => ({
     id: hit.at ? `${rule.id}:${hit.at}` : rule.id,
     rule: rule.id,
     severity: hit.severity ?? rule.severity,
@@ -88,3 +110,4 @@ export const runRule = (rule: Rule, context: RuleContext): Finding[] =>
     before: null,
     ...(hit.waits ? { waits: true } : {}),
   }));
+}

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { choose, expect, goTo, openDemo, ready, saved, test } from './support';
+import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 test('a build from nothing to the first gate, reloaded and exported', async ({ page }) => {
   test.setTimeout(150_000);
@@ -25,21 +25,21 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
   await dialog.getByRole('textbox', { name: /search/ }).fill('injector high');
   await dialog.getByRole('button', { name: 'Add Injector, high impedance for each cylinder' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
-  await expect(page.locator('header')).toContainText('5 devices with 5 needs');
+  await expect(verdict(page)).toContainText('5 devices with 5 needs');
 
   await goTo(page, 'Allot');
-  await expect(page.locator('header')).toContainText('5 open');
+  await expect(verdict(page)).toContainText('5 open');
   await page
     .getByRole('banner')
     .getByRole('button', { name: 'Allot the rest' })
     .or(page.locator('header').getByRole('button', { name: 'Allot the rest' }))
     .first()
     .click();
-  await expect(page.locator('header')).toContainText('5 of 5 needs placed');
+  await expect(verdict(page)).toContainText('5 of 5 needs placed');
 
   await goTo(page, 'Trigger');
   await choose(page, /On the crank/, '24 places, 1 missing');
-  await expect(page.locator('header')).toContainText('knows the crank angle but not the stroke');
+  await expect(verdict(page)).toContainText('knows the crank angle but not the stroke');
 
   await goTo(page, 'Prove');
   const left = async () => Number(/of (\d+) readings/.exec((await page.locator('header').textContent())!)![1]);
@@ -55,7 +55,7 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
     await reading.press('Enter');
     if (i < count - 1) await expect(page.getByRole('textbox', { name: title, exact: true })).toHaveCount(0);
   }
-  await expect(page.locator('header')).toContainText(new RegExp(`${count} of ${count} readings taken`));
+  await expect(verdict(page)).toContainText(new RegExp(`${count} of ${count} readings taken`));
 
   await goTo(page, 'Fire up');
   await page.getByRole('textbox', { name: 'Who confirms' }).fill('AB');
@@ -63,13 +63,14 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
   const open = page.locator('#work').getByRole('listitem').filter({ hasText: 'set it aside with a reason' });
   for (let count = await open.count(); count > 0; count -= 1) {
     const rule = /^([A-Z]{2}-\d+)/.exec((await open.first().textContent())!)![1];
-    const finding = page.getByLabel('Findings');
+    const finding = await findings(page);
     const sheetOf = finding.getByRole('button').filter({
       hasText: new RegExp((await open.first().locator('span').nth(1).textContent())!.replace(/^\S+ /, '').slice(0, 30)),
     });
     await sheetOf.first().click();
-    await page
-      .getByLabel('Findings')
+    await (
+      await findings(page)
+    )
       .getByRole('listitem')
       .filter({ hasText: rule })
       .getByRole('button', { name: 'Set aside' })
@@ -83,10 +84,10 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
   }
   await page.getByText('Every terminal pulled').first().click();
   await page.getByText('Loom clear of exhaust').first().click();
-  await expect(page.locator('header')).toContainText('1 of 8 gates passed');
+  await expect(verdict(page)).toContainText('1 of 8 gates passed');
   await saved(page);
   await page.reload();
-  await expect(page.locator('header')).toContainText('1 of 8 gates passed');
+  await expect(verdict(page)).toContainText('1 of 8 gates passed');
   await expect(page.getByRole('list', { name: 'Gates' }).getByRole('listitem').first()).toContainText('passed');
 
   await goTo(page, 'Book');
@@ -107,7 +108,7 @@ test('the usual parts come with a new build', async ({ page }) => {
   await expect(page.getByText(/crank sensor, VR two-wire; cam sensor/)).toBeVisible();
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
-  await expect(page.locator('header')).toContainText('19 devices');
+  await expect(verdict(page)).toContainText('19 devices');
 });
 
 test('assign by drag, by keyboard drag and by pressing both; swap, free, lock, undo and redo', async ({ page }) => {
@@ -155,7 +156,7 @@ test('assign by drag, by keyboard drag and by pressing both; swap, free, lock, u
   await expect(page.getByRole('button', { name: 'Unlock', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Unlock', exact: true }).click();
   await page.getByRole('button', { name: 'Free it' }).click();
-  await expect(page.locator('header')).toContainText('1 open');
+  await expect(verdict(page)).toContainText('1 open');
   await page.getByRole('button', { name: 'Why not?' }).click();
   await expect(page.getByRole('dialog')).toContainText('Not placed yet');
 });

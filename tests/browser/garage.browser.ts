@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, goTo, openDemo, ready, saved, test } from './support';
+import { expect, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 const upload = async (page: Page, name: string, text: string) => {
   const [chooser] = await Promise.all([
@@ -57,7 +57,7 @@ test('rename, duplicate, delete and bring back', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: 'Quarry engine', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Quarry engine', exact: true }).click();
-  await expect(page.locator('header')).toContainText('12 devices');
+  await expect(verdict(page)).toContainText('12 devices');
   await expect(page.getByText('Another tab')).toHaveCount(0);
 });
 

@@ -4,7 +4,7 @@ import type { Build } from '~/core/build/schema';
 import { pellworth } from '~/demo/pellworth';
 import { edited } from '../helpers';
 import { proved, settled } from '../proved';
-import { choose, expect, goTo, openDemo, ready, saved, test } from './support';
+import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 const at = '2026-03-01T10:00:00.000Z';
 /** The demo with every wire read right and every finding to fix set aside: its first gate has passed. */
@@ -48,7 +48,7 @@ test('prove by keyboard alone: twenty readings typed blind, from arrival on', as
     await expect(page.getByRole('textbox', { name: title, exact: true })).toHaveCount(0);
     await expect(box).toBeFocused();
   }
-  await expect(page.locator('header')).toContainText('82 of 270 readings taken');
+  await expect(verdict(page)).toContainText('82 of 270 readings taken');
   const row = page.getByRole('group', { name: 'Tests' }).locator('[aria-current="true"]');
   await expect(row).toBeInViewport();
   // From anywhere else on the sheet a figure lands in the box as well.
@@ -59,7 +59,7 @@ test('prove by keyboard alone: twenty readings typed blind, from arrival on', as
   // And an empty box leaves Ctrl Z to the sheet.
   await page.keyboard.press('Backspace');
   await page.keyboard.press('Control+z');
-  await expect(page.locator('header')).toContainText('81 of 270 readings taken');
+  await expect(verdict(page)).toContainText('81 of 270 readings taken');
 });
 
 test('a finding is set aside by initials and a reason, stands in the book, and can be taken up again', async ({
@@ -67,7 +67,7 @@ test('a finding is set aside by initials and a reason, stands in the book, and c
 }) => {
   await openDemo(page);
   await goTo(page, 'Loom');
-  const margin = page.getByLabel('Findings');
+  const margin = await findings(page);
   const finding = margin.getByRole('listitem').filter({ hasText: 'Twin connectors unlabelled' });
   await finding.getByRole('button', { name: 'Set aside' }).click();
   const dialog = page.getByRole('dialog', { name: 'Set LO-8 aside' });
@@ -85,7 +85,7 @@ test('a finding is set aside by initials and a reason, stands in the book, and c
   await expect(page.locator('#work')).not.toContainText('LO-8');
   await saved(page);
   await page.reload();
-  await page.getByLabel('Findings').getByRole('button', { name: 'Take it up again' }).click();
+  await (await findings(page)).getByRole('button', { name: 'Take it up again' }).click();
   await expect(page.locator('#work')).toContainText('LO-8 Twin connectors unlabelled');
 });
 
@@ -94,14 +94,14 @@ test('a reading out of its band opens its case; what was confirmed on another wi
 }) => {
   await importBuild(page, provedDemo());
   await goTo(page, 'Fire up');
-  await expect(page.locator('header')).toContainText('1 of 8 gates passed');
+  await expect(verdict(page)).toContainText('1 of 8 gates passed');
   await page.getByRole('button', { name: /^.*Battery on/ }).click();
   await page.getByText('All coils and injectors unplugged').first().click();
   await page.getByRole('textbox', { name: /Current with the key off/ }).fill('2');
   await page.keyboard.press('Tab');
   await expect(page.locator('#work')).toContainText('Out of its band.');
   await page.getByRole('button', { name: 'Open a case on sheet 8' }).click();
-  await expect(page.locator('header')).toContainText('The ECU does not wake');
+  await expect(verdict(page)).toContainText('The ECU does not wake');
   await expect(page.getByRole('region', { name: 'Close this case' })).toBeVisible();
   // A pin that moves takes the closed locks with it.
   await goTo(page, 'Allot');
@@ -114,7 +114,7 @@ test('a reading out of its band opens its case; what was confirmed on another wi
 
 test('a cavity that reads open loses its tick on the desk, and the face says so', async ({ page }) => {
   await openDemo(page);
-  await expect(page.getByLabel('Findings')).not.toContainText('Wire reads open');
+  await expect(await findings(page)).not.toContainText('Wire reads open');
   await goTo(page, 'Prove');
   await page.getByText('all', { exact: true }).click();
   await page
@@ -124,7 +124,7 @@ test('a cavity that reads open loses its tick on the desk, and the face says so'
     .click();
   await page.keyboard.press('o');
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Findings')).toContainText('Wire reads open');
+  await expect(await findings(page)).toContainText('Wire reads open');
   await goTo(page, 'Allot');
   await expect(page.getByRole('button', { name: /^A11, Coil 1.*reads wrong/ })).toBeVisible();
   await page.getByRole('link', { name: 'Pinning' }).click();
@@ -145,7 +145,7 @@ test('a doubtful reading names the part it could be; a wrong altitude is mended 
   await expect(page.locator('#work')).toContainText(
     /The place is not at 410 m: 83\.\d kPa is the barometer at about 15\d0 m/,
   );
-  await page.getByRole('button', { name: /Set the altitude to 15\d0 m/ }).click();
+  await (await findings(page)).getByRole('button', { name: /Set the altitude to 15\d0 m/ }).click();
   await expect(page.getByTestId('judgement')).toContainText('Right');
 });
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { choose, expect, goTo, openDemo, saved, test } from './support';
+import { choose, expect, findings, goTo, openDemo, saved, test, verdict } from './support';
 
 test('survey: a device is renamed, rewired, found faulty, mended and removed', async ({ page }) => {
   await openDemo(page);
@@ -9,15 +9,15 @@ test('survey: a device is renamed, rewired, found faulty, mended and removed', a
   await work.getByRole('textbox', { name: 'Name' }).press('Tab');
   await expect(work.getByRole('button', { name: /^Coolant, head/ })).toBeVisible();
   await choose(page, /Where terminal 2 goes/, 'chassis');
-  await expect(page.getByLabel('Findings')).toContainText('Sensor grounded to the body');
+  await expect(await findings(page)).toContainText('Sensor grounded to the body');
   await goTo(page, 'Feeds');
-  await page.getByRole('button', { name: 'Use the ECU sensor ground' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Sensor grounded to the body');
+  await (await findings(page)).getByRole('button', { name: 'Use the ECU sensor ground' }).click();
+  await expect(await findings(page)).not.toContainText('Sensor grounded to the body');
   await goTo(page, 'Survey');
   await page.locator('#work').getByRole('button', { name: 'Remove Coolant, head' }).click();
-  await expect(page.locator('header')).toContainText('36 devices');
+  await expect(verdict(page)).toContainText('36 devices');
   await page.keyboard.press('Control+z');
-  await expect(page.locator('header')).toContainText('37 devices');
+  await expect(verdict(page)).toContainText('37 devices');
 });
 
 test('survey: the engine form says ranges, and keeps what is whole', async ({ page }) => {
@@ -35,23 +35,23 @@ test('survey: the engine form says ranges, and keeps what is whole', async ({ pa
 test('survey: another ECU clears the pins, and the rest is allotted on it', async ({ page }) => {
   await openDemo(page);
   await choose(page, /^Orrery 48 Model|Model/, /Orrery 94/);
-  await expect(page.getByLabel('Findings')).toContainText('38 needs without a pin');
+  await expect(await findings(page)).toContainText('38 needs without a pin');
   await goTo(page, 'Allot');
   await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
-  await expect(page.locator('header')).toContainText('38 of 38 needs placed');
+  await expect(verdict(page)).toContainText('38 of 38 needs placed');
   await expect(page.getByRole('group', { name: 'Connector C, wire side' })).toBeVisible();
 });
 
 test('allot: a need no pin can serve is named with its reason', async ({ page }) => {
   await openDemo(page);
-  await page.locator('header').getByRole('button', { name: 'Add a device' }).click();
+  await page.getByRole('button', { name: 'Add a device' }).first().click();
   const dialog = page.getByRole('dialog', { name: 'Add a device' });
   await dialog.getByRole('textbox', { name: /search/ }).fill('boost');
   await dialog.getByRole('button', { name: 'Add Boost solenoid, three-port' }).click();
   await dialog.getByRole('button', { name: 'Done' }).click();
   await goTo(page, 'Allot');
   await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
-  await expect(page.locator('header')).toContainText('1 open');
+  await expect(verdict(page)).toContainText('1 open');
   await page.getByRole('button', { name: 'Why not?' }).click();
   await expect(page.getByRole('dialog')).toContainText(
     /13 needs compete for 12 pins \(A1, A2, .*Ways out, cheapest first/,
@@ -62,19 +62,19 @@ test('trigger: a wheel the ECU cannot decode, then one it can; the light moves t
   await openDemo(page);
   await goTo(page, 'Trigger');
   await choose(page, /On the crank/, /70° and 110°/);
-  await expect(page.locator('header')).toContainText('has no decoder');
-  await expect(page.getByLabel('Findings')).toContainText('This ECU does not decode the wheel');
+  await expect(verdict(page)).toContainText('has no decoder');
+  await expect(await findings(page)).toContainText('This ECU does not decode the wheel');
   await choose(page, /On the crank/, '36 places, 1 missing');
-  await expect(page.locator('header')).toContainText('knows the place in the whole cycle');
+  await expect(verdict(page)).toContainText('knows the place in the whole cycle');
   await choose(page, /On the cam/, 'No cam signal');
-  await expect(page.getByLabel('Findings')).toContainText('Sequential without phase');
+  await expect(await findings(page)).toContainText('Sequential without phase');
   await page.getByRole('button', { name: 'Inject in pairs instead' }).click();
   await page.getByRole('textbox', { name: 'Light shows' }).fill('14');
   await expect(page.getByText('too early: new offset')).toContainText('88.0°');
   await page.getByRole('button', { name: 'Use 88.0° and read the light again' }).click();
   await page.getByRole('textbox', { name: 'Light shows' }).fill('10.5');
   await page.getByRole('button', { name: 'Record this reading' }).click();
-  await expect(page.locator('header')).toContainText('Offset confirmed by light.');
+  await expect(verdict(page)).toContainText('Offset confirmed by light.');
 });
 
 test('trigger: a light a full turn out is told as the phase', async ({ page }) => {
@@ -90,14 +90,14 @@ test('feeds: a wire too thin is found and derived again; the relay’s diode has
   await goTo(page, 'Feeds');
   await page.getByRole('button', { name: 'Fan 1' }).first().click();
   await choose(page, /Trunk wire/, '1 mm²');
-  await expect(page.getByLabel('Findings')).toContainText('Fuse above what the wire carries');
+  await expect(await findings(page)).toContainText('Fuse above what the wire carries');
   await page.getByRole('button', { name: 'Derive fuse and wire' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Fuse above what the wire carries');
+  await expect(await findings(page)).not.toContainText('Fuse above what the wire carries');
   await page.getByText('with diode', { exact: true }).click();
   await page.getByText('reversed', { exact: true }).click();
-  await expect(page.getByLabel('Findings')).toContainText('Suppressed relay reversed');
+  await expect(await findings(page)).toContainText('Suppressed relay reversed');
   await page.getByRole('button', { name: 'Wire 86 to supply' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Suppressed relay reversed');
+  await expect(await findings(page)).not.toContainText('Suppressed relay reversed');
   await page.getByRole('button', { name: /^85: A7/ }).click();
   await expect(page.getByLabel('The run')).toContainText('A7');
 });
@@ -107,9 +107,9 @@ test('feeds: the pump by key is a stop, with its remedy', async ({ page }) => {
   await goTo(page, 'Feeds');
   await page.getByRole('button', { name: 'Fuel pump' }).first().click();
   await page.getByRole('radiogroup', { name: 'Switched by' }).getByText('key', { exact: true }).click();
-  await expect(page.getByLabel('Findings')).toContainText('Pump runs on with the engine stopped');
+  await expect(await findings(page)).toContainText('Pump runs on with the engine stopped');
   await page.getByRole('button', { name: 'Let the ECU switch it' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Pump runs on');
+  await expect(await findings(page)).not.toContainText('Pump runs on');
 });
 
 test('loom: slack changes every length; the cut list as a file matches the sheet', async ({ page }) => {
@@ -118,7 +118,7 @@ test('loom: slack changes every length; the cut list as a file matches the sheet
   const slack = page.getByRole('textbox', { name: 'Slack on each wire' });
   await slack.fill('0.3');
   await slack.press('Tab');
-  await expect(page.locator('header')).toContainText('202.30 m to cut');
+  await expect(verdict(page)).toContainText('202.30 m to cut');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.locator('header').getByRole('button', { name: 'Cut list as CSV' }).click(),
@@ -133,7 +133,7 @@ test('loom: slack changes every length; the cut list as a file matches the sheet
   await choose(page, /Order of work/, 'Shortest first');
   await expect(page.getByRole('button', { name: /^Wire 1: / })).toBeVisible();
   await choose(page, /Covering/, /Sealed/);
-  await expect(page.getByLabel('Findings')).toContainText('Sealed sleeve');
+  await expect(await findings(page)).toContainText('Sealed sleeve');
 });
 
 test('prove: a wrong reading is shown among the wrong, read again and cleared', async ({ page }) => {
@@ -148,8 +148,8 @@ test('prove: a wrong reading is shown among the wrong, read again and cleared', 
   await box.fill('0,2');
   await expect(page.getByText('Right. This wire is whole.')).toBeVisible();
   await page.getByRole('button', { name: 'Next', exact: true }).click();
-  await expect(page.locator('header')).toContainText('24 of 141 wires proved');
-  await expect(page.locator('header')).not.toContainText('wrong');
+  await expect(verdict(page)).toContainText('24 of 141 wires proved');
+  await expect(verdict(page)).not.toContainText('wrong');
 });
 
 test('prove: an edit drops the proof of its wire, in sight', async ({ page }) => {
@@ -160,8 +160,8 @@ test('prove: an edit drops the proof of its wire, in sight', async ({ page }) =>
   await goTo(page, 'Prove');
   // Two wires moved: both continuities and every isolation reading taken against them.
   await expect(page.getByText(/^9 readings have lost their wire$/)).toBeVisible();
-  await expect(page.locator('header')).toContainText('21 of 141 wires proved');
-  await expect(page.getByLabel('Findings')).toContainText('Wire changed since it was proved');
+  await expect(verdict(page)).toContainText('21 of 141 wires proved');
+  await expect(await findings(page)).toContainText('Wire changed since it was proved');
   await page.getByRole('button', { name: 'Drop them' }).click();
   await expect(page.getByText(/have lost their wire/)).toBeHidden();
 });

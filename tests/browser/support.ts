@@ -50,6 +50,18 @@ export async function goTo(page: Page, title: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: new RegExp(title) })).toBeVisible();
 }
 
+/** The panel of findings, opened where it is not. */
+export async function findings(page: Page) {
+  const panel = page.getByRole('group', { name: 'All findings' });
+  const count = page.getByRole('button', { name: /^\d+ findings?: (show|hide) them$/ });
+  if ((await count.getAttribute('aria-expanded')) === 'false') await count.click();
+  await expect(panel).toBeVisible();
+  return panel;
+}
+
+/** Where the sheet stands, in words. */
+export const verdict = (page: Page) => page.getByRole('group', { name: 'State of the sheet' });
+
 export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved');
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');

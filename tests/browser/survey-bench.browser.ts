@@ -1,4 +1,4 @@
-import { choose, expect, goTo, openDemo, saved, test } from './support';
+import { choose, expect, findings, goTo, openDemo, saved, test, verdict } from './support';
 
 test('on a phone a donor wire is tapped and decided, and the list stays within the screen', async ({
   browser,
@@ -18,7 +18,7 @@ test('on a phone a donor wire is tapped and decided, and the list stays within t
   const dialog = page.getByRole('dialog', { name: 'F12 1' });
   await dialog.getByText('remove', { exact: true }).tap();
   await dialog.getByRole('button', { name: 'Keep changes' }).tap();
-  await expect(page.locator('header')).toContainText('8 remove');
+  await expect(verdict(page)).toContainText('8 remove');
   const size = (await list.boundingBox())!;
   expect(size.x + size.width).toBeLessThanOrEqual(390);
   const rows = await list.getByRole('row').all();
@@ -64,7 +64,7 @@ test('a CSV file is opened, and what goes out as CSV comes back the same', async
   const dialog = page.getByRole('dialog', { name: 'Bring in donor wires' });
   await dialog.getByText('take their place', { exact: true }).click();
   await dialog.getByRole('button', { name: 'Bring in 2 wires' }).click();
-  await expect(page.locator('header')).toContainText('2 wires');
+  await expect(verdict(page)).toContainText('2 wires');
   await expect(page.getByRole('grid')).toContainText('+12 V, switched');
   await expect(page.getByRole('grid')).toContainText('=1+1');
 });
@@ -94,18 +94,18 @@ test('coils without igniters are put on an igniter module, channel by channel', 
   await openDemo(page, /Brindle/);
   const work = page.locator('#work');
   for (const name of ['Igniter module, 2 channels', 'Wasted-spark coil, two towers, no igniter']) {
-    await page.locator('header').getByRole('button', { name: 'Add a device' }).click();
+    await page.getByRole('button', { name: 'Add a device' }).first().click();
     const dialog = page.getByRole('dialog', { name: 'Add a device' });
     await dialog.getByRole('textbox', { name: /search/ }).fill(name.replace(/,/g, ''));
     await dialog.getByRole('textbox', { name: /search/ }).fill(name.split(',')[0]);
     await dialog.getByRole('button', { name: `Add ${name}` }).click();
     await dialog.getByRole('button', { name: 'Done' }).click();
   }
-  await expect(page.getByLabel('Findings')).toContainText('spark 1');
+  await expect(await findings(page)).toContainText('spark 1');
   await work.getByRole('button', { name: /^Wasted-spark coil/ }).click();
   await choose(page, 'Where terminal 1 goes', 'igniter channel 1');
   await expect(work.getByRole('button', { name: /Igniter module · O1/ })).toBeVisible();
-  await expect(page.getByLabel('Findings')).not.toContainText('the line spark 1');
+  await expect(await findings(page)).not.toContainText('the line spark 1');
   await saved(page);
 });
 
@@ -138,16 +138,16 @@ test('a setting of the ECU that is not the part is told, and taken back by its r
     .click();
   await choose(page, /The ECU is set to/, 'manifold pressure sensor, 4 bar absolute');
   await expect(page.locator('#work')).toContainText('It would show 100.0 kPa too much at 300.0 kPa');
-  await expect(page.getByLabel('Findings')).toContainText('ECU set to another calibration');
+  await expect(await findings(page)).toContainText('ECU set to another calibration');
   await page.getByRole('button', { name: 'The ECU is set to the part now' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('ECU set to another calibration');
+  await expect(await findings(page)).not.toContainText('ECU set to another calibration');
   await page
     .getByRole('navigation', { name: 'Sensors' })
     .getByRole('button', { name: /^Coolant/ })
     .click();
   await page.getByRole('textbox', { name: /Resistor fitted outside/ }).fill('2490');
   await page.getByRole('textbox', { name: /Resistor fitted outside/ }).press('Tab');
-  await expect(page.getByLabel('Findings')).toContainText('Two pull-ups on one sensor');
+  await expect(await findings(page)).toContainText('Two pull-ups on one sensor');
   await page.getByRole('button', { name: 'Remove the outside one' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Two pull-ups');
+  await expect(await findings(page)).not.toContainText('Two pull-ups');
 });

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { axe, choose, expect, goTo, openDemo, ready, saved, test } from './support';
+import { axe, choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 /** Opens a page of the survey by its tab. */
 async function page_(page: Page, name: string): Promise<void> {
@@ -56,7 +56,7 @@ test('300 donor wires pasted, decided by keyboard alone, undone, and copied back
   await dialog.getByRole('textbox').fill(pasted);
   await expect(dialog.getByText('300 wires separated by tabs')).toBeVisible();
   await dialog.getByRole('button', { name: 'Bring in 300 wires' }).click();
-  await expect(page.locator('header')).toContainText('300 wires');
+  await expect(verdict(page)).toContainText('300 wires');
   const list = page.getByRole('grid', { name: 'Donor wires' });
   // Virtual: far fewer rows are drawn than there are.
   expect(await list.getByRole('row').count()).toBeLessThan(60);
@@ -68,13 +68,13 @@ test('300 donor wires pasted, decided by keyboard alone, undone, and copied back
   for (const key of ['Shift+ArrowDown', 'Shift+ArrowDown', 'Shift+ArrowDown']) await page.keyboard.press(key);
   await expect(page.getByText('4 selected', { exact: true })).toBeVisible();
   await page.keyboard.press('e');
-  await expect(page.locator('header')).toContainText('4 extend');
+  await expect(verdict(page)).toContainText('4 extend');
   await page.keyboard.press('End');
   await page.keyboard.press('u');
-  await expect(page.locator('header')).toContainText('1 unknown');
+  await expect(verdict(page)).toContainText('1 unknown');
   await saved(page);
   for (let i = 0; i < 4; i += 1) await page.keyboard.press('Control+z');
-  await expect(page.locator('header')).toContainText('300 open');
+  await expect(verdict(page)).toContainText('300 open');
   await page.keyboard.press('Control+a');
   await expect(page.getByText('300 selected', { exact: true })).toBeVisible();
   expect(await copied(page)).toBe(pasted);
@@ -106,7 +106,7 @@ test('donor wires: filter as you type, sort by a heading, edit one, lock a restr
   await wire.getByRole('textbox', { name: 'Moves to cavity' }).fill('B10');
   await wire.getByRole('button', { name: 'Keep changes' }).click();
   await expect(list).toContainText('move to B10');
-  await expect(page.getByLabel('Findings')).toContainText('Two donor wires move to one cavity');
+  await expect(await findings(page)).toContainText('Two donor wires move to one cavity');
 });
 
 test('a ragged table from another country is shown before it is written, and named by its line', async ({ page }) => {
@@ -122,7 +122,7 @@ test('a ragged table from another country is shown before it is written, and nam
   await expect(dialog.getByRole('button', { name: /Bring in 3/ })).toBeDisabled();
   await choose(page, /Column Action is/, 'keep under its own heading');
   await dialog.getByRole('button', { name: 'Bring in 3 wires' }).click();
-  await expect(page.locator('header')).toContainText('43 wires');
+  await expect(verdict(page)).toContainText('43 wires');
   await expect(page.getByRole('grid', { name: 'Donor wires' })).toContainText('F12');
 });
 
@@ -141,7 +141,7 @@ test('a wheel is identified by answers, and put on sheet 3', async ({ page }) =>
   await expect(wheel).toContainText('teeth counted 35; 58 would fit');
   await wheel.getByRole('button', { name: 'Use 36-1 on sheet 3' }).click();
   await goTo(page, 'Trigger');
-  await expect(page.locator('header')).toContainText('36 places, 1 missing');
+  await expect(verdict(page)).toContainText('36 places, 1 missing');
   await goTo(page, 'Survey');
   await page_(page, 'Identify');
   await page.getByRole('textbox', { name: 'How many ohms has one injector?' }).fill('99999999');
@@ -168,7 +168,7 @@ test('a sensor is calibrated by a pasted table, and a reading is judged', async 
   await page.getByRole('button', { name: 'Judge it' }).click();
   await expect(page.getByTestId('judgement')).toContainText("the ECU's setting is not");
   await expect(page.getByRole('list', { name: 'What would explain it' })).toContainText('2 bar absolute');
-  await expect(page.getByLabel('Findings')).toContainText('Key-on reading not right');
+  await expect(await findings(page)).toContainText('Key-on reading not right');
 
   await page.getByRole('button', { name: 'Change it' }).click();
   const dialog = page.getByRole('dialog', { name: /^Calibration/ });
@@ -191,7 +191,7 @@ test('one setting of units goes through every sheet', async ({ page }) => {
   await page.getByText('°F', { exact: true }).click();
   await expect(page.locator('#work')).toContainText('Barometer 14.0 psi');
   await page_(page, 'Sensing');
-  await expect(page.locator('header')).toContainText('64.4 °F');
+  await expect(verdict(page)).toContainText('64.4 °F');
   await goTo(page, 'Feeds');
   await expect(page.locator('#work')).toContainText('psi off');
   await goTo(page, 'Loom');
@@ -273,15 +273,15 @@ test('a body plug joins the netlist, and a lone lamp is told', async ({ page }) 
   await page_(page, 'Body plugs');
   await page.getByRole('button', { name: /Add the first plug/ }).click();
   await expect(page.getByRole('heading', { name: 'Bulkhead plug' })).toBeVisible();
-  await expect(page.getByLabel('Findings')).toContainText('oil lamp');
+  await expect(await findings(page)).toContainText('oil lamp');
   await page.getByRole('button', { name: /Key feed fuse/ }).click();
   await expect(page.locator('footer')).toContainText('Bulkhead plug · 1');
   await page.getByRole('button', { name: /Take Alternator through the lamp/ }).click();
   await expect(page.locator('#work')).toContainText('Alternator · L');
   await page.getByRole('button', { name: /Add cavity 8/ }).click();
-  await expect(page.locator('header')).toContainText('1 cavity not known yet');
+  await expect(verdict(page)).toContainText('1 cavity not known yet');
   await choose(page, 'What cavity 8 is', /Reverse light/);
-  await expect(page.locator('header')).toContainText('Every cavity has a name');
+  await expect(verdict(page)).toContainText('Every cavity has a name');
 });
 
 test('fuel and spark: a goal too high is told, and injector data is changed', async ({ page }) => {
@@ -289,7 +289,7 @@ test('fuel and spark: a goal too high is told, and injector data is changed', as
   await page_(page, 'Fuel and spark');
   await page.getByRole('textbox', { name: 'Power goal at the crank' }).fill('420');
   await page.getByRole('textbox', { name: 'Power goal at the crank' }).press('Tab');
-  await expect(page.getByLabel('Findings')).toContainText('Injectors too small for the power goal');
+  await expect(await findings(page)).toContainText('Injectors too small for the power goal');
   await page.getByRole('button', { name: 'Change its data' }).first().click();
   const dialog = page.getByRole('dialog', { name: 'Injector, high impedance' });
   await dialog.getByRole('textbox', { name: 'Flow' }).fill('1200');
@@ -299,7 +299,7 @@ test('fuel and spark: a goal too high is told, and injector data is changed', as
   await dialog.getByRole('textbox', { name: 'Dead time row 2, battery' }).fill('10');
   await dialog.getByRole('textbox', { name: 'Dead time row 2, battery' }).press('Tab');
   await dialog.getByRole('button', { name: 'Keep' }).click();
-  await expect(page.getByLabel('Findings')).not.toContainText('Injectors too small');
+  await expect(await findings(page)).not.toContainText('Injectors too small');
 });
 
 test('questions, parts and hours are kept, and their totals stand in the book', async ({ page }) => {
@@ -320,7 +320,7 @@ test('questions, parts and hours are kept, and their totals stand in the book', 
   await page.getByRole('textbox', { name: 'Hours' }).fill('2.5');
   await page.getByRole('textbox', { name: 'Hours' }).press('Tab');
   await page.getByRole('button', { name: 'Add hours' }).click();
-  await expect(page.locator('header')).toContainText('2.5 h, €14.00');
+  await expect(verdict(page)).toContainText('2.5 h, €14.00');
   await goTo(page, 'Book');
   await expect(page.locator('#work')).toContainText('€14.00');
   await expect(page.locator('#work')).toContainText('Which way round is the throttle sensor?');

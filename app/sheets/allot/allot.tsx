@@ -6,7 +6,7 @@ import { barredPins, type Keep } from '~/core/allot/model';
 import type { Help } from '~/core/ways/ways';
 import { call } from '~/core/edits';
 import { kindWord, serve } from '~/core/ecu/ask';
-import type { Pin } from '~/core/ecu/ecu';
+import type { EcuDefinition, Pin } from '~/core/ecu/ecu';
 import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { signalClassNames } from '~/core/wire/colours';
 import { plural } from '~/core/units/format';
@@ -19,7 +19,7 @@ import { Segmented } from '../../ui/choice';
 import { Heading, Kbd, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { useStable } from '../../ui/use-stable';
-import { AllotFrame } from './allot-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 import { MarksDialog } from './marks-dialog';
 import { NeedList } from './need-list';
 import { PinCard } from './pin-card';
@@ -49,12 +49,16 @@ function useAllotment(keep: Keep) {
   );
 }
 
+/** Rows of cavities that stand one above the other without scrolling; more connectors than that are tabs. */
+const MOST_ROWS = 5;
+const fits = (connectors: EcuDefinition['connectors']): boolean =>
+  connectors.reduce((rows, connector) => rows + connector.rows.length, 0) <= MOST_ROWS;
+
 export function Allot({ help }: { help: Help }) {
   const { build, derived, selection, select, edit } = useBuild();
   const [inHand, setInHand] = useState<string | null>(null);
   const [side, setSide] = useState<FaceSide>('wire');
-  const [zoom, setZoom] = useState('all');
-  const [details, setDetails] = useState(false);
+  const [picked, setPicked] = useState<{ readonly zoom: string; readonly pin: string | undefined } | null>(null);
   const [dialog, setDialog] = useState<'why' | 'spares' | 'marks' | null>(null);
   const faces = useFaceCavities();
   const { needs } = derived.net;
@@ -122,10 +126,14 @@ export function Allot({ help }: { help: Help }) {
   }, []);
 
   const [cardPin] = selectedPins;
+  // A tab that was picked stays until the selection goes to another connector.
+  const ofPin = withId(build.ecu.pins, cardPin)?.connector;
+  const stays = picked && (picked.zoom === 'all' || picked.pin === cardPin || picked.zoom === ofPin);
+  const zoom = stays ? picked.zoom : fits(build.ecu.connectors) ? 'all' : (ofPin ?? build.ecu.connectors[0].id);
   const shownConnectors = build.ecu.connectors.filter((connector) => zoom === 'all' || connector.id === zoom);
   const large = shownConnectors.length === 1 && Math.max(...shownConnectors[0].rows) <= 12;
   return (
-    <AllotFrame
+    <SheetFrame
       summary={
         <span role="status">
           {placed} of {plural(needs.length, 'need')} placed.
@@ -164,7 +172,7 @@ export function Allot({ help }: { help: Help }) {
             <NeedList inHand={inHand} onTake={take} onLift={lift} onLetGo={letGo} />
           )}
         </NeedColumn>
-        {cardPin && <PinCard pinId={cardPin} side={side} open={details} onOpen={setDetails} onTake={take} />}
+        {cardPin && <PinCard pinId={cardPin} side={side} onTake={take} />}
         <Stack $gap={3} style={{ gridArea: 'faces' }}>
           <Tools>
             <Segmented
@@ -183,7 +191,7 @@ export function Allot({ help }: { help: Help }) {
                 hideLabel
                 choices={[{ id: 'all', name: 'all' }, ...build.ecu.connectors.map(({ id }) => ({ id, name: id }))]}
                 value={zoom}
-                onChange={setZoom}
+                onChange={(to) => setPicked({ zoom: to, pin: cardPin })}
               />
             )}
             <Hint>
@@ -259,16 +267,18 @@ export function Allot({ help }: { help: Help }) {
       {dialog === 'why' && <WhyNot help={help} onClose={() => setDialog(null)} />}
       {dialog === 'spares' && <ReserveDialog onClose={() => setDialog(null)} />}
       {dialog === 'marks' && <MarksDialog onClose={() => setDialog(null)} />}
-    </AllotFrame>
+    </SheetFrame>
   );
 }
 
 const Columns = styled.div`
   display: grid;
-  grid-template: 'list faces' minmax(0, 1fr) 'card faces' auto / 270px minmax(0, 1fr);
+  grid-template: 'list faces' minmax(0, 1fr) 'list card' auto / 276px minmax(0, 1fr);
   column-gap: ${space[4]};
   /* List, card and faces scroll by themselves: the faces stand still under the hand that picks a cavity. */
-  height: calc(100% - 57px);
+  && {
+    flex: 1 1 0;
+  }
   min-height: 420px;
   & > * {
     min-height: 0;
@@ -277,7 +287,9 @@ const Columns = styled.div`
   ${at.tablet} {
     grid-template: 'faces' 'card' 'list' / minmax(0, 1fr);
     row-gap: ${space[4]};
-    height: auto;
+    && {
+      flex: none;
+    }
     & > * {
       overflow: visible;
     }
@@ -286,7 +298,6 @@ const Columns = styled.div`
     /* The faces take the width of the paper: their labels need it. */
     grid-template: 'faces' 'card' 'list' / minmax(0, 1fr);
     row-gap: ${space[4]};
-    height: auto;
     & > * {
       overflow: visible;
     }

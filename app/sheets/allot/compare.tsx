@@ -14,7 +14,7 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Callout, Row, Small, Soft, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
-import { AllotFrame } from './allot-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 import { useAllotTask } from './use-allot';
 
 const triggerWords: Record<EcuFit['trigger'], string> = {
@@ -43,7 +43,7 @@ export function Compare({ help }: { help: Help }) {
   const able = fits.filter((fit) => fit.fits).length;
   const ecu = taking && help.ecus.find((one) => one.id === taking.ecuId);
   return (
-    <AllotFrame
+    <SheetFrame
       summary={
         <span role="status">
           {task.busy
@@ -180,7 +180,7 @@ export function Compare({ help }: { help: Help }) {
           An ECU of your own joins the comparison when its definition is in your library: paste its pinout there.
         </Small>
       </Foot>
-    </AllotFrame>
+    </SheetFrame>
   );
 }
 

@@ -10,7 +10,7 @@ import { Segmented } from '../../ui/choice';
 import { Row, Small, Soft } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
-import { AllotFrame } from './allot-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 const orderNames: Record<IoOrder, string> = { pin: 'pin', device: 'device', branch: 'branch length' };
 
@@ -27,7 +27,7 @@ export function IoSheet() {
       () => setSaid('The browser refused the clipboard: use the CSV file.'),
     );
   return (
-    <AllotFrame
+    <SheetFrame
       summary={
         <span role="status">
           {wired} of {rows.length} cavities wired.
@@ -101,7 +101,7 @@ export function IoSheet() {
           </tbody>
         </Table>
       </TableScroll>
-    </AllotFrame>
+    </SheetFrame>
   );
 }
 

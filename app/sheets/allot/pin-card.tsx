@@ -12,7 +12,7 @@ import type { FaceSide } from '../../parts/connector-face';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Mono, Row, Small } from '../../ui/text';
-import { at, color, space, type } from '../../ui/theme';
+import { at, color, space } from '../../ui/theme';
 
 const abilityWords = (ability: Ability): string =>
   [
@@ -43,19 +43,7 @@ const groupWords = (group: PinGroup): string =>
       : `${group.name}: ${group.sides.map((side) => listWords(side)).join(' or ')}, not both`;
 
 /** Everything about one pin: where it is, what it can be, what it does, what else could live here. */
-export function PinCard({
-  pinId,
-  side,
-  open,
-  onOpen,
-  onTake,
-}: {
-  pinId: string;
-  side: FaceSide;
-  open: boolean;
-  onOpen: (open: boolean) => void;
-  onTake: (needId: string) => void;
-}) {
+export function PinCard({ pinId, side, onTake }: { pinId: string; side: FaceSide; onTake: (needId: string) => void }) {
   const { build, derived, edit, select } = useBuild();
   const { net } = derived;
   const pin = withId(build.ecu.pins, pinId);
@@ -83,144 +71,138 @@ export function PinCard({
   };
   return (
     <Card aria-label={`Pin ${pinId}`}>
-      <Row $gap={3}>
-        <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
-        <span>{pin.label}</span>
-        {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
-      </Row>
-      <Small>{help.counting}</Small>
-      <Row $gap={3}>
-        <span>
-          {need ? (
-            <>
-              Serves <strong>{need.label}</strong>.{crimped && ' Clicked and pulled.'}
-            </>
-          ) : wire ? (
-            'Wired by the feeds.'
-          ) : barred ? (
-            'You keep this cavity empty.'
-          ) : (
-            'Free.'
-          )}
-        </span>
-        {need && !locked && (
-          <Button weight="quiet" onPress={() => onTake(need.id)}>
-            Take in hand
-          </Button>
-        )}
-        {need && (
-          <Button weight="quiet" onPress={() => edit(call('lock', { needId: need.id, locked: !locked }))}>
-            {locked ? 'Unlock' : 'Must be here'}
-          </Button>
-        )}
-        {need && !locked && (
-          <Button weight="quiet" onPress={() => edit(call('unassign', { needId: need.id }))}>
-            Free it
-          </Button>
-        )}
-        {!isFixedPin(pin) && !need && (
-          <Button weight="quiet" onPress={() => edit(call('setNever', { needId: null, pinId, never: !barred }))}>
-            {barred ? 'Use it again' : 'Keep it empty'}
-          </Button>
-        )}
-        {build.never
-          .filter((one) => one.pinId === pinId && one.needId !== null)
-          .map((one) => (
-            <Button
-              key={one.needId}
-              weight="quiet"
-              onPress={() => edit(call('setNever', { needId: one.needId, pinId, never: false }))}
-            >
-              Allow {withId(net.needs, one.needId)?.label ?? one.needId} again
-            </Button>
-          ))}
-      </Row>
-      <details open={open} onToggle={(event) => onOpen(event.currentTarget.open)}>
-        <summary>What it can be, its neighbours, what else could live here</summary>
-        <Details>
-          <Row $gap={3}>
-            {need && !locked && (
-              <Button weight="quiet" onPress={() => edit(call('setNever', { needId: need.id, pinId, never: true }))}>
-                Never here
-              </Button>
+      <Half>
+        <Row $gap={3}>
+          <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
+          <span>{pin.label}</span>
+          {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
+        </Row>
+        <Small>{help.counting}</Small>
+        <Row $gap={3}>
+          <span>
+            {need ? (
+              <>
+                Serves <strong>{need.label}</strong>.{crimped && ' Clicked and pulled.'}
+              </>
+            ) : wire ? (
+              'Wired by the feeds.'
+            ) : barred ? (
+              'You keep this cavity empty.'
+            ) : (
+              'Free.'
             )}
-          </Row>
+          </span>
+          {need && !locked && (
+            <Button weight="quiet" onPress={() => onTake(need.id)}>
+              Take in hand
+            </Button>
+          )}
           {need && (
-            <Small>
-              {need.label} asks for {askWords(need.ask)}.
-            </Small>
+            <Button weight="quiet" onPress={() => edit(call('lock', { needId: need.id, locked: !locked }))}>
+              {locked ? 'Unlock' : 'Must be here'}
+            </Button>
           )}
-          <Small>
-            {help.beside.map(({ side: where, pinId: id, holds }) => (
-              <span key={where}>
-                {where} <b>{id}</b> {holds}
-                {' · '}
-              </span>
+          {need && !locked && (
+            <Button weight="quiet" onPress={() => edit(call('unassign', { needId: need.id }))}>
+              Free it
+            </Button>
+          )}
+          {need && !locked && (
+            <Button weight="quiet" onPress={() => edit(call('setNever', { needId: need.id, pinId, never: true }))}>
+              Never here
+            </Button>
+          )}
+          {!isFixedPin(pin) && !need && (
+            <Button weight="quiet" onPress={() => edit(call('setNever', { needId: null, pinId, never: !barred }))}>
+              {barred ? 'Use it again' : 'Keep it empty'}
+            </Button>
+          )}
+          {build.never
+            .filter((one) => one.pinId === pinId && one.needId !== null)
+            .map((one) => (
+              <Button
+                key={one.needId}
+                weight="quiet"
+                onPress={() => edit(call('setNever', { needId: one.needId, pinId, never: false }))}
+              >
+                Allow {withId(net.needs, one.needId)?.label ?? one.needId} again
+              </Button>
             ))}
-            takes {help.largestSquareMm} mm²
-          </Small>
+        </Row>
+      </Half>
+      <Half>
+        {need && (
           <Small>
-            Can be {pin.abilities.map(abilityWords).join('; or ')}.
-            {groups.length > 0 && ` ${groups.map(groupWords).join('. ')}.`}
+            {need.label} asks for {askWords(need.ask)}.
           </Small>
-          {need && elsewhere.length > 0 && (
-            <Row $gap={2}>
-              <Small>It could also live on</Small>
-              {elsewhere.slice(0, 8).map((one) => (
-                <Button key={one.id} weight="quiet" isDisabled={locked} onPress={() => place(need.id, one.id)}>
-                  {one.id}
-                </Button>
-              ))}
-              {elsewhere.length > 8 && <Small>and {elsewhere.length - 8} more</Small>}
-            </Row>
-          )}
-          {others.length > 0 && !barred && (
-            <Row $gap={2}>
-              <Small>Could live here:</Small>
-              {others.slice(0, 6).map((one) => (
-                <Button key={one.id} weight="quiet" isDisabled={locked} onPress={() => place(one.id, pinId)}>
-                  {one.label}
-                  {build.assignments[one.id] ? ` (${build.assignments[one.id]})` : ' (open)'}
-                </Button>
-              ))}
-              {others.length > 6 && <Small>and {others.length - 6} more</Small>}
-            </Row>
-          )}
-        </Details>
-      </details>
+        )}
+        <Small>
+          {help.beside.map(({ side: where, pinId: id, holds }) => (
+            <span key={where}>
+              {where} <b>{id}</b> {holds}
+              {' · '}
+            </span>
+          ))}
+          takes {help.largestSquareMm} mm²
+        </Small>
+        <Small>
+          Can be {pin.abilities.map(abilityWords).join('; or ')}.
+          {groups.length > 0 && ` ${groups.map(groupWords).join('. ')}.`}
+        </Small>
+        {need && elsewhere.length > 0 && (
+          <Row $gap={2}>
+            <Small>It could also live on</Small>
+            {elsewhere.slice(0, 8).map((one) => (
+              <Button key={one.id} weight="quiet" isDisabled={locked} onPress={() => place(need.id, one.id)}>
+                {one.id}
+              </Button>
+            ))}
+            {elsewhere.length > 8 && <Small>and {elsewhere.length - 8} more</Small>}
+          </Row>
+        )}
+        {others.length > 0 && !barred && (
+          <Row $gap={2}>
+            <Small>Could live here:</Small>
+            {others.slice(0, 6).map((one) => (
+              <Button key={one.id} weight="quiet" isDisabled={locked} onPress={() => place(one.id, pinId)}>
+                {one.label}
+                {build.assignments[one.id] ? ` (${build.assignments[one.id]})` : ' (open)'}
+              </Button>
+            ))}
+            {others.length > 6 && <Small>and {others.length - 6} more</Small>}
+          </Row>
+        )}
+      </Half>
     </Card>
   );
 }
 
-const Details = styled.div`
-  display: grid;
-  gap: ${space[1]};
-  padding-top: ${space[1]};
-`;
-const Card = styled.section`
-  summary {
-    color: ${color.soft};
-    cursor: pointer;
-    font-size: ${type.small};
-    padding-block: 4px;
-  }
+const Half = styled.div`
   display: grid;
   gap: 2px;
-  padding: ${space[1]} ${space[3]};
+  align-content: start;
+  min-width: 0;
+`;
+const Card = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+  gap: 0 ${space[5]};
+  padding: ${space[2]} ${space[3]};
   border-left: 3px solid ${color.selection};
   background: ${color.raised};
   grid-area: card;
-  max-height: 260px;
-  margin-right: ${space[3]};
+  max-height: 236px;
   & button {
     min-height: 26px;
   }
   ${at.tablet} {
     max-height: none;
-    margin: 0;
     & button {
       min-height: 36px;
     }
+  }
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
   }
   ${at.print} {
     display: none;

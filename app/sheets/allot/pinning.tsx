@@ -15,7 +15,7 @@ import { Select } from '../../ui/select';
 import { Callout, Mono, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
-import { AllotFrame } from './allot-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 const orderNames: Record<PinningOrder, string> = {
   connector: 'by connector and cavity',
@@ -50,7 +50,7 @@ export function Pinning() {
     );
   };
   return (
-    <AllotFrame
+    <SheetFrame
       summary={
         <span role="status">
           {done} of {plural(steps.length, 'wire')} clicked and pulled.
@@ -132,7 +132,7 @@ export function Pinning() {
           />
         )}
       </Order>
-    </AllotFrame>
+    </SheetFrame>
   );
 }
 

@@ -280,7 +280,6 @@ export function Book() {
   const save = (what: string, text: string) => download(fileName(`${build.name} ${what}`, 'csv'), 'text/csv', text);
   return (
     <SheetFrame
-      sheet="book"
       summary={
         <>
           {plural(build.revisions.length, 'revision')}.

@@ -319,7 +319,6 @@ export function Feeds() {
     .reduce((sum, circuit) => sum + circuit.loadAmps, 0);
   return (
     <SheetFrame
-      sheet="feeds"
       summary={
         <>
           {plural(circuits.length, 'feed')}, {formatAmps(total)} with everything on.

@@ -135,7 +135,8 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
         <Callout $tone="fix">
           <strong>This gate is shut: {gate.blockers.join(', ')}.</strong>
           <Small>
-            <Link to={`/build/${buildId}/prove`}>Test wires on sheet 6</Link>; stop findings stand in the margin.
+            <Link to={`/build/${buildId}/prove`}>Test wires on sheet 6</Link>; stop findings stand in the rail beside
+            it.
           </Small>
         </Callout>
       )}
@@ -167,7 +168,6 @@ export function FireUp() {
   const gate = gates.find((one) => one.id === chosen) ?? current;
   return (
     <SheetFrame
-      sheet="fire-up"
       summary={
         <span role="status">
           {passed} of {plural(gates.length, 'gate')} passed.

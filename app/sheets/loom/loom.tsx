@@ -201,7 +201,6 @@ export function Loom() {
   const trunk = trunkMillimetres(build, derived.net);
   return (
     <SheetFrame
-      sheet="loom"
       summary={
         <>
           {plural(lines.length, 'wire')}, {formatMetres(metres)} to cut.

@@ -148,7 +148,6 @@ export function Prove() {
   const wrong = progress.wrong;
   return (
     <SheetFrame
-      sheet="prove"
       showing={chosen ? { type: 'end', end: chosen.kind === 'isolation' ? chosen.hold : chosen.touch } : undefined}
       summary={
         <div role="status">
@@ -244,21 +243,21 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: 252px minmax(0, 1fr);
   gap: ${space[5]};
-  height: 100%;
-  min-height: 0;
+  && {
+    flex: 1 1 0;
+  }
+  min-height: 420px;
   & > * {
     min-height: 0;
   }
   ${at.narrow} {
     grid-template-columns: 1fr;
-    height: auto;
     & > :last-child {
       order: -1;
     }
   }
   ${at.print} {
     display: block;
-    height: auto;
     & > :last-child {
       display: none;
     }
@@ -344,8 +343,8 @@ const Hidden = styled.span`
 const Bar = styled.span`
   display: block;
   max-width: 320px;
-  height: 7px;
-  margin: 3px 0;
+  height: 5px;
+  margin: 2px 0 2px auto;
   border-radius: 4px;
   background: ${color.raised};
   border: 1px solid ${color.rule};

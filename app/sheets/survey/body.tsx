@@ -24,7 +24,7 @@ import { Table, TableScroll } from '../../ui/table';
 import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { at, color, shape, space } from '../../ui/theme';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 const usual: BodySignalId[] = [
   'key-feed',
@@ -234,7 +234,7 @@ export function Body() {
       }),
     );
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         plugs.length === 0 ? (
           <>What the car itself wants and gives: the plugs at the bulkhead or behind the dash.</>
@@ -285,7 +285,7 @@ export function Body() {
           </Small>
         )}
       </Stack>
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

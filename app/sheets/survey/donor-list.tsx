@@ -10,9 +10,11 @@ import { WireMark } from '../../parts/wire-mark';
 import { Table } from '../../ui/table';
 import { Soft } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
-import { useNarrow } from '../../ui/use-narrow';
+import { useCoarse, useNarrow } from '../../ui/use-narrow';
 
-const ROW = 34;
+const ROW = 26;
+/** For a finger. */
+const ROW_COARSE = 44;
 const ROW_NARROW = 84;
 
 /** How a row stands to its neighbours: first, within or last of the wires of one splice. */
@@ -42,7 +44,9 @@ export function DonorList({
 }) {
   const narrow = useNarrow();
   const writing = useColourWriting().writing;
-  const layoutOptions = useMemo(() => ({ rowSize: narrow ? ROW_NARROW : ROW }), [narrow]);
+  const coarse = useCoarse();
+  const rowSize = narrow ? ROW_NARROW : coarse ? ROW_COARSE : ROW;
+  const layoutOptions = useMemo(() => ({ rowSize }), [rowSize]);
   const items = useMemo(() => wires.map((wire, index) => ({ ...wire, join: joinAt(wires, index) })), [wires]);
   const row = useCallback(
     (wire: DonorRow) => {
@@ -164,11 +168,13 @@ export const donorGrid = css`
   }
 `;
 const List = styled(GridList<DonorRow>)`
-  height: max(280px, calc(100dvh - 474px));
+  flex: 1 1 0;
+  min-height: 280px;
   overflow: auto;
   outline-offset: -2px;
   border-bottom: ${shape.hair} solid ${color.rule};
   ${at.narrow} {
+    flex: none;
     height: 62dvh;
   }
   ${at.print} {

@@ -36,7 +36,7 @@ import { usePrinting } from '../../ui/use-printing';
 import { DonorImport } from './donor-import';
 import { DonorList, PrintedDonor, donorGrid } from './donor-list';
 import { DonorWireDialog } from './donor-wire';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 /** Keys of the list, live while it has the focus. */
 const decisionKeys: Record<string, Decision> = {
@@ -158,7 +158,7 @@ export function Donor() {
   const openWire = open === null ? undefined : build.survey.donor[open];
 
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         all.length === 0 ? (
           <>The donor loom, wire by wire.</>
@@ -175,15 +175,35 @@ export function Donor() {
         )
       }
       actions={
-        <Button weight={all.length === 0 ? 'plain' : 'act'} onPress={() => setPasting('')}>
-          <ClipboardPaste size={18} aria-hidden /> Paste
-        </Button>
+        <>
+          {all.length > 0 && (
+            <>
+              <Button onPress={() => void copyAll()}>Copy {shown.length}</Button>
+              <Button
+                onPress={() =>
+                  download(fileName(`${build.name} donor loom`, 'csv'), 'text/csv', donorCsv(outward(shown)))
+                }
+              >
+                CSV
+              </Button>
+              <FileTrigger
+                acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+                onSelect={(files) => void files?.[0]?.text().then(setPasting)}
+              >
+                <Button>Open a file</Button>
+              </FileTrigger>
+            </>
+          )}
+          <Button weight={all.length === 0 ? 'plain' : 'act'} onPress={() => setPasting('')}>
+            <ClipboardPaste size={18} aria-hidden /> Paste
+          </Button>
+        </>
       }
     >
       {all.length === 0 ? (
         <Teach onPaste={() => setPasting('')} />
       ) : (
-        <Stack $gap={3}>
+        <Whole>
           <Filters>
             <TextField
               label="Filter"
@@ -211,22 +231,6 @@ export function Donor() {
               onChange={(id) => setFilter({ ...filter, group: id as DonorFilter['group'] })}
             />
             <ColourWritingField />
-            <Row $gap={2}>
-              <Button onPress={() => void copyAll()}>Copy {shown.length}</Button>
-              <Button
-                onPress={() =>
-                  download(fileName(`${build.name} donor loom`, 'csv'), 'text/csv', donorCsv(outward(shown)))
-                }
-              >
-                CSV
-              </Button>
-              <FileTrigger
-                acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
-                onSelect={(files) => void files?.[0]?.text().then(setPasting)}
-              >
-                <Button>Open a file</Button>
-              </FileTrigger>
-            </Row>
           </Filters>
           {!(narrow && chosen.length === 0) && (
             <Bench>
@@ -253,7 +257,7 @@ export function Donor() {
               </Button>
             </Bench>
           )}
-          <div>
+          <Listed>
             <Heads role="group" aria-label="Sort by">
               {headers.map((header) => (
                 <Button
@@ -274,42 +278,62 @@ export function Donor() {
               ))}
             </Heads>
             {printing && <PrintedDonor wires={shown} />}
-            <div onKeyDownCapture={onKey} onCopy={onCopy} onPaste={onPaste}>
+            <Hands onKeyDownCapture={onKey} onCopy={onCopy} onPaste={onPaste}>
               <DonorList wires={shown} selected={selected} onSelect={setSelected} onOpen={setOpen} />
-            </div>
+            </Hands>
             <Told role="status" aria-live="polite">
               {told ||
                 (narrow
                   ? 'Tap a wire to decide on it; hold it to select several.'
                   : 'Arrow keys and Shift select, Enter or a double click opens, Ctrl C and Ctrl V copy and paste.')}
             </Told>
-          </div>
-        </Stack>
+          </Listed>
+        </Whole>
       )}
       {pasting !== null && <DonorImport start={pasting} onClose={() => setPasting(null)} />}
       {openWire && <DonorWireDialog key={openWire.id} wire={openWire} onClose={() => setOpen(null)} />}
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 
+/** From top to bottom of the pane: the list takes what is left. */
+const Whole = styled.div`
+  && {
+    flex: 1 1 auto;
+  }
+  display: flex;
+  flex-direction: column;
+  gap: ${space[2]};
+  min-height: 420px;
+  ${at.print} {
+    display: block;
+  }
+`;
+const Listed = styled.div`
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  ${at.print} {
+    display: block;
+  }
+`;
+const Hands = styled.div`
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+`;
 const Filters = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1.4fr) minmax(0, 0.8fr) minmax(0, 0.8fr) auto;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 0.8fr) minmax(0, 0.8fr) minmax(0, 0.8fr);
   gap: ${space[3]};
   align-items: end;
   ${at.tablet} {
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    & > :last-child {
-      grid-column: 1 / -1;
-    }
+    grid-template-columns: repeat(2, minmax(0, 1fr));
   }
   ${at.narrow} {
     grid-template-columns: repeat(2, minmax(0, 1fr));
-    & > :first-child,
-    & > :nth-last-child(2),
-    & > :last-child {
-      grid-column: 1 / -1;
-    }
   }
   ${at.print} {
     display: none;

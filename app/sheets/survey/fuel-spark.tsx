@@ -16,7 +16,7 @@ import { Select } from '../../ui/select';
 import { Table } from '../../ui/table';
 import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 type Injector = TraitOf<'injector'>;
 type Coil = TraitOf<'coil'>;
@@ -328,7 +328,7 @@ export function FuelSpark() {
   const first = injectors[0];
   const figures = first && injectorFigures(build.engine, build.fuel, first.trait, first.count);
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         <>
           {figures
@@ -360,7 +360,7 @@ export function FuelSpark() {
           ))}
         </Stack>
       </Columns>
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

@@ -22,7 +22,7 @@ import { NumberField } from '../../ui/number-field';
 import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { at, color, shape, space } from '../../ui/theme';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 const toolWords = { torch: 'torch', meter: 'meter', eyes: 'eyes' } as const;
 
@@ -211,7 +211,7 @@ export function Identify({ wheels, kinds }: { wheels: readonly Wheel[]; kinds: r
     />
   );
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         <>
           {settled} of {results.length} settled by {plural(asked, 'answer')}.
@@ -248,7 +248,7 @@ export function Identify({ wheels, kinds }: { wheels: readonly Wheel[]; kinds: r
           ))}
         </Stack>
       </Columns>
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

@@ -17,7 +17,7 @@ import { FieldGrid, Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../
 import { TextField } from '../../ui/text-field';
 import { TypingScope } from '../../ui/typed';
 import { at, color, shape, space } from '../../ui/theme';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 const stateWords: Record<Part['state'], string> = { 'to-order': 'to order', ordered: 'ordered', here: 'here' };
 
@@ -304,7 +304,7 @@ export function Notes() {
   const { build } = useBuild();
   const totals = totalsOf(build.survey);
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         <>
           {plural(totals.openQuestions, 'question')} open, {plural(totals.toOrder, 'part')} to order.
@@ -332,7 +332,7 @@ export function Notes() {
           </Stack>
         </Stack>
       </Columns>
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

@@ -18,7 +18,7 @@ import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
 import { Reading } from './sensing-reading';
 import { Settings } from './sensing-settings';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 /** Only where it is shown, and only in the browser. */
 const CurveChart = lazy(() => import('../../parts/curve-chart'));
@@ -179,7 +179,7 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
     ['wrong', 'unexplained'].includes(judgeSensor(build, sensor, standingReading(build, sensor.id)!, library).verdict),
   );
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         <>
           {plural(sensors.length, 'calibrated signal')} at {build.site.altitudeMetres} m and{' '}
@@ -245,7 +245,7 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
           <SensorView key={current.id} sensor={current} library={library} />
         </Columns>
       )}
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

@@ -13,7 +13,7 @@ import { at, color, shape, space } from '../../ui/theme';
 import { AddDevice } from './add-device';
 import { DeviceDetail } from './device-detail';
 import { EngineDialog, Facts } from './facts';
-import { SurveyFrame } from './survey-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 
 function DeviceList({ onAdd }: { onAdd: () => void }) {
   const { derived, selection, select } = useBuild();
@@ -86,7 +86,7 @@ export function Survey({
     ({ device, kind }) => kind.traits.some((one) => one.type === 'trigger') && !device.terminalsConfirmed,
   ).length;
   return (
-    <SurveyFrame
+    <SheetFrame
       summary={
         <>
           {plural(build.devices.length, 'device')} with {plural(derived.net.needs.length, 'need')} for a pin.
@@ -110,7 +110,7 @@ export function Survey({
       </Columns>
       <AddDevice kinds={kinds} own={own} isOpen={adding} onClose={() => setAdding(false)} />
       {engineOpen && <EngineDialog onClose={() => setEngineOpen(false)} />}
-    </SurveyFrame>
+    </SheetFrame>
   );
 }
 

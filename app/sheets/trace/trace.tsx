@@ -240,7 +240,6 @@ export function Trace() {
   };
   return (
     <SheetFrame
-      sheet="trace"
       summary={
         <span role="status">
           {current

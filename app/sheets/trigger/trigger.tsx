@@ -17,7 +17,7 @@ import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { Table } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { EventChart } from './event-chart';
-import { TriggerFrame } from './trigger-frame';
+import { SheetFrame } from '../../parts/sheet-frame';
 import { WheelDrawing } from './wheel-drawing';
 
 function Figures() {
@@ -142,7 +142,7 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
     edit(call('setWheel', { shaft, wheel: wheels.find((wheel) => wheel.id === id) ?? null }));
   const sensor = triggerSensor(build, 'crank');
   return (
-    <TriggerFrame
+    <SheetFrame
       summary={
         <span role="status">
           {trigger.crankWheel ? fit.reason : 'Choose the wheel on the crank; count its teeth if you are not sure.'}
@@ -156,7 +156,7 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
       }
     >
       <Columns>
-        <Stack $gap={4}>
+        <Area $area="wheel">
           <Stack $gap={2}>
             <Heading>Wheels</Heading>
             <Select
@@ -198,9 +198,11 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
               </Small>
             )}
           </Stack>
+        </Area>
+        <Area $area="offset">
           <OffsetPanel />
-        </Stack>
-        <Stack $gap={4}>
+        </Area>
+        <Area $area="events">
           <Stack $gap={2}>
             <Row $gap={3} style={{ justifyContent: 'space-between' }}>
               <strong>{cycleDegrees(engine)}° of events</strong>
@@ -262,21 +264,28 @@ export function Trigger({ wheels }: { wheels: readonly Wheel[] }) {
             </FieldGrid>
           </Stack>
           <Figures />
-        </Stack>
+        </Area>
       </Columns>
-    </TriggerFrame>
+    </SheetFrame>
   );
 }
 
+const Area = styled(Stack).attrs({ $gap: 4 as const })<{ $area: 'wheel' | 'events' | 'offset' }>`
+  grid-area: ${({ $area }) => $area};
+`;
+/** Wheel, events and offset side by side: what one changes shows in the others. */
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 290px minmax(0, 1fr);
+  grid-template: 'wheel events offset' auto / 270px minmax(0, 1fr) 290px;
   gap: ${space[5]};
   ${at.tablet} {
-    grid-template-columns: 250px minmax(0, 1fr);
+    grid-template: 'wheel events' auto 'offset events' 1fr / 250px minmax(0, 1fr);
     gap: ${space[4]};
   }
   ${at.narrow} {
-    grid-template-columns: 1fr;
+    grid-template: 'wheel' auto 'offset' auto 'events' auto / minmax(0, 1fr);
+  }
+  ${at.print} {
+    grid-template: 'wheel events' auto 'offset events' 1fr / 250px minmax(0, 1fr);
   }
 `;

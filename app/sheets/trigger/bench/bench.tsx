@@ -18,7 +18,7 @@ import { Callout, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../../
 import { at, color, shape, space } from '../../../ui/theme';
 import { answerOf } from '../../../workers/answer';
 import type { BenchRequest, BenchView, TriggerApi } from '../../../workers/trigger.worker';
-import { TriggerFrame } from '../trigger-frame';
+import { SheetFrame } from '../../../parts/sheet-frame';
 import { EcuSettings, LossStory, SignalStory, WheelRanking } from './findings';
 import { Learn } from './learn';
 import { Scope } from './scope';
@@ -70,7 +70,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
   const match = view?.reading.match;
   const told = view?.reading.suspicions.find(({ likelihood }) => likelihood >= TOLD);
   return (
-    <TriggerFrame
+    <SheetFrame
       summary={
         <span role="status">
           {busy ? (
@@ -255,7 +255,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
           onRun={(name, spec, seed) => run((api, onProgress) => api.simulate(name, spec, seed, request(), onProgress))}
         />
       )}
-    </TriggerFrame>
+    </SheetFrame>
   );
 }
 

@@ -11,7 +11,7 @@ import { LightFields, useLightReading } from '../../../parts/light-fields';
 import { Button } from '../../../ui/button';
 import { Callout, Heading, Row, Small, Soft, Stack, type Tone } from '../../../ui/text';
 import { at, color, space } from '../../../ui/theme';
-import { TriggerFrame } from '../trigger-frame';
+import { SheetFrame } from '../../../parts/sheet-frame';
 import { AtTdc } from './at-tdc';
 import { Log } from './log';
 import { Ways } from './ways';
@@ -47,7 +47,7 @@ export function Light() {
   const useful =
     !worst && Math.abs(off) > 0.3 && log?.verdicts.some(({ id }) => id === 'offset' || id === 'delay') === true;
   return (
-    <TriggerFrame
+    <SheetFrame
       summary={
         <span role="status">
           {worst ? (
@@ -96,7 +96,7 @@ export function Light() {
           <Ways cycle={cycle} log={log} />
         </WaysPlace>
       </Columns>
-    </TriggerFrame>
+    </SheetFrame>
   );
 }
 

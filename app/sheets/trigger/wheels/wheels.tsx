@@ -21,7 +21,7 @@ import { Segmented } from '../../../ui/choice';
 import { Callout, Heading, Row, Small, Soft, Stack } from '../../../ui/text';
 import { at, color, shape, space } from '../../../ui/theme';
 import { Table } from '../../../ui/table';
-import { TriggerFrame } from '../trigger-frame';
+import { SheetFrame } from '../../../parts/sheet-frame';
 import { outline } from '../wheel-path';
 import { strokesOfBoard, wheelRequests, type WheelsAction } from './requests';
 import { ByHand } from './by-hand';
@@ -78,7 +78,7 @@ export function Wheels({
   };
   const counted = Object.values(found).some((one) => one !== null);
   return (
-    <TriggerFrame
+    <SheetFrame
       summary={
         <span role="status">
           {board ? (
@@ -91,9 +91,9 @@ export function Wheels({
             </>
           ) : (
             <>
-              Which wheel is on this engine?
+              Which wheel is it?
               <br />
-              <Soft>Count it, draw it, or let a capture say.</Soft>
+              <Soft>Count, draw, or take a capture.</Soft>
             </>
           )}
         </span>
@@ -253,7 +253,7 @@ export function Wheels({
           )}
         </Columns>
       </Stack>
-    </TriggerFrame>
+    </SheetFrame>
   );
 }
 
@@ -356,7 +356,7 @@ const Listed = styled(Stack).attrs({ $gap: 2 as const })`
   }
 `;
 const List = styled(ListBox)`
-  max-height: 62vh;
+  max-height: calc(100dvh - 220px);
   overflow-y: auto;
   border-block: ${shape.hair} solid ${color.rule};
   ${at.narrow} {

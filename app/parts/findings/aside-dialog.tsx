@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { call } from '~/core/edits';
 import type { Finding } from '~/core/rules/rule';
-import { useBuild } from '../build/context';
-import { Button } from '../ui/button';
-import { Dialog, DialogActions } from '../ui/dialog';
-import { TextField } from '../ui/text-field';
-import { Small, Stack } from '../ui/text';
-import { InitialsField, useInitials } from './initials';
+import { useBuild } from '../../build/context';
+import { Button } from '../../ui/button';
+import { Dialog, DialogActions } from '../../ui/dialog';
+import { TextField } from '../../ui/text-field';
+import { Small, Stack } from '../../ui/text';
+import { InitialsField, useInitials } from '../initials';
 
 /** A finding left as it is, by initials and a sentence that will be read by whoever comes next. */
 export function AsideDialog({ finding, onClose }: { finding: Finding; onClose: () => void }) {

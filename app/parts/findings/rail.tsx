@@ -1,0 +1,295 @@
+import { Pin, PinOff, X } from 'lucide-react';
+import { memo, useMemo, useRef, useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import { useLocation } from 'react-router';
+import { styled } from 'styled-components';
+import { groupFindings, type FindingGroup } from '~/core/rules/grouped';
+import type { Finding, SheetId } from '~/core/rules/rule';
+import { plural } from '~/core/units/format';
+import { useBuild, useLater } from '../../build/context';
+import { Heading, Small, Soft, Stack, toneColor } from '../../ui/text';
+import { at, color, shape, space, type } from '../../ui/theme';
+import { sheetAt } from '../sheets';
+import { IconButton } from '../shell/icon-button';
+import { AsideItem, GroupItem, groupTitle, OtherItem, severityIcons } from './item';
+import { isPinned, keepPinned } from './pinned';
+
+/** Pips that find room beside the work; the panel has them all. */
+const MOST_PIPS = 8;
+
+/** Whether the panel stands open, and at what. Open only for the sheet it was opened on, unless it is pinned. */
+function usePanel(sheet: SheetId) {
+  const [pinned, setPinned] = useState(isPinned);
+  const [opened, setOpened] = useState<{ readonly sheet: SheetId; readonly group: string | null } | null>(null);
+  const here = opened?.sheet === sheet ? opened : null;
+  return {
+    pinned,
+    isOpen: pinned || here !== null,
+    group: here?.group ?? null,
+    open: (group: string | null) => setOpened({ sheet, group }),
+    close: () => {
+      setOpened(null);
+      if (pinned) {
+        keepPinned(false);
+        setPinned(false);
+      }
+    },
+    pin: (kept: boolean) => {
+      keepPinned(kept);
+      setPinned(kept);
+      setOpened({ sheet, group: null });
+    },
+  };
+}
+
+/** Live checks: a rail of pips beside the work, this sheet's; it opens to all of them. */
+export const FindingsRail = memo(function FindingsRail() {
+  const sheet = sheetAt(useLocation().pathname).id;
+  const { findings } = useLater();
+  const { select } = useBuild();
+  const panel = usePanel(sheet);
+  const count = useRef<HTMLButtonElement>(null);
+  const { mine, others, aside, standing } = useMemo(() => {
+    const stand = findings.filter((finding) => finding.aside === null);
+    return {
+      standing: stand.length,
+      mine: groupFindings(stand.filter((finding) => finding.sheet === sheet)),
+      others: groupFindings(stand.filter((finding) => finding.sheet !== sheet)),
+      aside: findings.filter((finding) => finding.aside !== null),
+    };
+  }, [findings, sheet]);
+  const close = () => {
+    panel.close();
+    count.current?.focus();
+  };
+  const show = (group: FindingGroup) => {
+    const { where } = group.findings[0];
+    if (where) select(where);
+    panel.open(group.id);
+  };
+  return (
+    <Aside aria-label="Findings" onKeyDown={(event) => event.key === 'Escape' && panel.isOpen && close()}>
+      <Rail>
+        <Count
+          ref={count}
+          aria-expanded={panel.isOpen}
+          aria-label={`${plural(standing, 'finding')}: ${panel.isOpen ? 'hide' : 'show'} them`}
+          onPress={() => (panel.isOpen ? close() : panel.open(null))}
+        >
+          {standing}
+        </Count>
+        {mine.slice(0, MOST_PIPS).map((group) => (
+          <Pip key={group.id} group={group} chosen={panel.group === group.id} onShow={show} />
+        ))}
+        {mine.length > MOST_PIPS && <More onPress={() => panel.open(null)}>+{mine.length - MOST_PIPS}</More>}
+      </Rail>
+      {panel.isOpen && (
+        <Panel data-pinned={panel.pinned} tabIndex={0} role="group" aria-label="All findings">
+          <Top>
+            <strong>Findings {standing}</strong>
+            <IconButton
+              aria-label={panel.pinned ? 'No longer keep it beside the work' : 'Keep it beside the work'}
+              aria-pressed={panel.pinned}
+              onPress={() => panel.pin(!panel.pinned)}
+            >
+              {panel.pinned ? <PinOff size={17} aria-hidden /> : <Pin size={17} aria-hidden />}
+            </IconButton>
+            <IconButton aria-label="Close the findings" onPress={close}>
+              <X size={17} aria-hidden />
+            </IconButton>
+          </Top>
+          {mine.length === 0 && <Soft>Nothing to say about this sheet.</Soft>}
+          <Stack as="ul" $gap={4}>
+            {mine.map((group) => (
+              <GroupItem key={group.id} group={group} here={sheet} chosen={panel.group === group.id} />
+            ))}
+          </Stack>
+          <Elsewhere others={others} here={sheet} />
+          <SetAside aside={aside} />
+        </Panel>
+      )}
+    </Aside>
+  );
+});
+
+function Pip({
+  group,
+  chosen,
+  onShow,
+}: {
+  group: FindingGroup;
+  chosen: boolean;
+  onShow: (group: FindingGroup) => void;
+}) {
+  const Icon = severityIcons[group.severity];
+  const times = group.findings.length;
+  return (
+    <PipButton
+      aria-label={`${group.rule} ${group.severity}: ${groupTitle(group)}`}
+      data-chosen={chosen}
+      style={{ color: toneColor(group.severity) }}
+      onPress={() => onShow(group)}
+    >
+      <Icon size={19} aria-hidden />
+      <span>{group.rule}</span>
+      {times > 1 && <b>{times} ×</b>}
+    </PipButton>
+  );
+}
+
+function Elsewhere({ others, here }: { others: readonly FindingGroup[]; here: SheetId }) {
+  if (others.length === 0) return null;
+  return (
+    <>
+      <Heading>On other sheets</Heading>
+      <Stack as="ul" $gap={1}>
+        {others.map((group) => (
+          <OtherItem key={group.id} group={group} here={here} />
+        ))}
+      </Stack>
+    </>
+  );
+}
+
+function SetAside({ aside }: { aside: readonly Finding[] }) {
+  if (aside.length === 0) return null;
+  return (
+    <>
+      <Heading>Set aside {aside.length}</Heading>
+      <Small>Left as they are, each with who says so and why.</Small>
+      <Stack as="ul" $gap={3}>
+        {aside.map((finding) => (
+          <AsideItem key={finding.id} finding={finding} />
+        ))}
+      </Stack>
+    </>
+  );
+}
+
+const Aside = styled.aside`
+  position: relative;
+  flex: none;
+  display: flex;
+  flex-direction: row-reverse;
+  min-height: 0;
+  border-left: ${shape.hair} solid ${color.rule};
+  ${at.narrow} {
+    flex-direction: column;
+    border-left: 0;
+    border-bottom: ${shape.hair} solid ${color.rule};
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Rail = styled.div`
+  flex: none;
+  width: 46px;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: ${space[2]};
+  padding: ${space[1]} 0;
+  overflow: hidden auto;
+  scrollbar-width: none;
+  ${at.narrow} {
+    flex-direction: row;
+    width: 100%;
+    overflow: auto hidden;
+    gap: ${space[3]};
+  }
+`;
+const bare = `
+  border: 0;
+  background: none;
+  cursor: pointer;
+  flex: none;
+`;
+const Count = styled(AriaButton)`
+  ${bare}
+  width: 40px;
+  min-height: 34px;
+  font-weight: 700;
+  border-radius: ${shape.radius};
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  ${at.narrow} {
+    min-height: ${shape.target};
+    width: ${shape.target};
+  }
+`;
+const PipButton = styled(AriaButton)`
+  ${bare}
+  display: grid;
+  justify-items: center;
+  gap: 1px;
+  width: 44px;
+  padding: 3px 0;
+  font-family: ${type.mono};
+  font-size: 12px;
+  line-height: 1.2;
+  letter-spacing: -0.04em;
+  white-space: nowrap;
+  border-radius: ${shape.radius};
+  b {
+    font-weight: 700;
+  }
+  &[data-hovered],
+  &[data-chosen='true'] {
+    background: ${color.raised};
+  }
+  ${at.narrow} {
+    min-height: ${shape.target};
+    align-content: center;
+  }
+`;
+const More = styled(AriaButton)`
+  ${bare}
+  width: 40px;
+  min-height: 28px;
+  font-size: ${type.small};
+  color: ${color.soft};
+`;
+const Panel = styled.div`
+  width: 292px;
+  display: grid;
+  gap: ${space[3]};
+  align-content: start;
+  padding: 0 ${space[4]} ${space[4]};
+  overflow: auto;
+  overscroll-behavior: contain;
+  background: ${color.sheet};
+  border-right: ${shape.hair} solid ${color.rule};
+  /* Looked at for a moment it lies over the work; kept, it stands beside it. */
+  &[data-pinned='false'] {
+    position: absolute;
+    inset: 0 100% 0 auto;
+    z-index: 7;
+    border-left: ${shape.line} solid ${color.ink};
+    box-shadow: -8px 0 20px rgb(0 0 0 / 0.12);
+  }
+  ${at.narrow} {
+    width: auto;
+    border: 0;
+    padding-inline: 2px;
+    &[data-pinned='false'] {
+      position: static;
+      border: 0;
+      box-shadow: none;
+    }
+  }
+`;
+const Top = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  align-items: center;
+  padding: ${space[1]} 0;
+  background: ${color.sheet};
+  border-bottom: ${shape.hair} solid ${color.rule};
+  strong {
+    flex: 1;
+  }
+`;
