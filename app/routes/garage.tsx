@@ -11,9 +11,10 @@ import { listCards } from '../storage/cards';
 import { usage } from '../storage/room';
 import { Bin, Room, Unsaved } from '../parts/garage-keeping';
 import { NewVersion, useOffline } from '../parts/new-version';
+import { sheetList } from '../parts/sheets';
 import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button, buttonLook, type Weight } from '../ui/button';
-import { Heading, Row, Small, Soft, Stack } from '../ui/text';
+import { Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
 import type { loader as rootLoader } from '../root';
 import type { Route } from './+types/garage';
@@ -84,16 +85,7 @@ function Card({ card, send }: { card: BuildCard; send: Send }) {
         <br />
         <Soft>{card.engine}</Soft>
       </div>
-      <div>
-        <Bar aria-hidden>
-          <span style={{ width: `${Math.round(card.provedShare * 100)}%` }} />
-        </Bar>
-        <Small>
-          {Math.round(card.provedShare * 100)} % of wires proved, {card.devices} devices
-        </Small>
-        <br />
-        <Small>changed {day(card.changedAt)}</Small>
-      </div>
+      <Stand card={card} />
       <Row $gap={3}>
         <Button weight="quiet" onPress={() => setRenaming(true)} aria-label={`Rename ${card.name}`}>
           Rename
@@ -129,6 +121,46 @@ function Card({ card, send }: { card: BuildCard; send: Send }) {
         </Suspense>
       )}
     </CardRow>
+  );
+}
+
+const severalWords = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`);
+
+/** What a person looks for when they come back: how far each sheet is, what is wrong, what is next. */
+function Stand({ card }: { card: BuildCard }) {
+  const { standing } = card;
+  const last = <Small>last worked on {day(card.changedAt)}</Small>;
+  if (!standing)
+    return (
+      <div>
+        <Small>Open it once, and it says here where it stands.</Small>
+        <br />
+        {last}
+      </div>
+    );
+  const { stops, fixes } = standing;
+  return (
+    <StandBox>
+      <Levels role="list" aria-label={`How far each sheet of ${card.name} is`}>
+        {sheetList.map((sheet, i) => (
+          <Level key={sheet.id} role="listitem" title={`${sheet.title}, ${Math.round(standing.sheets[i] * 100)} %`}>
+            <VisuallyHidden>
+              {sheet.title} {Math.round(standing.sheets[i] * 100)} %
+            </VisuallyHidden>
+            <span aria-hidden style={{ height: `${Math.round(standing.sheets[i] * 100)}%` }} />
+          </Level>
+        ))}
+      </Levels>
+      <Wrong data-stop={stops > 0}>
+        {stops + fixes === 0
+          ? 'nothing wrong'
+          : [stops > 0 && severalWords(stops, 'stop', 'stops'), fixes > 0 && `${fixes} to fix`]
+              .filter((one) => one !== false)
+              .join(', ')}
+      </Wrong>
+      <NextLink to={`/build/${encodeURIComponent(card.id)}/${standing.nextSheet}`}>{standing.next}</NextLink>
+      {last}
+    </StandBox>
   );
 }
 
@@ -333,7 +365,7 @@ const PlainLink = styled(Link)`
 `;
 const CardRow = styled.li`
   display: grid;
-  grid-template-columns: minmax(0, 2.2fr) minmax(0, 1.4fr) minmax(0, 1.4fr) auto;
+  grid-template-columns: minmax(0, 1.9fr) minmax(0, 1.3fr) minmax(0, 2fr) auto;
   gap: ${space[2]} ${space[5]};
   align-items: center;
   padding: ${space[3]} 0;
@@ -356,17 +388,48 @@ const CardLink = styled(Link)`
     text-decoration: underline;
   }
 `;
-const Bar = styled.span`
-  display: block;
-  height: 6px;
-  border-radius: 3px;
-  background: ${color.raised};
-  border: ${shape.hair} solid ${color.rule};
-  overflow: hidden;
-  span {
-    display: block;
-    height: 100%;
-    background: ${color.proved};
+const StandBox = styled.div`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  align-items: center;
+  gap: 2px ${space[2]};
+  & > :nth-child(n + 3) {
+    grid-column: 1 / -1;
+    justify-self: start;
+  }
+`;
+/** The spine, laid flat: a level for each sheet. */
+const Levels = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 3px;
+`;
+const Level = styled.span`
+  display: flex;
+  align-items: flex-end;
+  width: 17px;
+  height: 19px;
+  padding: 1.5px;
+  border: 1.5px solid ${color.ink};
+  border-radius: 4px;
+  & > span:last-child {
+    width: 100%;
+    border-radius: 1px;
+    background: ${color.ink};
+  }
+`;
+const Wrong = styled(Small)`
+  white-space: nowrap;
+  &[data-stop='true'] {
+    color: ${color.stop};
+    font-weight: 700;
+  }
+`;
+const NextLink = styled(Link)`
+  font-weight: 700;
+  text-decoration-color: ${color.pencil};
+  &:hover {
+    color: ${color.selection};
   }
 `;
 const Demos = styled.ul`

@@ -1,12 +1,18 @@
-import { isIgnition } from '~/core/ecu/ecu';
-import { useState } from 'react';
+import { isIgnition, type AbilityKind, type EcuDefinition } from '~/core/ecu/ecu';
+import { useEffect, useRef, useState } from 'react';
 import { redirect, useActionData, useNavigation, useSubmit, Link } from 'react-router';
 import { styled } from 'styled-components';
 import { Radio, RadioGroup } from 'react-aria-components';
 import { catalog } from '~/catalog';
 import { answersSchema, startBuild, starterParts, type Answers } from '~/core/edits/starter';
 import { zodProblem } from '~/core/data/zod-problem';
-import { inSentence } from '~/core/units/format';
+import type { DeviceKind } from '~/core/devices/kind';
+import { kindWord } from '~/core/ecu/ask';
+import type { Engine } from '~/core/engine/engine';
+import type { EcuFit } from '~/core/ways/compare';
+import { inSentence, plural } from '~/core/units/format';
+import { EngineSketch } from '../parts/engine-sketch';
+import { useAllotTask } from '../parts/use-allot';
 import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
 import { ownEcus } from '../storage/library';
@@ -17,7 +23,7 @@ import { Checkbox } from '../ui/choice';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
 import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
-import { color, shape, space, type } from '../ui/theme';
+import { at, color, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/new';
 
 /** ECUs of the person's own library stand before the catalog's. */
@@ -59,6 +65,11 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const result = engineOf(draft);
   const errors = tried && 'errors' in result ? result.errors : {};
   const ecu = ecus.find((one) => one.id === ecuId)!;
+  const engine = 'engine' in result ? result.engine : null;
+  const [shown, setShown] = useState(engine);
+  // While a field is half typed, the last whole engine stays on show.
+  if (engine && JSON.stringify(engine) !== JSON.stringify(shown)) setShown(engine);
+  const { fits, ...task } = useFits(withUsual ? shown : null, ecus, kinds);
   const usual = 'engine' in result ? starterParts(result.engine, ecu, kinds) : [];
   const create = () => {
     setTried(true);
@@ -93,23 +104,28 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
         </Stack>
         <Stack $gap={3}>
           <Heading>Engine</Heading>
-          <FieldGrid $min={260}>
-            <Select
-              label="Start from"
-              choices={engines.map((engine) => ({
-                id: engine.name,
-                name: engine.name,
-                note: `fires ${engine.firingOrder.join('-')}`,
-              }))}
-              value={preset}
-              onChange={(id) => {
-                setPreset(id);
-                const engine = engines.find((one) => one.name === id);
-                if (engine) setDraft(draftOf(engine));
-              }}
-            />
-          </FieldGrid>
-          <EngineForm draft={draft} onChange={setDraft} errors={errors} />
+          <Beside>
+            <Stack $gap={3}>
+              <FieldGrid $min={260}>
+                <Select
+                  label="Start from"
+                  choices={engines.map((engine) => ({
+                    id: engine.name,
+                    name: engine.name,
+                    note: `fires ${engine.firingOrder.join('-')}`,
+                  }))}
+                  value={preset}
+                  onChange={(id) => {
+                    setPreset(id);
+                    const engine = engines.find((one) => one.name === id);
+                    if (engine) setDraft(draftOf(engine));
+                  }}
+                />
+              </FieldGrid>
+              <EngineForm draft={draft} onChange={setDraft} errors={errors} />
+            </Stack>
+            {shown && <EngineSketch engine={shown} />}
+          </Beside>
         </Stack>
         <Stack $gap={3}>
           <Heading>ECU</Heading>
@@ -129,6 +145,7 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
                     : 'square-wave triggers only'}
                   {one.pins.some((pin) => pin.abilities[0].kind === 'half-bridge') ? ', half-bridges' : ''}
                 </Small>
+                {withUsual && <Fit fit={fits?.find((fit) => fit.ecuId === one.id)} busy={task.busy} />}
               </EcuChoice>
             ))}
           </Ecus>
@@ -160,6 +177,57 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   );
 }
 
+/** What is asked on each ECU, worked out by the solver beside the page once the answers rest for a moment. */
+function useFits(engine: Engine | null, ecus: readonly EcuDefinition[], kinds: readonly DeviceKind[]) {
+  const task = useAllotTask((api, onProgress) =>
+    api.start({ vehicle: '', engine: engine!, kinds: [...kinds], withUsual: true }, ecus, onProgress),
+  );
+  const now = useRef(task);
+  useEffect(() => {
+    now.current = task;
+  });
+  useEffect(() => {
+    now.current.cancel();
+    if (!engine) return;
+    const timer = setTimeout(() => now.current.run(), REST_MILLISECONDS);
+    return () => clearTimeout(timer);
+  }, [engine, ecus, kinds]);
+  return { fits: task.answer, busy: task.busy, failure: task.failure };
+}
+const REST_MILLISECONDS = 300;
+
+/** Whether the usual parts of this engine find their pins, and what is left over. */
+function Fit({ fit, busy }: { fit: EcuFit | undefined; busy: boolean }) {
+  if (!fit) return busy ? <Small>Trying it…</Small> : null;
+  const spares = Object.entries(fit.spares).map(([kind, count]) => plural(count!, kindWord(kind as AbilityKind)));
+  return fit.fits ? (
+    <Small data-testid="fit">
+      <strong style={{ color: color.proved }}>✓ All {fit.needs} needs have a pin.</strong>{' '}
+      {spares.length > 0 ? `Left: ${spares.join(', ')}.` : 'Nothing is left.'}
+    </Small>
+  ) : (
+    <Small data-testid="fit">
+      <strong style={{ color: color.stop }}>
+        ✗ {fit.needs - fit.served} of {fit.needs} needs without a pin.
+      </strong>{' '}
+      {fit.reasons[0]}
+    </Small>
+  );
+}
+
+/** The engine as drawn stands beside its answers. */
+const Beside = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 250px;
+  gap: ${space[5]};
+  align-items: start;
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr) 210px;
+  }
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
 const Title = styled.h1`
   font-size: ${type.title};
 `;

@@ -1,3 +1,4 @@
+import type { Standing } from '~/core/derive/standing';
 import localforage from 'localforage';
 import type { Change } from '~/core/build/changes';
 
@@ -45,6 +46,8 @@ export interface BuildCard {
   readonly changedAt: string;
   readonly devices: number;
   readonly provedShare: number;
+  /** Where it stands; cards of an earlier version do not say. */
+  readonly standing?: Standing;
 }
 
 /** A build in the bin is where it was; this record alone says that it is deleted. Without a card: deleted for good. */

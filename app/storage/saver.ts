@@ -4,6 +4,7 @@ import type { Problem } from '~/core/problem';
 import { dropCaptures } from './captures';
 import type { BinRecord, BuildCard, Database, Head, JournalEntry } from './database';
 import { derive } from '~/core/derive/derive';
+import { standingOf } from '~/core/derive/standing';
 import { isFull, saveProblem } from './failure';
 import { dropLeft } from './left';
 import { entryKey, sameHead, type OpenedBuild } from './read';
@@ -35,20 +36,25 @@ const RETRY_MILLISECONDS = 5000;
 
 const now = () => new Date().toISOString();
 
-/** What a card shows of the proof; null where the build cannot be worked through. Saving never hangs on it. */
-export function provedShare(build: Build): number | null {
+/** What a card shows of where a build stands; null where the build cannot be worked through. Saving never hangs on it. */
+function whereItStands(build: Build): Pick<BuildCard, 'provedShare' | 'standing'> | null {
   try {
-    const { progress } = derive(build);
-    return progress.wires === 0 ? 0 : progress.proved.size / progress.wires;
+    const derived = derive(build);
+    const { progress } = derived;
+    return {
+      provedShare: progress.wires === 0 ? 0 : progress.proved.size / progress.wires,
+      standing: standingOf(derived),
+    };
   } catch {
-    // The sheets say what is wrong; the card keeps the share it had.
+    // The sheets say what is wrong; the card keeps what it had.
     return null;
   }
 }
 
 export async function cardFor(db: Pick<Database, 'cards'>, build: Build, at: string): Promise<BuildCard> {
-  const share = provedShare(build) ?? (await db.cards.getItem<BuildCard>(build.id))?.provedShare ?? 0;
-  return cardOf(build, share, at);
+  const { provedShare, standing } = whereItStands(build) ??
+    (await db.cards.getItem<BuildCard>(build.id)) ?? { provedShare: 0 };
+  return { ...cardOf(build, provedShare, at), standing };
 }
 
 /**

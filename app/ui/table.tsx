@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { color, shape, space, type } from './theme';
+import { at, color, shape, space, type } from './theme';
 
 /** A ruled table of the drawing sheet: figures right, first column bold, scrolls sideways in its own box. */
 export const TableScroll = styled.div.attrs({ tabIndex: 0, role: 'group' })`
@@ -68,6 +68,53 @@ export const Table = styled.table`
   @media print {
     tr {
       break-inside: avoid;
+    }
+  }
+  /* On a phone a row is a few lines, each figure with its name before it: nothing is cut, nothing scrolls sideways. */
+  &[data-stacked='true'] {
+    ${at.phone} {
+      &,
+      tbody {
+        display: block;
+      }
+      thead {
+        position: absolute;
+        clip-path: inset(50%);
+        width: 1px;
+        height: 1px;
+        overflow: hidden;
+      }
+      tr {
+        display: flex;
+        flex-wrap: wrap;
+        align-items: baseline;
+        gap: 2px ${space[4]};
+        padding: ${space[2]} 0;
+        border-bottom: ${shape.hair} solid ${color.rule};
+      }
+      tr > * {
+        height: auto;
+        padding: 0;
+        border: 0;
+        width: auto;
+        max-width: 100%;
+        text-align: left;
+        white-space: normal;
+      }
+      tr > th:not([data-inline]),
+      tr > [colspan] {
+        flex: 1 1 100%;
+      }
+      tr > .name {
+        flex: 1 1 38%;
+        max-width: none;
+      }
+      tr > [data-label]::before {
+        content: attr(data-label) ' ';
+        color: ${color.soft};
+        font-size: ${type.small};
+        font-weight: 400;
+      }
     }
   }
 `;

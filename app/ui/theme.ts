@@ -65,6 +65,8 @@ export const shape = {
 /** Breakpoints: wide desk, tablet at the bench, phone at the car. */
 export const at = {
   narrow: '@media (max-width: 699px)',
+  /** The glass of a phone, never its print. */
+  phone: '@media screen and (max-width: 699px)',
   tablet: '@media (max-width: 1099px)',
   print: '@media print',
 } as const;

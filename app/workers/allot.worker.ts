@@ -3,6 +3,7 @@ import { allotWith, whyOpen, type Allotment } from '~/core/allot/allot';
 import { compareEcus, type EcuFit } from '~/core/ways/compare';
 import type { Keep } from '~/core/allot/model';
 import { needsOf } from '~/core/netlist/needs';
+import { fitsAtStart, type StartAnswers } from '~/core/ways/start';
 import { explain, type Explained, type Help } from '~/core/ways/ways';
 import type { Build } from '~/core/build/schema';
 
@@ -45,6 +46,11 @@ const api = {
   },
   compare(build: Build, ecus: Help['ecus'], onProgress: Progress): EcuFit[] {
     return compareEcus(build, ecus, heard(onProgress))!;
+  },
+  start(answers: StartAnswers, ecus: Help['ecus'], onProgress: Progress): EcuFit[] {
+    const fits = fitsAtStart(answers, ecus, heard(onProgress));
+    if (!fits.ok) throw new Error(fits.problem.sentence);
+    return fits.value;
   },
 };
 export type AllotApi = typeof api;

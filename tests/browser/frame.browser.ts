@@ -1,18 +1,21 @@
-import { axe, expect, openDemo, ready, sheets, test } from './support';
+import { axe, expect, openDemo, pages, ready, sheets, test } from './support';
 
 test.describe('WCAG 2.2 AA by axe', () => {
-  // Colours go by the theme, layout by the width: two of the four pairs have each of both.
   for (const [theme, name, size] of [
     ['paper', 'wide', { width: 1280, height: 800 }],
-    ['night', 'narrow', { width: 390, height: 844 }],
+    ['night', 'wide', { width: 1280, height: 800 }],
+    ['paper', 'tablet', { width: 820, height: 1180 }],
+    ['night', 'tablet', { width: 820, height: 1180 }],
+    ['paper', 'phone', { width: 390, height: 844 }],
+    ['night', 'phone', { width: 390, height: 844 }],
   ] as const)
-    test(`every sheet, ${theme}, ${name}`, async ({ page, context, baseURL }) => {
-      test.setTimeout(120_000);
+    test(`every page, ${theme}, ${name}`, async ({ page, context, baseURL }) => {
+      test.setTimeout(400_000);
       await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
       await page.setViewportSize(size);
       const id = await openDemo(page);
       const found: string[] = [];
-      for (const path of ['/', '/new', ...sheets.map((sheet) => `/build/${id}/${sheet}`)]) {
+      for (const path of ['/', '/new', '/library', '/library/ecus', ...pages.map((one) => `/build/${id}/${one}`)]) {
         await page.goto(path);
         await ready(page);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();

@@ -39,18 +39,27 @@ function useGo(here: SheetId): (finding: Finding) => void {
 }
 
 /** One place of what was found: where, its figures, and what can be done about it. */
-function Place({ finding, go, named }: { finding: Finding; go: (finding: Finding) => void; named: boolean }) {
+export function Place({
+  finding,
+  go,
+  named,
+}: {
+  finding: Finding;
+  /** Goes there; without it one is there already. */
+  go?: (finding: Finding) => void;
+  named: boolean;
+}) {
   const { edit } = useBuild();
   const [asking, setAsking] = useState(false);
   return (
     <>
       {named ? (
         <>
-          <Go onPress={() => go(finding)}>{finding.title}</Go>
+          {go ? <Go onPress={() => go(finding)}>{finding.title}</Go> : <strong>{finding.title}</strong>}
           <Small>{finding.detail}</Small>
         </>
       ) : (
-        <Where onPress={() => go(finding)}>{finding.detail}</Where>
+        <Where onPress={() => go?.(finding)}>{finding.detail}</Where>
       )}
       {finding.before && (
         <Small>
@@ -174,7 +183,7 @@ const Item = styled.li`
     background: ${color.selectionWash};
   }
 `;
-const Code = styled.span`
+export const Code = styled.span`
   font-family: ${type.mono};
   font-size: ${type.small};
   font-weight: 700;

@@ -1,5 +1,5 @@
 import { Pin, PinOff, X } from 'lucide-react';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { useLocation } from 'react-router';
 import { styled } from 'styled-components';
@@ -12,6 +12,7 @@ import { at, color, shape, space, type } from '../../ui/theme';
 import { sheetAt } from '../sheets';
 import { IconButton } from '../shell/icon-button';
 import { AsideItem, GroupItem, groupTitle, OtherItem, severityIcons } from './item';
+import { MarksContext, thingKey } from './marks';
 import { isPinned, keepPinned } from './pinned';
 
 /** Pips that find room beside the work; the panel has them all. */
@@ -58,6 +59,10 @@ export const FindingsRail = memo(function FindingsRail() {
       aside: findings.filter((finding) => finding.aside !== null),
     };
   }, [findings, sheet]);
+  const marks = useContext(MarksContext);
+  useEffect(() => {
+    marks.set(findings.filter((finding) => finding.sheet === sheet && finding.aside === null));
+  }, [marks, findings, sheet]);
   const close = () => {
     panel.close();
     count.current?.focus();
@@ -65,7 +70,9 @@ export const FindingsRail = memo(function FindingsRail() {
   const show = (group: FindingGroup) => {
     const { where } = group.findings[0];
     if (where) select(where);
-    panel.open(group.id);
+    // One place with a mark of its own: it opens there. Several, or none on show, are told in the panel.
+    if (where && group.findings.length === 1 && marks.has(thingKey(where))) marks.open(thingKey(where));
+    else panel.open(group.id);
   };
   return (
     <Aside aria-label="Findings" onKeyDown={(event) => event.key === 'Escape' && panel.isOpen && close()}>

@@ -188,7 +188,7 @@ const Verdict = styled.div.attrs({ role: 'group', 'aria-label': 'State of the sh
   }
   ${at.tablet} {
     max-height: none;
-    flex-basis: 200px;
+    flex-basis: 120px;
   }
   ${at.narrow} {
     order: 3;

@@ -3,6 +3,7 @@ import { Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import { useLater } from '../../build/context';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { Marks, MarksContext } from '../findings/marks';
 import { FindingsRail } from '../findings/rail';
 import { RunStrip } from '../run-strip';
 import { Page } from '../sheet-frame';
@@ -19,39 +20,42 @@ export const Shell = memo(function Shell() {
   const [verdict, setVerdict] = useState<HTMLElement | null>(null);
   const [tools, setTools] = useState<HTMLElement | null>(null);
   const [shown] = useState(() => new Shown());
+  const [marks] = useState(() => new Marks());
   const slots = useMemo(() => ({ verdict, tools, shown }), [verdict, tools, shown]);
   return (
     <SlotsContext value={slots}>
-      <Desk>
-        <SkipLink href="#work">Skip to the work</SkipLink>
-        <Guard part="How far each sheet is" fallback={<Spine fill={null} />}>
-          <Trunk />
-        </Guard>
-        <Page>
-          <Sheet>
-            <Pending />
-            <Head onVerdict={setVerdict} onTools={setTools} />
-            <Notices />
-            <Body>
-              <Main id="work">
-                <WorkTop onVerdict={setVerdict} onTools={setTools} />
-                <Outlet />
-              </Main>
-              <Guard part="The list of findings">
-                <FindingsRail />
-              </Guard>
-            </Body>
-            <Foot>
-              <Guard part="The run">
-                <RunStrip />
-              </Guard>
-              <Guard part="The title block">
-                <TitleBlock />
-              </Guard>
-            </Foot>
-          </Sheet>
-        </Page>
-      </Desk>
+      <MarksContext value={marks}>
+        <Desk>
+          <SkipLink href="#work">Skip to the work</SkipLink>
+          <Guard part="How far each sheet is" fallback={<Spine fill={null} />}>
+            <Trunk />
+          </Guard>
+          <Page>
+            <Sheet>
+              <Pending />
+              <Head onVerdict={setVerdict} onTools={setTools} />
+              <Notices />
+              <Body>
+                <Main id="work">
+                  <WorkTop onVerdict={setVerdict} onTools={setTools} />
+                  <Outlet />
+                </Main>
+                <Guard part="The list of findings">
+                  <FindingsRail />
+                </Guard>
+              </Body>
+              <Foot>
+                <Guard part="The run">
+                  <RunStrip />
+                </Guard>
+                <Guard part="The title block">
+                  <TitleBlock />
+                </Guard>
+              </Foot>
+            </Sheet>
+          </Page>
+        </Desk>
+      </MarksContext>
     </SlotsContext>
   );
 });

@@ -24,7 +24,7 @@ import { MarksDialog } from './marks-dialog';
 import { NeedList } from './need-list';
 import { PinCard } from './pin-card';
 import { ReserveDialog } from './reserve-dialog';
-import { useAllotTask } from './use-allot';
+import { useAllotTask } from '../../parts/use-allot';
 import { WhyNot } from './why-not';
 
 const keepWords: Record<Keep, string> = {

@@ -15,7 +15,7 @@ import { Callout, Row, Small, Soft, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
-import { useAllotTask } from './use-allot';
+import { useAllotTask } from '../../parts/use-allot';
 
 const triggerWords: Record<EcuFit['trigger'], string> = {
   cycle: 'knows the cycle',

@@ -25,6 +25,7 @@ import { Checkbox } from '../../ui/choice';
 import { TextField } from '../../ui/text-field';
 import { Small, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { useNarrow } from '../../ui/use-narrow';
 import { usePrinting } from '../../ui/use-printing';
 
@@ -189,6 +190,7 @@ function NeedRow({ need, pinId, locked, crimped }: Row) {
         <GripVertical size={14} aria-hidden />
       </Grip>
       <span>{need.label}</span>
+      <FindingMark thing={{ type: 'need', needId: need.id }} />
       {locked && <Lock size={13} aria-label="locked" />}
       {crimped && <Crimped>crimped</Crimped>}
       {pinId ? <Pin>{pinId}</Pin> : <Open>open</Open>}

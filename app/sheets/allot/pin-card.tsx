@@ -9,6 +9,7 @@ import { ecuEnd } from '~/core/ends/ends';
 import { formatAmps, formatOhms, listWords } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import type { FaceSide } from '../../parts/connector-face';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Mono, Row, Small } from '../../ui/text';
@@ -76,6 +77,7 @@ export function PinCard({ pinId, side, onTake }: { pinId: string; side: FaceSide
           <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
           <span>{pin.label}</span>
           {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
+          <FindingMark thing={{ type: 'end', end: ecuEnd(pinId) }} />
         </Row>
         <Small>{help.counting}</Small>
         <Row $gap={3}>

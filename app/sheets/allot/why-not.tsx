@@ -8,7 +8,7 @@ import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { Callout, Row, Small, Stack } from '../../ui/text';
 import { color, shape, space } from '../../ui/theme';
-import { useAllotTask } from './use-allot';
+import { useAllotTask } from '../../parts/use-allot';
 
 const wayCost = ({ moved, recrimped, servesAll, gains }: WayOut): string =>
   [

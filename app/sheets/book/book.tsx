@@ -208,7 +208,9 @@ const PinRow = memo(function PinRow({
 }) {
   return (
     <tr>
-      <th scope="row">{pin.id}</th>
+      <th scope="row" data-inline>
+        {pin.id}
+      </th>
       <td className="name" title={pin.label}>
         {pin.label}
       </td>
@@ -242,7 +244,7 @@ function PinList() {
     <Stack $gap={2}>
       <Heading>Pin list</Heading>
       <TableScroll aria-label="Pin list">
-        <Table data-dense="true">
+        <Table data-dense="true" data-stacked="true">
           <thead>
             <tr>
               <th scope="col">cavity</th>

@@ -11,6 +11,7 @@ import { wireSizes } from '~/core/wire/wire';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
@@ -28,6 +29,15 @@ const controlWords = {
   'key-start': 'the key at start',
 } as const;
 
+/** What is found of a feed's own parts. */
+const CircuitMarks = ({ circuit }: { circuit: Circuit }) => (
+  <>
+    {[fuseEnd(circuit.id, 1), relayEnd(circuit.id, '85'), relayEnd(circuit.id, '86')].map((end) => (
+      <FindingMark key={end} thing={{ type: 'end', end }} />
+    ))}
+  </>
+);
+
 function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolean; onOpen: () => void }) {
   const over = circuit.dropVolts > circuit.limitVolts;
   const burns =
@@ -39,6 +49,7 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
           <Button weight="quiet" aria-expanded={open} onPress={onOpen}>
             {circuit.name}
           </Button>
+          <CircuitMarks circuit={circuit} />
         </th>
         <td>
           {circuit.relay
@@ -49,16 +60,20 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
                 ? 'from the key'
                 : 'direct'}
         </td>
-        <td className="figure">{formatAmps(circuit.loadAmps)}</td>
-        <td className="figure">
+        <td className="figure" data-label="load">
+          {formatAmps(circuit.loadAmps)}
+        </td>
+        <td className="figure" data-label="fuse">
           <strong style={burns ? { color: color.stop } : undefined}>{circuit.fuseAmps} A</strong>
           {circuit.fuseByPerson && <Soft> yours</Soft>}
         </td>
-        <td className="figure">
+        <td className="figure" data-label="wire">
           {circuit.squareMm} mm²{circuit.squareByPerson && <Soft> yours</Soft>}
         </td>
-        <td className="figure">{formatAmps(circuit.carriesAmps)}</td>
-        <td className="figure">
+        <td className="figure" data-label="carries">
+          {formatAmps(circuit.carriesAmps)}
+        </td>
+        <td className="figure" data-label="drop">
           <strong style={over ? { color: color.fix } : undefined}>{formatVolts(circuit.dropVolts)}</strong>
           <Soft> of {formatVolts(circuit.limitVolts)}</Soft>
         </td>
@@ -334,7 +349,7 @@ export function Feeds() {
           </p>
         ) : (
           <TableScroll aria-label="Feeds">
-            <Table>
+            <Table data-stacked="true">
               <thead>
                 <tr>
                   <th scope="col">Feed</th>

@@ -9,6 +9,7 @@ import { formatMetres, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
 import { ShortName } from '../../parts/short-name';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
@@ -122,6 +123,7 @@ const BranchRow = memo(function BranchRow({ device, isKnown }: { device: Device;
       <Button weight="quiet" isDisabled={!isKnown} onPress={() => select({ type: 'device', deviceId: device.id })}>
         <ShortName label={device.label} />
       </Button>
+      <FindingMark thing={{ type: 'device', deviceId: device.id }} />
       <NumberField
         label={`Branch of ${device.label}`}
         hideLabel
@@ -182,9 +184,11 @@ const CutRow = memo(function CutRow({
         <ShortName label={from} />
       </td>
       <td className="name">
-        <ShortName label={to} />
+        <ShortName label={to} /> <FindingMark thing={{ type: 'wire', wireId }} />
       </td>
-      <td className="figure">{squareMm}</td>
+      <td className="figure" data-label="mm²">
+        {squareMm}
+      </td>
       <td>
         <WireMark colour={colour} />
       </td>
@@ -250,7 +254,7 @@ export function Loom() {
             </p>
           ) : (
             <TableScroll aria-label="Cut list">
-              <Table data-dense="true">
+              <Table data-dense="true" data-stacked="true">
                 <thead>
                   <tr>
                     <th scope="col">#</th>
@@ -298,7 +302,10 @@ const Columns = styled.div`
 `;
 const Branch = styled.div.attrs({ role: 'listitem' })`
   display: grid;
-  grid-template-columns: 1fr 110px;
+  grid-template-columns: 1fr auto 110px;
+  & > :last-child {
+    grid-column: 3;
+  }
   gap: ${space[2]};
   align-items: center;
   padding: 1px 0;

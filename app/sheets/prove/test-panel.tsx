@@ -16,6 +16,7 @@ import { Button } from '../../ui/button';
 import { useTyped } from '../../ui/typed';
 import { Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { Keypad } from './keypad';
 
 const NUMBER = /^\d{0,6}([.,]\d{0,3})?$/;
@@ -33,7 +34,8 @@ function Place({ test }: { test: ProveTest }) {
         <Big>{pin ? pin.id : labelOf(derived.net, test.hold)}</Big>
         <div>
           <Lead>
-            {test.kind === 'isolation' ? 'against' : 'to'} {labelOf(derived.net, test.touch)}
+            {test.kind === 'isolation' ? 'against' : 'to'} {labelOf(derived.net, test.touch)}{' '}
+            {test.wireIds[0] !== undefined && <FindingMark thing={{ type: 'wire', wireId: test.wireIds[0] }} />}
           </Lead>
           {place && (
             <Soft>

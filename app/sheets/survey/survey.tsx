@@ -13,6 +13,7 @@ import { at, color, shape, space } from '../../ui/theme';
 import { AddDevice } from './add-device';
 import { DeviceDetail } from './device-detail';
 import { EngineDialog, Facts } from './facts';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 
 function DeviceList({ onAdd }: { onAdd: () => void }) {
@@ -47,16 +48,19 @@ function DeviceList({ onAdd }: { onAdd: () => void }) {
                 const needs = derived.net.needs.filter((need) => need.deviceId === device.id);
                 return (
                   <li key={device.id}>
-                    <DeviceRow
-                      aria-expanded={open}
-                      data-selected={open}
-                      onPress={() => select(open ? null : { type: 'device', deviceId: device.id })}
-                    >
-                      <strong>{device.label}</strong>
-                      <Soft>{kind.name}</Soft>
-                      <Soft>{plural(kind.terminals.length, 'terminal')}</Soft>
-                      <span>{needs.length > 0 ? plural(needs.length, 'pin') : 'no pin'}</span>
-                    </DeviceRow>
+                    <Line>
+                      <DeviceRow
+                        aria-expanded={open}
+                        data-selected={open}
+                        onPress={() => select(open ? null : { type: 'device', deviceId: device.id })}
+                      >
+                        <strong>{device.label}</strong>
+                        <Soft>{kind.name}</Soft>
+                        <Soft>{plural(kind.terminals.length, 'terminal')}</Soft>
+                        <span>{needs.length > 0 ? plural(needs.length, 'pin') : 'no pin'}</span>
+                      </DeviceRow>
+                      <FindingMark thing={{ type: 'device', deviceId: device.id }} />
+                    </Line>
                     {open && <DeviceDetail device={device} kind={kind} />}
                   </li>
                 );
@@ -123,6 +127,18 @@ const Columns = styled.div`
   }
   ${at.print} {
     grid-template-columns: 1fr;
+  }
+`;
+/** A device, and beside it what is found of it. */
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 64px;
+  align-items: center;
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  ${at.print} {
+    display: block;
   }
 `;
 const DeviceRow = styled(AriaButton)`

@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { answerOf } from '../../workers/answer';
-import type { AllotApi } from '../../workers/allot.worker';
+import { answerOf } from '../workers/answer';
+import type { AllotApi } from '../workers/allot.worker';
 
 export interface AllotTask<T> {
   readonly busy: boolean;
@@ -31,7 +31,7 @@ export function useAllotTask<T>(work: Work<T>, onDone?: (answer: T) => void): Al
   useEffect(() => stop, [stop]);
   const run = () => {
     stop();
-    const own = new Worker(new URL('../../workers/allot.worker.ts', import.meta.url), { type: 'module' });
+    const own = new Worker(new URL('../workers/allot.worker.ts', import.meta.url), { type: 'module' });
     worker.current = own;
     setState({ busy: true, progress: 0, answer: null, failure: null });
     const live = () => worker.current === own;

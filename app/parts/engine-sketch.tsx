@@ -1,0 +1,126 @@
+import { styled } from 'styled-components';
+import { cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
+import { Small } from '../ui/text';
+import { color, type } from '../ui/theme';
+
+const coilWords: Record<Engine['ignition'], string> = {
+  direct: 'a coil each',
+  wasted: 'one coil for two',
+  distributor: 'one coil and a distributor',
+};
+
+/** Coils of an engine, by how it is ignited. */
+const coilsOf = ({ ignition, cylinders }: Engine): number =>
+  ignition === 'direct' ? cylinders : ignition === 'wasted' ? Math.ceil(cylinders / 2) : 1;
+
+const [CENTRE, RING, BORE] = [110, 78, 17];
+/** The wheels: on the crank, toothed; on the cam within it, where the cycle must be known. */
+const [CRANK, CAM] = [50, 41];
+const needsPhase = ({ kind, injection }: Engine) => kind === 'four-stroke' && injection === 'sequential';
+const at = (degrees: number, radius: number) => {
+  const angle = ((degrees - 90) * Math.PI) / 180;
+  return { x: CENTRE + radius * Math.cos(angle), y: CENTRE + radius * Math.sin(angle) };
+};
+
+/** The engine as it was described: its cylinders round one cycle, each where it fires, in the order they do. */
+export function EngineSketch({ engine }: { engine: Engine }) {
+  const cycle = cycleDegrees(engine);
+  const fires = [...firingAngleByCylinder(engine)].sort((one, other) => one[1] - other[1]);
+  const bore = Math.min(BORE, (Math.PI * RING) / Math.max(1, fires.length) - 2);
+  const words = `${engine.cylinders} cylinders over ${cycle}°: ${fires.map(([cylinder, angle]) => `${cylinder} at ${angle}°`).join(', ')}`;
+  return (
+    <Figure>
+      <svg viewBox="-26 0 272 220" role="img" aria-label={words}>
+        <circle cx={CENTRE} cy={CENTRE} r={RING} className="ring" />
+        {Array.from({ length: cycle / 90 }, (_, i) => {
+          const [from, to] = [at((i * 90 * 360) / cycle, RING - 5), at((i * 90 * 360) / cycle, RING + 5)];
+          return <line key={i} x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="ring" />;
+        })}
+        {fires.map(([cylinder, angle], i) => {
+          const { x, y } = at((angle * 360) / cycle, RING);
+          const label = at((angle * 360) / cycle, RING + bore + 11);
+          return (
+            <g key={cylinder}>
+              <circle cx={x} cy={y} r={bore} className={i === 0 ? 'bore first' : 'bore'} />
+              <text x={x} y={y} className={i === 0 ? 'number first' : 'number'}>
+                {cylinder}
+              </text>
+              {fires.length <= 8 && (
+                <text x={label.x} y={label.y} className="angle">
+                  {angle}°
+                </text>
+              )}
+            </g>
+          );
+        })}
+        <circle cx={CENTRE} cy={CENTRE} r={CRANK} className="wheel" />
+        {needsPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
+        <text x={CENTRE} y={CENTRE - 12} className="middle">
+          {cycle}°
+        </text>
+        <text x={CENTRE} y={CENTRE + 6} className="small">
+          {coilsOf(engine)} {coilsOf(engine) === 1 ? 'coil' : 'coils'}
+        </text>
+        <text x={CENTRE} y={CENTRE + 22} className="small">
+          {engine.injection}
+        </text>
+      </svg>
+      <Small as="figcaption">
+        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords[engine.ignition]}, to {engine.maxRpm} rpm. A
+        crank wheel
+        {needsPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
+      </Small>
+    </Figure>
+  );
+}
+
+const Figure = styled.figure`
+  display: grid;
+  gap: 4px;
+  justify-items: center;
+  text-align: center;
+  svg {
+    width: 100%;
+    max-width: 280px;
+  }
+  .ring {
+    fill: none;
+    stroke: ${color.rule};
+    stroke-width: 1.5;
+  }
+  .wheel {
+    fill: none;
+    stroke: ${color.rule};
+    stroke-width: 5;
+    stroke-dasharray: 4 4;
+  }
+  .bore {
+    fill: ${color.sheet};
+    stroke: ${color.ink};
+    stroke-width: 1.8;
+  }
+  .bore.first {
+    fill: ${color.pencil};
+    stroke: ${color.pencil};
+  }
+  text {
+    text-anchor: middle;
+    dominant-baseline: central;
+    fill: ${color.ink};
+  }
+  .number {
+    font: 700 15px ${type.mono};
+  }
+  .number.first {
+    fill: ${color.onInk};
+  }
+  .angle,
+  .small {
+    font-size: 12px;
+    fill: ${color.soft};
+  }
+  .middle {
+    font-weight: 700;
+    font-size: 17px;
+  }
+`;
