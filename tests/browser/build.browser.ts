@@ -194,5 +194,5 @@ test('the command box finds a pin and goes there', async ({ page }) => {
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/allot/);
-  await expect(page.getByLabel('The run')).toContainText('The run of A13');
+  await expect(page.getByLabel('The run', { exact: true })).toContainText('The run of A13');
 });

@@ -19,7 +19,7 @@ test('the demo build goes through every sheet, with figures on each', async ({ p
     await expect(page.getByRole('heading', { level: 1 })).toContainText(String(index + 1));
     await expect(verdict(page)).toContainText(proof[sheet]);
     await expect(page.getByLabel('Title block')).toContainText(`${index + 1} of 9`);
-    await expect(await findings(page)).toContainText('Findings 10');
+    await expect(page.getByRole('button', { name: '10 findings: show them' })).toBeVisible();
   }
 });
 

@@ -102,3 +102,40 @@ test('a build that is not here, and a page that is not, say so', async ({ page, 
   // The browser itself logs the 404 it was sent, and the router the missing build.
   watched.splice(0);
 });
+
+test('the garage says of each build how far its sheets are, what is wrong and what is next, and goes there', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.getByRole('textbox', { name: 'Vehicle or machine' }).fill('Another car');
+  await page.getByRole('textbox', { name: 'Vehicle or machine' }).press('Tab');
+  await saved(page);
+  const allotted = await page
+    .getByRole('navigation', { name: 'Sheets' })
+    .getByRole('link', { name: /^Allot,/ })
+    .getAttribute('aria-label');
+  await page.getByRole('link', { name: 'Garage: all builds' }).click();
+  const card = page.getByRole('listitem').filter({ hasText: 'Pellworth' }).filter({ hasText: 'last worked on' });
+  const levels = card.getByRole('list', { name: /^How far each sheet/ }).getByRole('listitem');
+  await expect(levels).toHaveCount(9);
+  await expect(levels.nth(1)).toContainText(/(\d+) %/.exec(allotted!)![0]);
+  await expect(card).toContainText('3 to fix');
+  await card.getByRole('link', { name: 'Mend 1 reading that is wrong.' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /Prove/ })).toBeVisible();
+});
+
+test('New build draws the engine as it is described, and tries it on every ECU', async ({ page }) => {
+  await page.goto('/new');
+  await ready(page);
+  await expect(
+    page.getByRole('img', { name: /^4 cylinders over 720°: 1 at 0°, 3 at 180°, 4 at 360°, 2 at 540°/ }),
+  ).toBeVisible();
+  const ecus = page.getByRole('radiogroup', { name: 'ECU' });
+  await expect(ecus.getByTestId('fit').first()).toContainText(/All \d+ needs have a pin/);
+  const before = await ecus.getByTestId('fit').count();
+  expect(before).toBeGreaterThanOrEqual(3);
+  await page.getByRole('textbox', { name: 'Cylinders' }).fill('12');
+  await page.getByRole('textbox', { name: 'Cylinders' }).press('Tab');
+  await expect(page.getByRole('img', { name: /^12 cylinders over 720°/ })).toBeVisible();
+  await expect(ecus.getByTestId('fit').first()).toContainText(/\d+ of \d+ needs without a pin/);
+});

@@ -99,7 +99,7 @@ test('feeds: a wire too thin is found and derived again; the relay’s diode has
   await page.getByRole('button', { name: 'Wire 86 to supply' }).click();
   await expect(await findings(page)).not.toContainText('Suppressed relay reversed');
   await page.getByRole('button', { name: /^85: A7/ }).click();
-  await expect(page.getByLabel('The run')).toContainText('A7');
+  await expect(page.getByLabel('The run', { exact: true })).toContainText('A7');
 });
 
 test('feeds: the pump by key is a stop, with its remedy', async ({ page }) => {
@@ -129,7 +129,7 @@ test('loom: slack changes every length; the cut list as a file matches the sheet
   expect(lines).toHaveLength(142);
   expect(lines[0]).toBe('from,to,mm2,colour,metres,cable');
   await page.getByRole('button', { name: /^Wire 1: / }).click();
-  await expect(page.getByLabel('The run')).toContainText('chassis ground');
+  await expect(page.getByLabel('The run', { exact: true })).toContainText('chassis ground');
   await choose(page, /Order of work/, 'Shortest first');
   await expect(page.getByRole('button', { name: /^Wire 1: / })).toBeVisible();
   await choose(page, /Covering/, /Sealed/);
@@ -187,7 +187,7 @@ test('findings: a press selects the place and goes to its sheet; the source is a
   await expect(page.getByText(/Source: Variants of one sensor exist/)).toBeVisible();
   await page.getByRole('button', { name: /No flyback path on a relay/ }).click();
   await expect(page).toHaveURL(/feeds/);
-  await expect(page.getByLabel('The run')).toContainText('Main feed relay · 85');
+  await expect(page.getByLabel('The run', { exact: true })).toContainText('Main feed relay · 85');
   await saved(page);
 });
 
@@ -219,5 +219,5 @@ test('prove: a beep is kept as a beep, not as a figure', async ({ page }) => {
     .filter({ hasText: 'Coil 5 · C' })
     .first()
     .click();
-  await expect(page.getByLabel('The run')).toContainText('a beep, no figure');
+  await expect(page.getByLabel('The run', { exact: true })).toContainText('a beep, no figure');
 });

@@ -96,7 +96,7 @@ test('a pip opens what is found at the thing itself; the panel has all, and is k
   await expect(panel).toBeHidden();
   await expect(count(page)).toBeFocused();
   await goTo(page, 'Book');
-  await expect(await findings(page)).toContainText('Nothing to say about this sheet.');
+  await expect(await findings(page)).toContainText('No finding on this sheet');
   await page.getByRole('button', { name: 'Keep it beside the work' }).click();
   const beside = (await panel.boundingBox())!;
   const work = (await page.locator('#work').boundingBox())!;

@@ -136,13 +136,12 @@ export const GroupItem = memo(
 
 /** What another sheet has to say, in one line. */
 export const OtherItem = memo(
-  function OtherItem({ group, here }: { group: FindingGroup; here: SheetId }) {
-    const go = useGo(here);
+  function OtherItem({ group, onGo }: { group: FindingGroup; onGo: (group: FindingGroup) => void }) {
     const Icon = severityIcons[group.severity];
     const [first] = group.findings;
     return (
       <li>
-        <Line onPress={() => go(first)}>
+        <Line onPress={() => onGo(group)}>
           <Icon size={14} aria-label={group.severity} style={{ color: toneColor(group.severity) }} />
           <span>
             {groupTitle(group)} <Small>· {sheetInfo(first.sheet).title}</Small>
@@ -151,7 +150,7 @@ export const OtherItem = memo(
       </li>
     );
   },
-  (one, other) => saysTheSame(one.group, other.group) && one.here === other.here,
+  (one, other) => saysTheSame(one.group, other.group) && one.onGo === other.onGo,
 );
 
 /** A finding left as it is: still there to be read, with who and why. */

@@ -7,8 +7,9 @@ import { groupFindings, type FindingGroup } from '~/core/rules/grouped';
 import type { Finding, SheetId } from '~/core/rules/rule';
 import { plural } from '~/core/units/format';
 import { useBuild, useLater } from '../../build/context';
-import { Heading, Small, Soft, Stack, toneColor } from '../../ui/text';
+import { Heading, Small, Stack, toneColor } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { useStable } from '../../ui/use-stable';
 import { sheetAt } from '../sheets';
 import { IconButton } from '../shell/icon-button';
 import { AsideItem, GroupItem, groupTitle, OtherItem, severityIcons } from './item';
@@ -27,7 +28,7 @@ function usePanel(sheet: SheetId) {
     pinned,
     isOpen: pinned || here !== null,
     group: here?.group ?? null,
-    open: (group: string | null) => setOpened({ sheet, group }),
+    open: (group: string | null, on = sheet) => setOpened({ sheet: on, group }),
     close: () => {
       setOpened(null);
       if (pinned) {
@@ -47,7 +48,7 @@ function usePanel(sheet: SheetId) {
 export const FindingsRail = memo(function FindingsRail() {
   const sheet = sheetAt(useLocation().pathname).id;
   const { findings } = useLater();
-  const { select } = useBuild();
+  const { select, goTo } = useBuild();
   const panel = usePanel(sheet);
   const count = useRef<HTMLButtonElement>(null);
   const { mine, others, aside, standing } = useMemo(() => {
@@ -63,10 +64,18 @@ export const FindingsRail = memo(function FindingsRail() {
   useEffect(() => {
     marks.set(findings.filter((finding) => finding.sheet === sheet && finding.aside === null));
   }, [marks, findings, sheet]);
+  const here = mine.reduce((sum, group) => sum + group.findings.length, 0);
   const close = () => {
     panel.close();
     count.current?.focus();
   };
+  // On the sheet it belongs to, the panel is open at it again.
+  const go = useStable((group: FindingGroup) => {
+    const { where, sheet: there } = group.findings[0];
+    if (where) select(where);
+    panel.open(group.id, there);
+    goTo(there);
+  });
   const show = (group: FindingGroup) => {
     const { where } = group.findings[0];
     if (where) select(where);
@@ -93,7 +102,7 @@ export const FindingsRail = memo(function FindingsRail() {
       {panel.isOpen && (
         <Panel data-pinned={panel.pinned} tabIndex={0} role="group" aria-label="All findings">
           <Top>
-            <strong>Findings {standing}</strong>
+            <strong>{here > 0 ? `On this sheet ${here}` : 'No finding on this sheet'}</strong>
             <IconButton
               aria-label={panel.pinned ? 'No longer keep it beside the work' : 'Keep it beside the work'}
               aria-pressed={panel.pinned}
@@ -105,13 +114,12 @@ export const FindingsRail = memo(function FindingsRail() {
               <X size={17} aria-hidden />
             </IconButton>
           </Top>
-          {mine.length === 0 && <Soft>Nothing to say about this sheet.</Soft>}
           <Stack as="ul" $gap={4}>
             {mine.map((group) => (
               <GroupItem key={group.id} group={group} here={sheet} chosen={panel.group === group.id} />
             ))}
           </Stack>
-          <Elsewhere others={others} here={sheet} />
+          <Elsewhere others={others} onGo={go} />
           <SetAside aside={aside} />
         </Panel>
       )}
@@ -144,14 +152,14 @@ function Pip({
   );
 }
 
-function Elsewhere({ others, here }: { others: readonly FindingGroup[]; here: SheetId }) {
+function Elsewhere({ others, onGo }: { others: readonly FindingGroup[]; onGo: (group: FindingGroup) => void }) {
   if (others.length === 0) return null;
   return (
     <>
       <Heading>On other sheets</Heading>
       <Stack as="ul" $gap={1}>
         {others.map((group) => (
-          <OtherItem key={group.id} group={group} here={here} />
+          <OtherItem key={group.id} group={group} onGo={onGo} />
         ))}
       </Stack>
     </>
