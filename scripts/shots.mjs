@@ -20,6 +20,8 @@ async function shoot(name, route, { width = 1280, height = 800, theme = 'paper',
   await page.goto(base + route);
   await page.waitForSelector('html[data-ready]');
   await page.getByRole('heading', { level: 1 }).waitFor();
+  // The sheet itself, not the page that stands in while the build is read.
+  await page.getByText('Opening the build…').waitFor({ state: 'hidden' });
   if (act) await act(page);
   await page.waitForTimeout(600);
   await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });

@@ -96,7 +96,9 @@ test('an own ECU: paste 60 pins, set right, save, allot, lock, add two needs: on
   expect(Object.values(first)).not.toContain('open');
   // One is locked where it is.
   const [lockedNeed] = Object.keys(first).filter((id) => id.startsWith('clt'));
-  await page.getByRole('button', { name: new RegExp(`^${first[lockedNeed]},`) }).click();
+  // Its connector comes with it: with more cavities than fit one above the other, each connector is a tab.
+  await page.locator(`[data-need="${lockedNeed}"]`).click();
+  await expect(page.getByRole('button', { name: new RegExp(`^${first[lockedNeed]},`) })).toBeVisible();
   await page.getByRole('button', { name: 'Must be here' }).click();
   await saved(page);
   // Two more needs.

@@ -59,9 +59,12 @@ export async function goTo(page: Page, title: string): Promise<void> {
 /** The panel of findings, opened where it is not. */
 export async function findings(page: Page) {
   const panel = page.getByRole('group', { name: 'All findings' });
-  const count = page.getByRole('button', { name: /^\d+ findings?: (show|hide) them$/ });
-  if ((await count.getAttribute('aria-expanded')) === 'false') await count.click();
-  await expect(panel).toBeVisible();
+  const show = page.getByRole('button', { name: /^\d+ findings?: show them$/ });
+  // On the way to another sheet it may open by itself between the look and the press.
+  await expect(async () => {
+    if (await show.isVisible()) await show.click({ timeout: 2000 });
+    await expect(panel).toBeVisible({ timeout: 2000 });
+  }).toPass({ timeout: 30_000 });
   return panel;
 }
 

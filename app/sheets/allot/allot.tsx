@@ -130,6 +130,11 @@ export function Allot({ help }: { help: Help }) {
   const ofPin = withId(build.ecu.pins, cardPin)?.connector;
   const stays = picked && (picked.zoom === 'all' || picked.pin === cardPin || picked.zoom === ofPin);
   const zoom = stays ? picked.zoom : fits(build.ecu.connectors) ? 'all' : (ofPin ?? build.ecu.connectors[0].id);
+  // While a need is carried, a tab says how many cavities would take it.
+  const tab = ({ id }: { id: string }) => {
+    const takes = able ? build.ecu.pins.filter((pin) => pin.connector === id && able.has(pin.id)).length : 0;
+    return { id, name: able && zoom !== 'all' ? `${id}, ${takes} fit` : id };
+  };
   const shownConnectors = build.ecu.connectors.filter((connector) => zoom === 'all' || connector.id === zoom);
   const large = shownConnectors.length === 1 && Math.max(...shownConnectors[0].rows) <= 12;
   return (
@@ -189,7 +194,7 @@ export function Allot({ help }: { help: Help }) {
               <Segmented
                 label="Connector"
                 hideLabel
-                choices={[{ id: 'all', name: 'all' }, ...build.ecu.connectors.map(({ id }) => ({ id, name: id }))]}
+                choices={[{ id: 'all', name: 'all' }, ...build.ecu.connectors.map(tab)]}
                 value={zoom}
                 onChange={(to) => setPicked({ zoom: to, pin: cardPin })}
               />
