@@ -69,6 +69,7 @@ test('trigger: a wheel the ECU cannot decode, then one it can; the light moves t
   await choose(page, /On the cam/, 'No cam signal');
   await expect(await findings(page)).toContainText('Sequential without phase');
   await page.getByRole('button', { name: 'Inject in pairs instead' }).click();
+  await page.getByRole('button', { name: 'Close the findings' }).click();
   await page.getByRole('textbox', { name: 'Light shows' }).fill('14');
   await expect(page.getByText('too early: new offset')).toContainText('88.0°');
   await page.getByRole('button', { name: 'Use 88.0° and read the light again' }).click();
