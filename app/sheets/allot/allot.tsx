@@ -49,6 +49,13 @@ function useAllotment(keep: Keep) {
   );
 }
 
+/** Letters of the list of spares that fit the head; a longer one is counted there, and told in full below. */
+const MOST_LETTERS = 64;
+const spareSummary = (spares: ReturnType<typeof sparesOf>): string => {
+  const words = spareWords(spares) || 'Nothing';
+  return words.length > MOST_LETTERS ? plural(spareCount(spares), 'pin') : words;
+};
+
 /** Rows of cavities that stand one above the other without scrolling; more connectors than that are tabs. */
 const MOST_ROWS = 5;
 const fits = (connectors: EcuDefinition['connectors']): boolean =>
@@ -148,7 +155,7 @@ export function Allot({ help }: { help: Help }) {
           ) : open > 0 ? (
             <strong style={{ color: color.pencil }}>{open} open.</strong>
           ) : (
-            <Soft>{spareWords(spares) || 'Nothing'} spare.</Soft>
+            <Soft>{spareSummary(spares)} spare.</Soft>
           )}
         </span>
       }
