@@ -184,9 +184,10 @@ test('fire up: a shut gate takes no confirmation, and says why it is shut', asyn
 
 test('findings: a press selects the place and goes to its sheet; the source is at hand', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Source' }).first().click();
-  await expect(page.getByText(/Source: Variants of one sensor exist/)).toBeVisible();
-  await page.getByRole('button', { name: /No flyback path on a relay/ }).click();
+  const panel = await findings(page);
+  await panel.getByRole('button', { name: 'Source' }).first().click();
+  await expect(panel.getByText(/Source: Variants of one sensor exist/)).toBeVisible();
+  await panel.getByRole('button', { name: /No flyback path on a relay/ }).click();
   await expect(page).toHaveURL(/feeds/);
   await expect(page.getByLabel('The run', { exact: true })).toContainText('Main feed relay · 85');
   await saved(page);
