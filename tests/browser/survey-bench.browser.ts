@@ -83,7 +83,7 @@ test('a mystery wire becomes a question; a moved wire gives the plan its colour'
   await dialog.getByRole('button', { name: /Plan the wire at B10 as GN\/YE/ }).click();
   await expect(dialog).toContainText('It is GN/YE, 0.75 mm²');
   await dialog.getByRole('button', { name: 'Leave it' }).click();
-  await page.locator('#work').getByRole('link', { name: 'Notes' }).click();
+  await page.locator('header').getByRole('link', { name: 'Notes' }).click();
   await expect(page.locator('#work')).toContainText('What is the PK/BK wire at F28 3?');
   await goTo(page, 'Allot');
   await page.getByRole('button', { name: /^B10,/ }).click();

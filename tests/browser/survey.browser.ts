@@ -4,8 +4,8 @@ import { axe, choose, expect, findings, goTo, openDemo, ready, saved, test, verd
 
 /** Opens a page of the survey by its tab. */
 async function page_(page: Page, name: string): Promise<void> {
-  await page.locator('#work').getByRole('link', { name, exact: true }).click();
-  await expect(page.locator('#work').getByRole('link', { name, exact: true })).toHaveAttribute('aria-current', 'page');
+  await page.locator('header').getByRole('link', { name, exact: true }).click();
+  await expect(page.locator('header').getByRole('link', { name, exact: true })).toHaveAttribute('aria-current', 'page');
 }
 
 const header = 'connector\tcavity\tcolour\tsize\tfunction\tcondition\tsplice\tdecision\tpile\tmove to\tnote\tbench row';
