@@ -169,6 +169,7 @@ test('a sensor is calibrated by a pasted table, and a reading is judged', async 
   await expect(page.getByTestId('judgement')).toContainText("the ECU's setting is not");
   await expect(page.getByRole('list', { name: 'What would explain it' })).toContainText('2 bar absolute');
   await expect(await findings(page)).toContainText('Key-on reading not right');
+  await page.getByRole('button', { name: 'Close the findings' }).click();
 
   await page.getByRole('button', { name: 'Change it' }).click();
   const dialog = page.getByRole('dialog', { name: /^Calibration/ });
@@ -274,9 +275,11 @@ test('a body plug joins the netlist, and a lone lamp is told', async ({ page }) 
   await page.getByRole('button', { name: /Add the first plug/ }).click();
   await expect(page.getByRole('heading', { name: 'Bulkhead plug' })).toBeVisible();
   await expect(await findings(page)).toContainText('oil lamp');
+  await page.getByRole('button', { name: 'Close the findings' }).click();
   await page.getByRole('button', { name: /Key feed fuse/ }).click();
   await expect(page.locator('footer')).toContainText('Bulkhead plug · 1');
-  await page.getByRole('button', { name: /Take Alternator through the lamp/ }).click();
+  await (await findings(page)).getByRole('button', { name: /Take Alternator through the lamp/ }).click();
+  await page.getByRole('button', { name: 'Close the findings' }).click();
   await expect(page.locator('#work')).toContainText('Alternator · L');
   await page.getByRole('button', { name: /Add cavity 8/ }).click();
   await expect(verdict(page)).toContainText('1 cavity not known yet');
