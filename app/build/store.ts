@@ -4,6 +4,7 @@ import type { Selection } from '~/core/netlist/run';
 import type { Beside } from '~/core/rules/beside';
 import type { Session, SessionView } from '../storage/session';
 import { BesideTask } from './beside';
+import { Teller } from './teller';
 import type { Told } from './tracked';
 import type { TypingKeeper } from './typing';
 
@@ -18,23 +19,32 @@ export interface BuildState {
   readonly typing: boolean;
 }
 
+/** What is derived may break on a build it does not expect: whoever draws it says so, and the build opens all the same. */
+function soundly<T>(read: () => T, otherwise: T): T {
+  try {
+    return read();
+  } catch {
+    return otherwise;
+  }
+}
+
 /** A run to look at from the start: the first need that has its pin. */
 function firstRun({ build, derived }: Pick<BuildState, 'build' | 'derived'>): Selection | null {
-  const need = derived.net.needs.find((one) => build.assignments[one.id] !== undefined);
+  const need = soundly(() => derived.net.needs.find((one) => build.assignments[one.id] !== undefined), undefined);
   return need ? { type: 'need', needId: need.id } : null;
 }
 
 /** Brings together what is told of one open build: its session, what is typed, what is selected, and what a solver says beside. */
-export class BuildStore implements Told<BuildState> {
+export class BuildStore extends Teller implements Told<BuildState> {
   private state: BuildState;
   private beside: { readonly build: Build; readonly said: Beside } | null = null;
-  private readonly listeners = new Set<() => void>();
   private readonly task: BesideTask;
 
   constructor(
     readonly session: Session,
     readonly keeper: TypingKeeper,
   ) {
+    super();
     const view = session.snapshot();
     const [{ build }, derived] = [view, derive(view.build)];
     this.state = { build, view, derived, selection: firstRun({ build, derived }), typing: keeper.typing() };
@@ -48,10 +58,6 @@ export class BuildStore implements Told<BuildState> {
   }
 
   readonly now = (): BuildState => this.state;
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
   readonly select = (selection: Selection | null): void => this.set({ selection });
 
   /** Follows the session until it is called back. */
@@ -76,11 +82,11 @@ export class BuildStore implements Told<BuildState> {
 
   private askBeside(): void {
     const { build, derived } = this.state;
-    this.task.ask(build, () => derived.waits);
+    this.task.ask(build, () => soundly(() => derived.waits, false));
   }
 
   private set(part: Partial<BuildState>): void {
     this.state = { ...this.state, ...part };
-    for (const listener of this.listeners) listener();
+    this.tell();
   }
 }

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
-import { cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
+import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
+import { plural } from '~/core/units/format';
 import { Small } from '../ui/text';
 import { color, type } from '../ui/theme';
 
@@ -9,21 +10,16 @@ const coilWords: Record<Engine['ignition'], string> = {
   distributor: 'one coil and a distributor',
 };
 
-/** Coils of an engine, by how it is ignited. */
-const coilsOf = ({ ignition, cylinders }: Engine): number =>
-  ignition === 'direct' ? cylinders : ignition === 'wasted' ? Math.ceil(cylinders / 2) : 1;
-
 const [CENTRE, RING, BORE] = [110, 78, 17];
 /** The wheels: on the crank, toothed; on the cam within it, where the cycle must be known. */
 const [CRANK, CAM] = [50, 41];
-const needsPhase = ({ kind, injection }: Engine) => kind === 'four-stroke' && injection === 'sequential';
 const at = (degrees: number, radius: number) => {
   const angle = ((degrees - 90) * Math.PI) / 180;
   return { x: CENTRE + radius * Math.cos(angle), y: CENTRE + radius * Math.sin(angle) };
 };
 
-/** The engine as it was described: its cylinders round one cycle, each where it fires, in the order they do. */
-export function EngineSketch({ engine }: { engine: Engine }) {
+/** The engine as it was described: its cylinders round one cycle, each where it fires, in the order they do. @param coils Of the usual parts; null: none are laid down. */
+export function EngineSketch({ engine, coils }: { engine: Engine; coils: number | null }) {
   const cycle = cycleDegrees(engine);
   const fires = [...firingAngleByCylinder(engine)].sort((one, other) => one[1] - other[1]);
   const bore = Math.min(BORE, (Math.PI * RING) / Math.max(1, fires.length) - 2);
@@ -54,12 +50,12 @@ export function EngineSketch({ engine }: { engine: Engine }) {
           );
         })}
         <circle cx={CENTRE} cy={CENTRE} r={CRANK} className="wheel" />
-        {needsPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
+        {asksPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
         <text x={CENTRE} y={CENTRE - 12} className="middle">
           {cycle}°
         </text>
         <text x={CENTRE} y={CENTRE + 6} className="small">
-          {coilsOf(engine)} {coilsOf(engine) === 1 ? 'coil' : 'coils'}
+          {coils === null ? coilWords[engine.ignition] : plural(coils, 'coil')}
         </text>
         <text x={CENTRE} y={CENTRE + 22} className="small">
           {engine.injection}
@@ -68,7 +64,7 @@ export function EngineSketch({ engine }: { engine: Engine }) {
       <Small as="figcaption">
         Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords[engine.ignition]}, to {engine.maxRpm} rpm. A
         crank wheel
-        {needsPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
+        {asksPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
       </Small>
     </Figure>
   );

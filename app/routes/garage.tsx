@@ -4,18 +4,18 @@ import { FileTrigger } from 'react-aria-components';
 import { Link, useFetcher, useNavigate, useRouteLoaderData } from 'react-router';
 import { styled } from 'styled-components';
 import { adoptTrash, lookInBin } from '../storage/bin';
-import { database, type BuildCard } from '../storage/database';
+import { database } from '../storage/database';
 import type { ImportPreview } from '../storage/garage';
 import type { GarageAnswer } from '../storage/garage-actions';
 import { listCards } from '../storage/cards';
 import { usage } from '../storage/room';
+import { Card, type Send } from '../parts/build-card';
 import { Bin, Room, Unsaved } from '../parts/garage-keeping';
 import { NewVersion, useOffline } from '../parts/new-version';
-import { sheetList } from '../parts/sheets';
 import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button, buttonLook, type Weight } from '../ui/button';
-import { Heading, Row, Small, Soft, Stack, VisuallyHidden } from '../ui/text';
-import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
+import { Bad, Heading, Row, Small, Soft, Stack } from '../ui/text';
+import { applyTheme, color, currentTheme, space } from '../ui/theme';
 import type { loader as rootLoader } from '../root';
 import type { Route } from './+types/garage';
 
@@ -51,118 +51,7 @@ export async function clientAction({ request }: Route.ClientActionArgs): Promise
 }
 
 /** Dialogs come when they are opened: the garage itself stays light. */
-const RenameDialog = lazy(() => import('../parts/garage-dialogs').then((all) => ({ default: all.RenameDialog })));
 const ImportDialog = lazy(() => import('../parts/garage-dialogs').then((all) => ({ default: all.ImportDialog })));
-
-const day = (iso: string) =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
-
-/** What a card asks of the garage. */
-type Send = (fields: Record<string, string>) => void;
-
-function Card({ card, send }: { card: BuildCard; send: Send }) {
-  const [renaming, setRenaming] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const onExport = async () => {
-    const [{ readForExport }, { exportBuild }] = await Promise.all([
-      import('../storage/garage'),
-      import('../storage/export'),
-    ]);
-    const build = await readForExport(card.id);
-    setProblem(build.ok ? await exportBuild(build.value) : build.problem.sentence);
-  };
-  return (
-    <CardRow>
-      <div>
-        <CardLink id={`build-${card.id}`} to={`/build/${encodeURIComponent(card.id)}/survey`}>
-          {card.name}
-        </CardLink>
-        <Soft>{card.vehicle || 'no vehicle named'}</Soft>
-        {problem && <Bad role="alert">{problem}</Bad>}
-      </div>
-      <div>
-        {card.ecu}
-        <br />
-        <Soft>{card.engine}</Soft>
-      </div>
-      <Stand card={card} />
-      <Row $gap={3}>
-        <Button weight="quiet" onPress={() => setRenaming(true)} aria-label={`Rename ${card.name}`}>
-          Rename
-        </Button>
-        <Button
-          weight="quiet"
-          onPress={() => send({ intent: 'duplicate', id: card.id })}
-          aria-label={`Duplicate ${card.name}`}
-        >
-          Duplicate
-        </Button>
-        <Button weight="quiet" onPress={() => void onExport()} aria-label={`Export ${card.name}`}>
-          Export
-        </Button>
-        <Button
-          weight="quiet"
-          onPress={() => send({ intent: 'delete', id: card.id, name: card.name })}
-          aria-label={`Delete ${card.name}`}
-        >
-          Delete
-        </Button>
-      </Row>
-      {renaming && (
-        <Suspense>
-          <RenameDialog
-            name={card.name}
-            onRename={(name) => {
-              send({ intent: 'rename', id: card.id, name });
-              setRenaming(false);
-            }}
-            onClose={() => setRenaming(false)}
-          />
-        </Suspense>
-      )}
-    </CardRow>
-  );
-}
-
-const severalWords = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`);
-
-/** What a person looks for when they come back: how far each sheet is, what is wrong, what is next. */
-function Stand({ card }: { card: BuildCard }) {
-  const { standing } = card;
-  const last = <Small>last worked on {day(card.changedAt)}</Small>;
-  if (!standing)
-    return (
-      <div>
-        <Small>Open it once, and it says here where it stands.</Small>
-        <br />
-        {last}
-      </div>
-    );
-  const { stops, fixes } = standing;
-  return (
-    <StandBox>
-      <Levels role="list" aria-label={`How far each sheet of ${card.name} is`}>
-        {sheetList.map((sheet, i) => (
-          <Level key={sheet.id} role="listitem" title={`${sheet.title}, ${Math.round(standing.sheets[i] * 100)} %`}>
-            <VisuallyHidden>
-              {sheet.title} {Math.round(standing.sheets[i] * 100)} %
-            </VisuallyHidden>
-            <span aria-hidden style={{ height: `${Math.round(standing.sheets[i] * 100)}%` }} />
-          </Level>
-        ))}
-      </Levels>
-      <Wrong data-stop={stops > 0}>
-        {stops + fixes === 0
-          ? 'nothing wrong'
-          : [stops > 0 && severalWords(stops, 'stop', 'stops'), fixes > 0 && `${fixes} to fix`]
-              .filter((one) => one !== false)
-              .join(', ')}
-      </Wrong>
-      <NextLink to={`/build/${encodeURIComponent(card.id)}/${standing.nextSheet}`}>{standing.next}</NextLink>
-      {last}
-    </StandBox>
-  );
-}
 
 /** A demo may be opened once an answer; a deletion or a new name leaves the keyboard where the next step is. */
 function useAnswer(answer: GarageAnswer | undefined, idle: boolean, undo: RefObject<HTMLButtonElement | null>): void {
@@ -363,75 +252,6 @@ const ActLink = styled(Link)<{ $weight?: Weight }>`
 const PlainLink = styled(Link)`
   padding: ${space[1]} ${space[2]};
 `;
-const CardRow = styled.li`
-  display: grid;
-  grid-template-columns: minmax(0, 1.9fr) minmax(0, 1.3fr) minmax(0, 2fr) auto;
-  gap: ${space[2]} ${space[5]};
-  align-items: center;
-  padding: ${space[3]} 0;
-  border-bottom: ${shape.hair} solid ${color.rule};
-  & > div:first-child {
-    display: grid;
-  }
-  ${at.tablet} {
-    grid-template-columns: 1fr 1fr;
-  }
-  ${at.narrow} {
-    grid-template-columns: 1fr;
-  }
-`;
-const CardLink = styled(Link)`
-  font-size: ${type.lead};
-  font-weight: 700;
-  text-decoration: none;
-  &:hover {
-    text-decoration: underline;
-  }
-`;
-const StandBox = styled.div`
-  display: grid;
-  grid-template-columns: auto 1fr;
-  align-items: center;
-  gap: 2px ${space[2]};
-  & > :nth-child(n + 3) {
-    grid-column: 1 / -1;
-    justify-self: start;
-  }
-`;
-/** The spine, laid flat: a level for each sheet. */
-const Levels = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 3px;
-`;
-const Level = styled.span`
-  display: flex;
-  align-items: flex-end;
-  width: 17px;
-  height: 19px;
-  padding: 1.5px;
-  border: 1.5px solid ${color.ink};
-  border-radius: 4px;
-  & > span:last-child {
-    width: 100%;
-    border-radius: 1px;
-    background: ${color.ink};
-  }
-`;
-const Wrong = styled(Small)`
-  white-space: nowrap;
-  &[data-stop='true'] {
-    color: ${color.stop};
-    font-weight: 700;
-  }
-`;
-const NextLink = styled(Link)`
-  font-weight: 700;
-  text-decoration-color: ${color.pencil};
-  &:hover {
-    color: ${color.selection};
-  }
-`;
 const Demos = styled.ul`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 360px), 1fr));
@@ -456,10 +276,4 @@ const SaidBox = styled.div`
 const Told = styled.p`
   padding: ${space[2]} ${space[3]};
   background: ${color.selectionWash};
-`;
-const Bad = styled.p`
-  background: ${color.sheet};
-  padding: ${space[2]} ${space[3]};
-  border-left: 4px solid ${color.stop};
-  color: ${color.stop};
 `;

@@ -4,7 +4,7 @@ import { redirect, useActionData, useNavigation, useSubmit, Link } from 'react-r
 import { styled } from 'styled-components';
 import { Radio, RadioGroup } from 'react-aria-components';
 import { catalog } from '~/catalog';
-import { answersSchema, startBuild, starterParts, type Answers } from '~/core/edits/starter';
+import { answersSchema, coilCount, startBuild, starterParts, type Answers } from '~/core/edits/starter';
 import { zodProblem } from '~/core/data/zod-problem';
 import type { DeviceKind } from '~/core/devices/kind';
 import { kindWord } from '~/core/ecu/ask';
@@ -22,7 +22,7 @@ import { Button } from '../ui/button';
 import { Checkbox } from '../ui/choice';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
-import { FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
+import { Bad, FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
 import { at, color, shape, space, type } from '../ui/theme';
 import type { Route } from './+types/new';
 
@@ -124,7 +124,9 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
               </FieldGrid>
               <EngineForm draft={draft} onChange={setDraft} errors={errors} />
             </Stack>
-            {shown && <EngineSketch engine={shown} />}
+            {shown && (
+              <EngineSketch engine={shown} coils={withUsual ? coilCount(starterParts(shown, ecu, kinds)) : null} />
+            )}
           </Beside>
         </Stack>
         <Stack $gap={3}>
@@ -248,9 +250,4 @@ const EcuChoice = styled(Radio)`
     border-color: ${color.selection};
     box-shadow: 0 0 0 1.5px ${color.selection};
   }
-`;
-const Bad = styled.p`
-  padding: ${space[2]} ${space[3]};
-  border-left: 4px solid ${color.stop};
-  color: ${color.stop};
 `;

@@ -93,3 +93,11 @@ export const VisuallyHidden = styled.span`
   clip-path: inset(50%);
   white-space: nowrap;
 `;
+
+/** A problem, told where it happened. */
+export const Bad = styled.p`
+  background: ${color.sheet};
+  padding: ${space[2]} ${space[3]};
+  border-left: 4px solid ${color.stop};
+  color: ${color.stop};
+`;

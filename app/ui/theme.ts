@@ -1,3 +1,5 @@
+import { keepChoice, keptChoice } from './kept-choice';
+
 /** Roles of colour, space and type. Components use these names only; the values live in global-style.ts. */
 export const themeNames = ['paper', 'night'] as const;
 export type ThemeName = (typeof themeNames)[number];
@@ -5,14 +7,14 @@ export type ThemeName = (typeof themeNames)[number];
 const COOKIE = 'gonyx-theme';
 
 export function themeFromCookie(cookie: string | null): ThemeName | undefined {
-  const value = /(?:^|;\s*)gonyx-theme=(\w+)/.exec(cookie ?? '')?.[1];
+  const value = keptChoice(COOKIE, cookie);
   return themeNames.find((name) => name === value);
 }
 
 /** Sets the theme at once and for the next visit. */
 export function applyTheme(theme: ThemeName): void {
   document.documentElement.dataset.theme = theme;
-  document.cookie = `${COOKIE}=${theme};path=/;max-age=31536000;samesite=strict`;
+  keepChoice(COOKIE, theme);
 }
 
 export function currentTheme(): ThemeName {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { hasRole, kindSchema, pressureRange, sensorsIn, thermistorIn, trait, type DeviceKind } from '../devices/kind';
 import { shortKindName } from '../devices/name';
 import { ecuSchema, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
-import { engineSchema, wastedPairs, type Engine } from '../engine/engine';
+import { asksPhase, engineSchema, wastedPairs, type Engine } from '../engine/engine';
 import type { Result } from '../problem';
 import { ok } from '../problem';
 import { standardBarometerKpa } from '../sensing/atmosphere';
@@ -51,8 +51,6 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   const sensor = has('vr') ? 'vr' : 'hall';
   const triggerOn = (shaft: 'crank' | 'cam', kindOf: 'vr' | 'hall') => (kind: DeviceKind) =>
     trait(kind, 'trigger')?.shaft === shaft && trait(kind, 'trigger')?.sensor === kindOf;
-  // Only a four-stroke has a cam; rotors and two-strokes fire once a turn.
-  const phase = engine.kind === 'four-stroke' && engine.injection === 'sequential';
   const injected = engine.injection !== 'none';
   const barometer = standardBarometerKpa(0);
   const wanted = (barometer + (engine.aspiration === 'boosted' ? engine.boostKpa : 0)) * 1.1;
@@ -70,7 +68,7 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   const injector = kinds.find((kind) => (trait(kind, 'injector')?.ohms ?? 0) >= 10);
   const parts: (StarterPart | null)[] = [
     find(triggerOn('crank', sensor)),
-    phase ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
+    asksPhase(engine) ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
     injected && injector ? { kind: injector, cylinders: allCylinders(engine) } : null,
     coils(engine, ecu, kinds),
     injected ? find((kind) => hasRole(kind, 'pump')) : null,
@@ -82,6 +80,12 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   ];
   return parts.filter((part) => part !== null);
 }
+
+/** How many coils are among parts to start from. */
+export const coilCount = (parts: readonly StarterPart[]): number =>
+  parts
+    .filter(({ kind }) => trait(kind, 'coil') !== null)
+    .reduce((sum, { cylinders }) => sum + Math.max(1, cylinders.length), 0);
 
 /** What is asked of a person who begins a build, by a page or by a file. */
 export const answersSchema = z.object({

@@ -89,12 +89,24 @@ test('a pip opens what is found at the thing itself; the panel has all, and is k
   await expect(mark).toBeInViewport();
   await page.keyboard.press('Escape');
   await expect(here).toBeHidden();
+  // Left open, it does not open by itself on the way back.
+  await pip.click();
+  await expect(here).toBeVisible();
+  await page.goBack();
+  await page.goForward();
+  await expect(mark).toBeAttached();
+  await expect(here).toBeHidden();
   // All of them; a sheet that has none says so.
   const panel = await findings(page);
   await expect(panel).toContainText('On other sheets');
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();
   await expect(count(page)).toBeFocused();
+  // What lies over the work goes when the work is pressed.
+  await count(page).click();
+  await expect(panel).toBeVisible();
+  await page.locator('#work').click({ position: { x: 200, y: 8 } });
+  await expect(panel).toBeHidden();
   await goTo(page, 'Book');
   await expect(await findings(page)).toContainText('No finding on this sheet');
   await page.getByRole('button', { name: 'Keep it beside the work' }).click();

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useSyncExternalStore } from 'react';
+import { Teller } from '../../build/teller';
 import type { Selection } from '~/core/netlist/run';
 import type { Finding } from '~/core/rules/rule';
 
@@ -15,20 +16,11 @@ export const thingKey = (thing: Selection): string =>
 const NONE: readonly Finding[] = [];
 
 /** Findings by the thing they are about, so that each stands as a mark at it; and which of them is opened. */
-export class Marks {
+export class Marks extends Teller {
   private byThing: ReadonlyMap<string, readonly Finding[]> = new Map();
   private opened: string | null = null;
   /** Things with a mark on show, and how many of them. */
   private readonly shown = new Map<string, number>();
-  private readonly listeners = new Set<() => void>();
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  private tell(): void {
-    for (const listener of this.listeners) listener();
-  }
 
   /** What is found of a sheet; a thing of which the same is said keeps its list. */
   set(findings: readonly Finding[]): void {
@@ -63,8 +55,13 @@ export class Marks {
     this.shown.set(key, (this.shown.get(key) ?? 0) + 1);
     return () => {
       const left = (this.shown.get(key) ?? 1) - 1;
-      if (left > 0) this.shown.set(key, left);
-      else this.shown.delete(key);
+      if (left > 0) {
+        this.shown.set(key, left);
+        return;
+      }
+      this.shown.delete(key);
+      // What is no longer there does not open by itself when it comes back.
+      if (this.opened === key) this.open(null);
     };
   }
   has(key: string): boolean {

@@ -1,9 +1,7 @@
+import { keepChoice, keptChoice } from '../../ui/kept-choice';
+
 const COOKIE = 'gonyx-findings';
 
 /** Whether the person keeps the panel of findings beside the work. */
-export const isPinned = (): boolean => new RegExp(`(?:^|;\\s*)${COOKIE}=pinned`).test(document.cookie);
-
-/** Kept for the next visit, as the theme is. */
-export function keepPinned(pinned: boolean): void {
-  document.cookie = `${COOKIE}=${pinned ? 'pinned' : 'open'};path=/;max-age=31536000;samesite=strict`;
-}
+export const isPinned = (): boolean => keptChoice(COOKIE, document.cookie) === 'pinned';
+export const keepPinned = (pinned: boolean): void => keepChoice(COOKIE, pinned ? 'pinned' : 'open');

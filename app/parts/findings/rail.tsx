@@ -29,6 +29,8 @@ function usePanel(sheet: SheetId) {
     isOpen: pinned || here !== null,
     group: here?.group ?? null,
     open: (group: string | null, on = sheet) => setOpened({ sheet: on, group }),
+    /** Looked at for a moment: done with. */
+    dismiss: () => setOpened(null),
     close: () => {
       setOpened(null);
       if (pinned) {
@@ -65,6 +67,14 @@ export const FindingsRail = memo(function FindingsRail() {
     marks.set(findings.filter((finding) => finding.sheet === sheet && finding.aside === null));
   }, [marks, findings, sheet]);
   const here = mine.reduce((sum, group) => sum + group.findings.length, 0);
+  useEffect(() => {
+    if (!panel.isOpen || panel.pinned) return;
+    const onPress = ({ target }: PointerEvent) => {
+      if (target instanceof Element && target.closest('#work')) panel.dismiss();
+    };
+    document.addEventListener('pointerdown', onPress);
+    return () => document.removeEventListener('pointerdown', onPress);
+  });
   const close = () => {
     panel.close();
     count.current?.focus();

@@ -196,6 +196,9 @@ const Verdict = styled.div.attrs({ role: 'group', 'aria-label': 'State of the sh
     text-align: left;
     padding-block: ${space[1]};
   }
+  ${at.print} {
+    max-height: none;
+  }
 `;
 const Room = styled.span`
   flex: 1;

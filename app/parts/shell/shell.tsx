@@ -5,7 +5,7 @@ import { useLater } from '../../build/context';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { Marks, MarksContext } from '../findings/marks';
 import { FindingsRail } from '../findings/rail';
-import { RunStrip } from '../run-strip';
+import { RunStrip } from '../run/run-strip';
 import { Page } from '../sheet-frame';
 import { Spine } from '../spine';
 import { TitleBlock } from '../title-block';
@@ -13,13 +13,13 @@ import { Guard } from './guard';
 import { Head, WorkTop } from './head';
 import { Notices } from './notices';
 import { Pending } from './pending';
-import { Shown, SlotsContext } from './slots';
+import { RunOnShow, SlotsContext } from './slots';
 
 /** What every sheet of a build stands in. It is drawn once; each part listens for itself, and none of them takes another with it. */
 export const Shell = memo(function Shell() {
   const [verdict, setVerdict] = useState<HTMLElement | null>(null);
   const [tools, setTools] = useState<HTMLElement | null>(null);
-  const [shown] = useState(() => new Shown());
+  const [shown] = useState(() => new RunOnShow());
   const [marks] = useState(() => new Marks());
   const slots = useMemo(() => ({ verdict, tools, shown }), [verdict, tools, shown]);
   return (

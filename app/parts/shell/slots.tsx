@@ -1,20 +1,16 @@
 import { createContext } from 'react';
 import type { Selection } from '~/core/netlist/run';
+import { Teller } from '../../build/teller';
 
 /** What the run strip shows besides the selection: told by the sheet on show, heard by the strip alone. */
-export class Shown {
+export class RunOnShow extends Teller {
   private selection: Selection | null = null;
-  private readonly listeners = new Set<() => void>();
 
   readonly now = (): Selection | null => this.selection;
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
   readonly set = (selection: Selection | null): void => {
     if (JSON.stringify(selection) === JSON.stringify(this.selection)) return;
     this.selection = selection;
-    for (const listener of this.listeners) listener();
+    this.tell();
   };
 }
 
@@ -22,6 +18,6 @@ export class Shown {
 export interface Slots {
   readonly verdict: HTMLElement | null;
   readonly tools: HTMLElement | null;
-  readonly shown: Shown;
+  readonly shown: RunOnShow;
 }
-export const SlotsContext = createContext<Slots>({ verdict: null, tools: null, shown: new Shown() });
+export const SlotsContext = createContext<Slots>({ verdict: null, tools: null, shown: new RunOnShow() });

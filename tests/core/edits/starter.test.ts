@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { startBuild, starterParts } from '~/core/edits/starter';
+import { coilCount, startBuild, starterParts } from '~/core/edits/starter';
 import { pressureRange, sensorsIn, trait } from '~/core/devices/kind';
 import { engineSchema, wastedPairs, type Engine } from '~/core/engine/engine';
 import { ordersAll, proposedOrder } from '~/core/engine/propose';
@@ -164,3 +164,18 @@ const startedOn = (ecuId: string) => {
   if (!made.ok) throw new Error(made.problem.sentence);
   return made.value;
 };
+
+describe('coils counted', () => {
+  const count = (cylinders: number, ignition: Engine['ignition'], firingOrder: number[]) =>
+    coilCount(parts({ ...four, cylinders, ignition, firingOrder, firingAngles: null }));
+  test('one each, one for two that fire a turn apart, one before a distributor', () => {
+    expect(count(4, 'direct', [1, 3, 4, 2])).toBe(4);
+    expect(count(4, 'wasted', [1, 3, 4, 2])).toBe(2);
+    expect(count(4, 'distributor', [1, 3, 4, 2])).toBe(1);
+  });
+  test('five cylinders have no pairs: what is laid down is counted, not half of them', () => {
+    const five = count(5, 'wasted', [1, 2, 4, 5, 3]);
+    expect(wastedPairs({ ...four, cylinders: 5, firingOrder: [1, 2, 4, 5, 3], firingAngles: null })).toBeNull();
+    expect(five).toBe(5);
+  });
+});

@@ -1,19 +1,18 @@
-import { withId } from '~/core/data/with-id';
-import { Check, ChevronUp, X } from 'lucide-react';
+import { ChevronUp } from 'lucide-react';
 import { memo, useContext, useMemo, useState, useSyncExternalStore } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { expectRun, type RunExpectation } from '~/core/prove/expect';
-import { endOf, endType, portOf, type EndKey } from '~/core/ends/ends';
+import { endType, type EndKey } from '~/core/ends/ends';
 import { runOf, type Hop, type Run } from '~/core/netlist/run';
 import { labelOf } from '~/core/netlist/label';
 import type { SheetId } from '~/core/rules/rule';
-import { formatMetres, formatOhms, formatVolts } from '~/core/units/format';
-import { useBuild, useLater } from '../build/context';
-import { Soft, VisuallyHidden } from '../ui/text';
-import { at, color, shape, space, type } from '../ui/theme';
-import { SlotsContext } from './shell/slots';
-import { WireLine, WireMark } from './wire-mark';
+import { formatOhms } from '~/core/units/format';
+import { useBuild, useLater } from '../../build/context';
+import { Soft, VisuallyHidden } from '../../ui/text';
+import { at, color, shape, space } from '../../ui/theme';
+import { SlotsContext } from '../shell/slots';
+import { HopBox, HopRow, type HopState } from './hops';
 
 const homeSheet: Record<string, SheetId> = {
   ecu: 'allot',
@@ -29,93 +28,6 @@ const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(
     new Date(iso),
   );
-
-type HopState = 'right' | 'wrong' | null;
-
-const StateMark = ({ state }: { state: HopState }) => (
-  <>
-    {state === 'right' && <Check size={15} aria-label="proved" style={{ color: color.proved }} />}
-    {state === 'wrong' && <X size={15} aria-label="read wrong" style={{ color: color.stop }} />}
-  </>
-);
-
-/** What stands at a hop, in two short lines. */
-function useHopWords(hop: Hop, volts: number | null) {
-  const { build, derived } = useBuild();
-  const ref = endOf(hop.end);
-  const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
-  return {
-    label: labelOf(derived.net, hop.end),
-    place: pin?.label ?? (endType(hop.end) === 'splice' ? 'joint' : portOf(hop.end)),
-    volts: volts !== null ? `${formatVolts(volts)} key on` : null,
-  };
-}
-
-interface HopProps {
-  readonly hop: Hop;
-  readonly volts: number | null;
-  readonly selected: boolean;
-  readonly state: HopState;
-  readonly onGo: (hop: Hop) => void;
-}
-
-/** A hop as it stands in the strip. */
-function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
-  const words = useHopWords(hop, volts);
-  return (
-    <>
-      <Box data-selected={selected} onPress={() => onGo(hop)}>
-        <strong>
-          {words.label}
-          <StateMark state={state} />
-        </strong>
-        <Soft>{volts !== null ? words.volts : words.place}</Soft>
-      </Box>
-      {hop.next &&
-        ('wire' in hop.next ? (
-          <WireBox>
-            <span>
-              {hop.next.wire.colour} {hop.next.wire.squareMm}
-            </span>
-            <WireLine
-              colour={hop.next.wire.colour}
-              dashed={hop.next.wire.shield === 'ecu-end' || hop.next.wire.shield === 'both-ends'}
-            />
-            <Soft>
-              {formatMetres(hop.next.wire.lengthMetres)} · {formatOhms(hop.next.wire.ohms)}
-            </Soft>
-          </WireBox>
-        ) : (
-          <Through>{hop.next.through}</Through>
-        ))}
-    </>
-  );
-}
-
-/** The same hop in the drawer, where there is room for all of it. */
-function HopRow({ hop, volts, selected, state, onGo }: HopProps) {
-  const words = useHopWords(hop, volts);
-  return (
-    <li>
-      <Row data-selected={selected} onPress={() => onGo(hop)}>
-        <strong>
-          {words.label} <StateMark state={state} />
-        </strong>
-        <span>{words.place}</span>
-        <span>{words.volts}</span>
-      </Row>
-      {hop.next &&
-        ('wire' in hop.next ? (
-          <Between>
-            <WireMark colour={hop.next.wire.colour} /> {hop.next.wire.squareMm} mm² ·{' '}
-            {formatMetres(hop.next.wire.lengthMetres)} · {formatOhms(hop.next.wire.ohms)}
-          </Between>
-        ) : (
-          <Between>through {hop.next.through}</Between>
-        ))}
-    </li>
-  );
-}
 
 /** What a reading of the whole run should be, and what it was. */
 function Expectation({ run, expectation, brief }: { run: Run; expectation: RunExpectation; brief: boolean }) {
@@ -315,63 +227,6 @@ const Hops = styled.div`
     display: none;
   }
 `;
-const Box = styled(AriaButton)`
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  flex: none;
-  min-width: 84px;
-  max-width: 170px;
-  height: 46px;
-  padding: 1px ${space[2]};
-  border: ${shape.line} solid ${color.ink};
-  border-radius: ${shape.radius};
-  background: ${color.sheet};
-  font-size: 12px;
-  line-height: 1.3;
-  cursor: pointer;
-  strong,
-  span {
-    max-width: 100%;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  strong {
-    font-size: ${type.small};
-  }
-  strong svg {
-    translate: 2px 2px;
-  }
-  &[data-selected='true'] {
-    border-color: ${color.selection};
-    box-shadow: 0 0 0 1.5px ${color.selection};
-  }
-  &[data-hovered] {
-    background: ${color.raised};
-  }
-`;
-const WireBox = styled.div`
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  min-width: 104px;
-  flex: none;
-  font-size: 12px;
-  line-height: 1.2;
-  white-space: nowrap;
-  & > span:first-child {
-    font-weight: 700;
-  }
-`;
-const Through = styled.div`
-  align-self: center;
-  flex: none;
-  padding: 0 ${space[2]};
-  font-size: 12px;
-  color: ${color.soft};
-  border-block: ${shape.line} dashed ${color.soft};
-`;
 const Expect = styled.div`
   flex: none;
   display: grid;
@@ -407,35 +262,4 @@ const Drawer = styled.div`
     inset: auto 0 100% 0;
     border-right: 0;
   }
-`;
-const Row = styled(AriaButton)`
-  display: grid;
-  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) 110px;
-  gap: ${space[3]};
-  width: 100%;
-  max-width: 640px;
-  min-height: 32px;
-  align-items: center;
-  padding: 2px ${space[3]};
-  border: ${shape.hair} solid ${color.ink};
-  border-radius: ${shape.radius};
-  background: none;
-  text-align: left;
-  cursor: pointer;
-  &[data-selected='true'] {
-    border-color: ${color.selection};
-    box-shadow: 0 0 0 1px ${color.selection};
-  }
-  &[data-hovered] {
-    background: ${color.raised};
-  }
-  @media (pointer: coarse) {
-    min-height: ${shape.target};
-  }
-`;
-const Between = styled.div`
-  margin-left: ${space[5]};
-  padding: 2px ${space[3]};
-  border-left: 3px solid ${color.ink};
-  color: ${color.soft};
 `;
