@@ -20,6 +20,12 @@ export const Table = styled.table`
     vertical-align: baseline;
     border-bottom: ${shape.hair} solid ${color.rule};
   }
+  ${at.tablet} {
+    th,
+    td {
+      padding-right: ${space[2]};
+    }
+  }
   thead th {
     color: ${color.soft};
     font-size: ${type.small};

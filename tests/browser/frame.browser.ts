@@ -1,32 +1,4 @@
-import { axe, expect, openDemo, pages, ready, sheets, test } from './support';
-
-test.describe('WCAG 2.2 AA by axe', () => {
-  for (const [theme, name, size] of [
-    // Colours go by the theme, layout by the width: each theme and each size stands in one of three.
-    ['paper', 'wide', { width: 1280, height: 800 }],
-    ['night', 'tablet', { width: 820, height: 1180 }],
-    ['night', 'phone', { width: 390, height: 844 }],
-  ] as const)
-    test(`every page, ${theme}, ${name}`, async ({ page, context, baseURL }) => {
-      test.setTimeout(400_000);
-      await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
-      await page.setViewportSize(size);
-      const id = await openDemo(page);
-      const found: string[] = [];
-      for (const path of ['/', '/new', '/library', '/library/ecus', ...pages.map((one) => `/build/${id}/${one}`)]) {
-        await page.goto(path);
-        await ready(page);
-        await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-        for (const violation of await axe(page)) found.push(`${path}: ${violation}`);
-        // Nothing makes the page scroll sideways.
-        expect(
-          await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
-          path,
-        ).toBeLessThanOrEqual(0);
-      }
-      expect(found).toEqual([]);
-    });
-});
+import { expect, openDemo, ready, sheets, test } from './support';
 
 test('security headers stand on pages and files', async ({ request }) => {
   for (const path of ['/', '/mark.svg', '/no/such']) {

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test as base, type Page } from '@playwright/test';
-import { sheetList } from '../../app/parts/sheets';
 
 /** Every test also fails on a console error, a hydration warning, an uncaught error or a foreign request. */
 export const test = base.extend<{ watched: string[] }>({
@@ -27,11 +26,6 @@ export const test = base.extend<{ watched: string[] }>({
 
 export { expect };
 export const sheets = ['survey', 'allot', 'trigger', 'feeds', 'loom', 'prove', 'fire-up', 'trace', 'book'] as const;
-
-/** Every page of every sheet. */
-export const pages = sheetList.flatMap((sheet) =>
-  sheet.pages.length === 0 ? [sheet.id] : sheet.pages.map(({ path }) => `${sheet.id}${path}`),
-);
 
 export async function ready(page: Page): Promise<void> {
   await page.waitForSelector('html[data-ready]');

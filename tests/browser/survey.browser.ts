@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { axe, choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
+import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 /** Opens a page of the survey by its tab. */
 async function page_(page: Page, name: string): Promise<void> {
@@ -327,34 +327,4 @@ test('questions, parts and hours are kept, and their totals stand in the book', 
   await goTo(page, 'Book');
   await expect(page.locator('#work')).toContainText('€14.00');
   await expect(page.locator('#work')).toContainText('Which way round is the throttle sensor?');
-});
-
-test('every page of the survey and the library keep WCAG 2.2 AA, wide by day and narrow by night', async ({
-  page,
-  context,
-  baseURL,
-}) => {
-  const id = await openDemo(page);
-  const found: string[] = [];
-  for (const [theme, width, height] of [
-    ['paper', 1280, 800],
-    ['night', 390, 844],
-  ] as const) {
-    await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
-    await page.setViewportSize({ width, height });
-    for (const path of ['identify', 'donor', 'body', 'sensing', 'fuel', 'notes']
-      .map((one) => `/build/${id}/survey/${one}`)
-      .concat('/library')) {
-      await page.goto(path);
-      await ready(page);
-      await page.getByRole('heading', { level: 1 }).waitFor();
-      await page.waitForTimeout(300);
-      for (const violation of await axe(page)) found.push(`${theme} ${path}: ${violation}`);
-      const sideways = await page.evaluate(
-        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-      );
-      if (sideways > 0) found.push(`${theme} ${path} scrolls sideways by ${sideways}`);
-    }
-  }
-  expect(found).toEqual([]);
 });

@@ -19,16 +19,24 @@ import { isPinned, keepPinned } from './pinned';
 /** Pips that find room beside the work; the panel has them all. */
 const MOST_PIPS = 8;
 
+interface Opened {
+  readonly sheet: SheetId;
+  readonly group: string | null;
+  /** The sheet it was opened from, until the other is there: it stays in sight on the way. */
+  readonly from: SheetId | null;
+}
+
 /** Whether the panel stands open, and at what. Open only for the sheet it was opened on, unless it is pinned. */
 function usePanel(sheet: SheetId) {
   const [pinned, setPinned] = useState(isPinned);
-  const [opened, setOpened] = useState<{ readonly sheet: SheetId; readonly group: string | null } | null>(null);
-  const here = opened?.sheet === sheet ? opened : null;
+  const [opened, setOpened] = useState<Opened | null>(null);
+  if (opened?.from && opened.sheet === sheet) setOpened({ ...opened, from: null });
+  const here = opened && (opened.sheet === sheet || opened.from === sheet) ? opened : null;
   return {
     pinned,
     isOpen: pinned || here !== null,
     group: here?.group ?? null,
-    open: (group: string | null, on = sheet) => setOpened({ sheet: on, group }),
+    open: (group: string | null, on = sheet) => setOpened({ sheet: on, group, from: on === sheet ? null : sheet }),
     /** Looked at for a moment: done with. */
     dismiss: () => setOpened(null),
     close: () => {
@@ -41,7 +49,7 @@ function usePanel(sheet: SheetId) {
     pin: (kept: boolean) => {
       keepPinned(kept);
       setPinned(kept);
-      setOpened({ sheet, group: null });
+      setOpened({ sheet, group: null, from: null });
     },
   };
 }

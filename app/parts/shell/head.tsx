@@ -181,9 +181,10 @@ const Verdict = styled.div.attrs({ role: 'group', 'aria-label': 'State of the sh
     max-height: none;
     font-size: ${type.small};
     & br {
-      content: '';
-      display: inline-block;
-      width: 0.6em;
+      display: none;
+    }
+    & br + * {
+      margin-left: 0.6em;
     }
   }
   ${at.tablet} {
@@ -209,7 +210,7 @@ const Line = styled.div`
   align-items: center;
   gap: ${space[1]} ${space[4]};
   min-height: 30px;
-  margin-bottom: ${space[2]};
+  margin-bottom: ${space[3]};
 `;
 const Actions = styled.div`
   display: flex;

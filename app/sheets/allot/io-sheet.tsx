@@ -57,7 +57,7 @@ export function IoSheet() {
         <Small>A blank box is for the pen; ✓ is what Gonyx knows.</Small>
       </Tools>
       <TableScroll aria-label="I/O sheet">
-        <Table>
+        <Table data-stacked="true">
           <thead>
             <tr>
               <th scope="col">Pin</th>
@@ -82,20 +82,20 @@ export function IoSheet() {
                 data-selected={selection?.type === 'end' && selection.end === ecuEnd(row.pinId)}
                 onClick={() => select({ type: 'end', end: ecuEnd(row.pinId) })}
               >
-                <th scope="row" className="wire">
+                <th scope="row" className="wire" data-inline>
                   {row.pinId}
                 </th>
                 <td>{row.ecuLabel}</td>
                 <td>{row.serves === 'free' ? <Soft>free</Soft> : row.serves}</td>
-                <td>{row.to}</td>
+                <td data-label={row.to === '' ? undefined : 'to'}>{row.to}</td>
                 <td className="wire">
                   {row.squareMm === null ? '' : <WireMark colour={row.colour} squareMm={row.squareMm} />}
                 </td>
                 <td className="figure">{row.metres === null ? '' : `${row.metres.toFixed(2)} m`}</td>
-                <Tick wanted={row.to !== ''} done={false} />
-                <Tick wanted={row.to !== ''} done={row.crimped} />
-                <Tick wanted={row.to !== ''} done={row.crimped} />
-                <Tick wanted={row.to !== ''} done={row.proved} />
+                <Tick label="cut" wanted={row.to !== ''} done={false} />
+                <Tick label="crimped" wanted={row.to !== ''} done={row.crimped} />
+                <Tick label="pulled" wanted={row.to !== ''} done={row.crimped} />
+                <Tick label="proved" wanted={row.to !== ''} done={row.proved} />
               </tr>
             ))}
           </tbody>
@@ -105,8 +105,12 @@ export function IoSheet() {
   );
 }
 
-function Tick({ wanted, done }: { wanted: boolean; done: boolean }) {
-  return <TickCell>{!wanted ? '' : done ? '✓' : <Box role="img" aria-label="not yet" />}</TickCell>;
+function Tick({ label, wanted, done }: { label: string; wanted: boolean; done: boolean }) {
+  return (
+    <TickCell data-label={wanted ? label : undefined}>
+      {!wanted ? '' : done ? '✓' : <Box role="img" aria-label="not yet" />}
+    </TickCell>
+  );
 }
 
 const Tools = styled(Row)`

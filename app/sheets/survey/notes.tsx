@@ -176,7 +176,7 @@ function Parts() {
       </form>
       {build.survey.parts.length > 0 && (
         <TableScroll aria-label="Parts">
-          <Table>
+          <Table data-stacked="true">
             <thead>
               <tr>
                 <th scope="col">Part</th>
@@ -202,7 +202,7 @@ function Parts() {
                       </>
                     )}
                   </th>
-                  <td className="figure">
+                  <td className="figure" data-label="Cost">
                     {part.costEach === null ? 'not known' : money(part.count * part.costEach, currency)}
                   </td>
                   <td style={{ minWidth: 132 }}>
