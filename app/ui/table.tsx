@@ -21,10 +21,14 @@ export const Table = styled.table`
     border-bottom: ${shape.hair} solid ${color.rule};
   }
   ${at.tablet} {
+    font-size: ${type.small};
     th,
     td {
       padding-right: ${space[2]};
     }
+  }
+  ${at.phone} {
+    font-size: ${type.body};
   }
   thead th {
     color: ${color.soft};

@@ -144,7 +144,7 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
                       {letters && <WireMark colour={letters} />}
                     </Colour>
                   </td>
-                  <td style={{ minWidth: 200 }}>
+                  <td style={{ minWidth: 160 }}>
                     <Select
                       label={`What cavity ${one.cavity} is`}
                       hideLabel
