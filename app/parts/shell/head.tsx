@@ -129,6 +129,9 @@ const Pages = styled.ul.attrs({ role: 'list' })`
     min-width: 0;
     overflow-x: auto;
     scrollbar-width: thin;
+    /* Room for the mark under the page on show, which lies on the rule. */
+    padding-bottom: 1.5px;
+    margin-bottom: -1.5px;
   }
   ${at.narrow} {
     flex-wrap: wrap;
