@@ -1,13 +1,4 @@
-import {
-  createContext,
-  useCallback,
-  useContext,
-  useDeferredValue,
-  useEffect,
-  useMemo,
-  useState,
-  useSyncExternalStore,
-} from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { ReactNode } from 'react';
 import { useNavigate, useParams, useSubmit } from 'react-router';
 import type { Derived } from '~/core/derive/derive';
@@ -72,8 +63,7 @@ export function useBuild(): BuildContextValue {
 export function useLater(): Derived {
   const store = useContext(StoreContext);
   if (!store) throw new Error('useLater outside a build');
-  const derived = () => store.now().derived;
-  return useDeferredValue(useSyncExternalStore(store.subscribe, derived, derived));
+  return useSyncExternalStore(store.later.subscribe, store.later.now, store.later.now);
 }
 
 /** Keeps what is being typed, also when the page goes. */

@@ -28,6 +28,34 @@ function soundly<T>(read: () => T, otherwise: T): T {
   }
 }
 
+/** Runs once what is drawn has been seen; a page nobody sees draws nothing, and is not waited for. */
+function afterPaint(run: () => void): void {
+  if (typeof requestAnimationFrame === 'undefined' || document.hidden) setTimeout(run, 0);
+  // The first frame draws it; in the second it is on the glass.
+  else requestAnimationFrame(() => requestAnimationFrame(run));
+}
+
+/** What is derived, told once the edit it follows from has been drawn. */
+class Later extends Teller {
+  private waits = false;
+  constructor(
+    private derived: Derived,
+    private readonly newest: () => Derived,
+  ) {
+    super();
+  }
+  readonly now = (): Derived => this.derived;
+  follow(): void {
+    if (this.waits || this.newest() === this.derived) return;
+    this.waits = true;
+    afterPaint(() => {
+      this.waits = false;
+      this.derived = this.newest();
+      this.tell();
+    });
+  }
+}
+
 /** A run to look at from the start: the first need that has its pin. */
 function firstRun({ build, derived }: Pick<BuildState, 'build' | 'derived'>): Selection | null {
   const need = soundly(() => derived.net.needs.find((one) => build.assignments[one.id] !== undefined), undefined);
@@ -39,6 +67,8 @@ export class BuildStore extends Teller implements Told<BuildState> {
   private state: BuildState;
   private beside: { readonly build: Build; readonly said: Beside } | null = null;
   private readonly task: BesideTask;
+  /** For what stands beside the work: no key press waits for the rules or the circuit. */
+  readonly later: Later;
 
   constructor(
     readonly session: Session,
@@ -48,6 +78,7 @@ export class BuildStore extends Teller implements Told<BuildState> {
     const view = session.snapshot();
     const [{ build }, derived] = [view, derive(view.build)];
     this.state = { build, view, derived, selection: firstRun({ build, derived }), typing: keeper.typing() };
+    this.later = new Later(derived, () => this.state.derived);
     this.task = new BesideTask(
       (of, said) => {
         this.beside = { build: of, said };
@@ -88,5 +119,6 @@ export class BuildStore extends Teller implements Told<BuildState> {
   private set(part: Partial<BuildState>): void {
     this.state = { ...this.state, ...part };
     this.tell();
+    this.later.follow();
   }
 }

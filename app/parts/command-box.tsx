@@ -1,7 +1,7 @@
 import { labelOf } from '~/core/netlist/label';
 import { ecuEnd } from '~/core/ends/ends';
 import { Search } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { memo, useEffect, useMemo, useState } from 'react';
 import { Autocomplete, Button as AriaButton, Input, Menu, MenuItem, SearchField, Text } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
@@ -126,7 +126,7 @@ function Box({ close }: { close: () => void }) {
 }
 
 /** Ctrl K: finds anything in the build and goes there. */
-export function CommandBox() {
+export const CommandBox = memo(function CommandBox() {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -151,7 +151,7 @@ export function CommandBox() {
       </Dialog>
     </>
   );
-}
+});
 
 const Opener = styled(AriaButton)`
   display: inline-flex;

@@ -1,17 +1,32 @@
 import { Moon, Sun } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { Button } from 'react-aria-components';
-import { Link, NavLink, useLocation, useParams } from 'react-router';
+import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import type { SheetId } from '~/core/rules/rule';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
 import { sheetList } from './sheets';
 
 /** One branch, drawn again only when its sheet has come further. */
-const Limb = memo(function Limb({ to, title, percent }: { to: string; title: string; percent: number }) {
+const Limb = memo(function Limb({
+  to,
+  title,
+  percent,
+  here,
+}: {
+  to: string;
+  title: string;
+  percent: number;
+  here: boolean;
+}) {
   return (
     <li>
-      <Branch to={to} aria-label={`${title}, ${percent} % done`} prefetch="intent">
+      <Branch
+        to={to}
+        aria-label={`${title}, ${percent} % done`}
+        aria-current={here ? 'page' : undefined}
+        prefetch="intent"
+      >
         <Stub aria-hidden viewBox="0 0 28 22" focusable="false">
           <path d="M2 0 C2 14 8 18 28 18" fill="none" stroke="currentColor" strokeWidth="4" />
         </Stub>
@@ -26,8 +41,9 @@ const Limb = memo(function Limb({ to, title, percent }: { to: string; title: str
 
 /** The trunk with its nine branches: navigation, and how far each sheet is. */
 export const Spine = memo(function Spine({ fill }: { fill: Record<SheetId, number> | null }) {
-  const { buildId } = useParams();
   const { pathname } = useLocation();
+  const buildId = pathname.split('/')[2];
+  const sheetId = pathname.split('/')[3];
   const nav = useRef<HTMLElement>(null);
   // On a phone the strip is wider than the glass: the sheet one is on stands in its middle.
   useEffect(() => {
@@ -52,6 +68,7 @@ export const Spine = memo(function Spine({ fill }: { fill: Record<SheetId, numbe
               to={`/build/${buildId}/${sheet.id}`}
               title={sheet.title}
               percent={Math.round(share * 100)}
+              here={sheet.id === sheetId}
             />
           );
         })}
@@ -161,7 +178,7 @@ const Level = styled.span`
   border-radius: 3px;
   background: ${color.ink};
 `;
-const Branch = styled(NavLink)`
+const Branch = styled(Link)`
   position: relative;
   display: grid;
   justify-items: center;

@@ -1,4 +1,5 @@
-import { expect, openDemo, ready, sheets, test } from './support';
+import { sheetList } from '../../app/parts/sheets';
+import { expect, goTo, openDemo, ready, test } from './support';
 
 test('security headers stand on pages and files', async ({ request }) => {
   for (const path of ['/', '/mark.svg', '/no/such']) {
@@ -48,10 +49,9 @@ test('narrow: the spine is a bar at the foot, the run a drawer', async ({ page }
 });
 
 test('print: the sheet without its tools, on white', async ({ page }) => {
-  const id = await openDemo(page);
-  for (const sheet of sheets) {
-    await page.goto(`/build/${id}/${sheet}`);
-    await ready(page);
+  await openDemo(page);
+  for (const { title } of sheetList) {
+    await goTo(page, title);
     await page.emulateMedia({ media: 'print' });
     await expect(page.getByRole('navigation', { name: 'Sheets' })).toBeHidden();
     await expect(page.getByText('Find anything')).toBeHidden();

@@ -1,5 +1,5 @@
-import { useEffect, useRef } from 'react';
-import { NavLink, useLocation, useParams } from 'react-router';
+import { memo, useEffect, useRef } from 'react';
+import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import { useBuild } from '../../build/context';
 import { at, color, shape, space, type } from '../../ui/theme';
@@ -50,8 +50,7 @@ export function WorkTop({ onVerdict, onTools }: Places) {
 }
 
 /** One line: number and name of the sheet, its pages, its state in words, its tools. */
-export function Head({ onVerdict, onTools }: Places) {
-  const { buildId } = useParams();
+export const Head = memo(function Head({ onVerdict, onTools }: Places) {
   const { pathname } = useLocation();
   const { build } = useBuild();
   const sheet = sheetAt(pathname);
@@ -68,7 +67,11 @@ export function Head({ onVerdict, onTools }: Places) {
         <Pages aria-label={`Pages of the ${sheet.title} sheet`} ref={list}>
           {sheet.pages.map((one) => (
             <li key={one.path}>
-              <PageLink to={`/build/${buildId}/${sheet.id}${one.path}`} end prefetch="intent">
+              <PageLink
+                to={`/build/${build.id}/${sheet.id}${one.path}`}
+                aria-current={one === page ? 'page' : undefined}
+                prefetch="intent"
+              >
                 {one.name}
               </PageLink>
             </li>
@@ -90,7 +93,7 @@ export function Head({ onVerdict, onTools }: Places) {
       </Tools>
     </Header>
   );
-}
+});
 
 const Header = styled.header`
   display: flex;
@@ -141,7 +144,7 @@ const Pages = styled.ul.attrs({ role: 'list' })`
     display: none;
   }
 `;
-const PageLink = styled(NavLink)`
+const PageLink = styled(Link)`
   display: inline-flex;
   align-items: center;
   height: 100%;

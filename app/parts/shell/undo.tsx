@@ -1,5 +1,5 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect } from 'react';
+import { memo, useEffect } from 'react';
 import { TooltipTrigger } from 'react-aria-components';
 import { useBuild } from '../../build/context';
 import { IconButton, Tip } from './icon-button';
@@ -12,7 +12,7 @@ const isTyping = (target: EventTarget | null) =>
 const isIdle = (target: EventTarget | null) =>
   target instanceof HTMLInputElement && target.dataset.undo === 'sheet' && target.value === '';
 
-export function UndoButtons() {
+export const UndoButtons = memo(function UndoButtons() {
   const { view, undo, redo } = useBuild();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -53,4 +53,4 @@ export function UndoButtons() {
       </TooltipTrigger>
     </>
   );
-}
+});
