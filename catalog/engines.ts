@@ -10,6 +10,9 @@ const engine = (
   boostKpa: 0,
   ignition: 'direct',
   injection: 'sequential',
+  plugs: 1,
+  trailingDegrees: 0,
+  injectors: 1,
   ...partial,
 });
 
@@ -62,6 +65,7 @@ export const engines: readonly Engine[] = [
     firingAngles: [0, 270],
     displacementCc: 790,
     maxRpm: 5200,
+    ignition: 'wasted',
     injection: 'semi-sequential',
   }),
   engine({
@@ -71,6 +75,7 @@ export const engines: readonly Engine[] = [
     firingAngles: [0, 315],
     displacementCc: 1390,
     maxRpm: 5600,
+    ignition: 'wasted',
     injection: 'semi-sequential',
   }),
   engine({
@@ -79,6 +84,7 @@ export const engines: readonly Engine[] = [
     firingOrder: [1],
     displacementCc: 448,
     maxRpm: 10500,
+    ignition: 'wasted',
     injection: 'batch',
   }),
   engine({
@@ -97,6 +103,9 @@ export const engines: readonly Engine[] = [
     firingOrder: [1, 2],
     displacementCc: 1308,
     maxRpm: 8500,
+    plugs: 2,
+    trailingDegrees: 10,
+    injectors: 2,
   }),
   engine({
     name: 'Three-rotor, 2.0 l',
@@ -105,5 +114,8 @@ export const engines: readonly Engine[] = [
     firingOrder: [1, 2, 3],
     displacementCc: 1962,
     maxRpm: 8200,
+    plugs: 2,
+    trailingDegrees: 10,
+    injectors: 2,
   }),
 ];

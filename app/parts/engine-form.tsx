@@ -23,6 +23,9 @@ export interface EngineDraft {
   readonly displacementCc: number | null;
   readonly ignition: Engine['ignition'];
   readonly injection: Engine['injection'];
+  readonly plugs: Engine['plugs'];
+  readonly trailingDegrees: number | null;
+  readonly injectors: Engine['injectors'];
 }
 
 export const draftOf = (engine: Engine): EngineDraft => ({
@@ -51,6 +54,7 @@ export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Rec
     firingOrder: numbersIn(draft.firingOrder),
     firingAngles: angles.length > 0 ? angles : null,
     boostKpa: draft.aspiration === 'boosted' ? draft.boostKpa : 0,
+    trailingDegrees: draft.plugs === 2 ? draft.trailingDegrees : 0,
   });
   const boostless = draft.aspiration === 'boosted' && !(draft.boostKpa !== null && draft.boostKpa > 0);
   if (parsed.success && !boostless) return { engine: parsed.data };
@@ -58,6 +62,7 @@ export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Rec
     cylinders: 'from 1 to 16',
     boostKpa: 'from 0 to 500 kPa',
     maxRpm: 'from 500 to 20000 rpm',
+    trailingDegrees: 'from 0 to 40°',
     displacementCc: 'from 20 to 20000 cc',
     name: 'a name of 1 to 80 characters',
     firingOrder: `each cylinder once, from 1 to ${draft.cylinders ?? '?'}, such as 1-3-4-2`,
@@ -188,6 +193,39 @@ export function EngineForm({
           value={draft.injection}
           onChange={(injection) => set({ injection: injection as Engine['injection'] })}
         />
+      </FieldGrid>
+      <FieldGrid $min={190}>
+        <Segmented
+          label={draft.kind === 'rotary' ? 'Plugs a rotor' : 'Plugs a cylinder'}
+          choices={[
+            { id: '1', name: 'One' },
+            { id: '2', name: draft.kind === 'rotary' ? 'Leading and trailing' : 'Two' },
+          ]}
+          value={String(draft.plugs)}
+          onChange={(id) => set({ plugs: id === '2' ? 2 : 1 })}
+        />
+        {draft.plugs === 2 && (
+          <NumberField
+            label={draft.kind === 'rotary' ? 'Trailing after leading' : 'Second plug after the first'}
+            unit="°"
+            value={draft.trailingDegrees}
+            onChange={(trailingDegrees) => set({ trailingDegrees })}
+            error={errors.trailingDegrees}
+            minValue={0}
+            maxValue={40}
+          />
+        )}
+        {draft.injection !== 'none' && (
+          <Segmented
+            label={draft.kind === 'rotary' ? 'Injectors a rotor' : 'Injectors a cylinder'}
+            choices={[
+              { id: '1', name: 'One' },
+              { id: '2', name: 'Primary and secondary' },
+            ]}
+            value={String(draft.injectors)}
+            onChange={(id) => set({ injectors: id === '2' ? 2 : 1 })}
+          />
+        )}
       </FieldGrid>
     </Stack>
   );

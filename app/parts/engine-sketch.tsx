@@ -1,14 +1,17 @@
 import { styled } from 'styled-components';
 import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
+import { firedTogether } from '~/core/engine/outputs';
 import { plural } from '~/core/units/format';
 import { Small } from '../ui/text';
 import { color, type } from '../ui/theme';
 
-const coilWords: Record<Engine['ignition'], string> = {
-  direct: 'a coil each',
-  wasted: 'one coil for two',
-  distributor: 'one coil and a distributor',
-};
+/** How the plugs are fired, in words. */
+export function coilWords(engine: Engine): string {
+  if (engine.ignition === 'distributor') return 'one coil and a distributor';
+  const each = engine.plugs === 2 ? 'a coil for each plug' : 'a coil each';
+  if (engine.ignition === 'direct') return each;
+  return firedTogether(engine, 'ignition').some((set) => set.length > 1) ? 'one coil for two' : `${each}, every turn`;
+}
 
 const [CENTRE, RING, BORE] = [110, 78, 17];
 /** The wheels: on the crank, toothed; on the cam within it, where the cycle must be known. */
@@ -55,15 +58,15 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
           {cycle}°
         </text>
         <text x={CENTRE} y={CENTRE + 6} className="small">
-          {coils === null ? coilWords[engine.ignition] : plural(coils, 'coil')}
+          {coils === null ? coilWords(engine) : plural(coils, 'coil')}
         </text>
         <text x={CENTRE} y={CENTRE + 22} className="small">
           {engine.injection}
         </text>
       </svg>
       <Small as="figcaption">
-        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords[engine.ignition]}, to {engine.maxRpm} rpm. A
-        crank wheel
+        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords(engine)}, to {engine.maxRpm} rpm. A crank
+        wheel
         {asksPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
       </Small>
     </Figure>

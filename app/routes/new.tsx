@@ -157,8 +157,8 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
           {withUsual && usual.length > 0 && (
             <Small>
               {usual
-                .map(({ kind, cylinders }) =>
-                  cylinders.length > 1 ? `${cylinders.length} × ${inSentence(kind.name)}` : inSentence(kind.name),
+                .map(({ kind, count }) =>
+                  count !== null && count > 1 ? `${count} × ${inSentence(kind.name)}` : inSentence(kind.name),
                 )
                 .join('; ')}
               . Change or remove any of them on sheet 1.

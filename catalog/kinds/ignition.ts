@@ -95,7 +95,7 @@ export const ignitionKinds: readonly DeviceKind[] = [
     id: 'coil-wasted-bare',
     name: 'Wasted-spark coil, two towers, no igniter',
     system: 'Ignition',
-    note: 'Fires two cylinders 360° apart. Set the lower cylinder number on it.',
+    note: 'Fires two cylinders 360° apart, one of them into its exhaust: name both on it.',
     terminals: [t('1', 'switched', pin({ kind: 'ignition-driver', amps: 8 })), t('2', 'feed', feed('coils', 3))],
     internals: [resistor('1', '2', 0.5)],
     traits: [
@@ -108,13 +108,14 @@ export const ignitionKinds: readonly DeviceKind[] = [
         serves: 2,
       },
     ],
+    perCylinder: true,
     twinRisk: true,
   }),
   kind({
     id: 'coil-wasted-igniter',
     name: 'Wasted-spark coil, two towers, with igniter',
     system: 'Ignition',
-    note: 'Fires two cylinders 360° apart by a logic trigger.',
+    note: 'Fires two cylinders 360° apart by a logic trigger, one of them into its exhaust: name both on it.',
     terminals: [
       t('1', 'logic trigger', pin({ kind: 'ignition-logic' })),
       t('2', 'ground', ground('head')),
@@ -122,6 +123,7 @@ export const ignitionKinds: readonly DeviceKind[] = [
     ],
     internals: [resistor('3', '2', 4700), resistor('1', '2', 5600)],
     traits: [{ type: 'coil', igniter: true, primaryOhms: 0.5, inductanceMillihenry: 3.0, dwell, serves: 2 }],
+    perCylinder: true,
     twinRisk: true,
   }),
   kind({

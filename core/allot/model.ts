@@ -158,7 +158,7 @@ function homes(
 }
 
 const outputMiss = (need: Need, ability: Ability): boolean =>
-  need.output !== null && ability.output !== undefined && ability.output !== need.output;
+  need.outputs !== null && ability.output !== undefined && !need.outputs.includes(ability.output);
 
 /** Placements that stay: locked ones, and with `placed` every one that still fits, whole pairs only. */
 function settled(

@@ -10,7 +10,7 @@ import { wheelSchema } from '../wheels/wheel';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 5;
+export const BUILD_SCHEMA_VERSION = 6;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -27,7 +27,10 @@ export const deviceSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens'),
   kindId: z.string(),
   label: z.string().min(1).max(60),
-  cylinder: z.int().min(1).max(16).nullable(),
+  /** Cylinders it serves, rising: one, those that share it, or none where it serves the whole engine. */
+  serves: z.array(z.int().min(1).max(16)).max(16),
+  /** Which plug or injector of a cylinder: 1 leading or primary, 2 trailing or secondary. */
+  row: z.union([z.literal(1), z.literal(2)]),
   /** Length of its branch from the ECU, metres. */
   branchMetres: metres,
   /** The terminal order was read off the part in hand. */

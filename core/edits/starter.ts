@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { hasRole, kindSchema, pressureRange, sensorsIn, thermistorIn, trait, type DeviceKind } from '../devices/kind';
-import { shortKindName } from '../devices/name';
 import { ecuSchema, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
 import { asksPhase, engineSchema, wastedPairs, type Engine } from '../engine/engine';
 import type { Result } from '../problem';
@@ -11,10 +10,10 @@ import type { Units } from '../units/units';
 import { applyEdit } from '.';
 import type { Build } from '../build/schema';
 
-/** A kind to start from, and the cylinders it is laid down for; none is a part of the whole engine. */
+/** A kind to start from, and how many are laid down for the cylinders; null for one part of the whole engine. */
 export interface StarterPart {
   readonly kind: DeviceKind;
-  readonly cylinders: readonly number[];
+  readonly count: number | null;
 }
 
 /** Coils as the ignition was answered: one, one for each pair, or one for each cylinder, with an igniter where the ECU has none. */
@@ -30,23 +29,21 @@ function coils(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[])
   if (engine.ignition === 'distributor') {
     // Behind a logic output a coil with an igniter of its own stands before the distributor.
     const kind = find((count) => count > 2) ?? find((count) => count === 1);
-    return kind ? { kind, cylinders: [] } : null;
+    return kind ? { kind, count: null } : null;
   }
   const pairs = engine.ignition === 'wasted' ? wastedPairs(engine) : null;
   if (pairs) {
     const kind = find((count) => count === 2);
-    if (kind) return { kind, cylinders: pairs.map((pair) => Math.min(...pair)).sort((one, other) => one - other) };
+    if (kind) return { kind, count: pairs.length * engine.plugs };
   }
   const kind = find((count) => count === 1);
-  return kind ? { kind, cylinders: allCylinders(engine) } : null;
+  return kind ? { kind, count: engine.cylinders * engine.plugs } : null;
 }
-
-const allCylinders = (engine: Engine): number[] => Array.from({ length: engine.cylinders }, (_, i) => i + 1);
 
 /** Parts nearly every engine of this kind has, as it was answered and as far as this ECU can use them. */
 export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[]): StarterPart[] {
   const has = (kind: Parameters<typeof pinsOfKind>[1]) => pinsOfKind(ecu, kind).length > 0;
-  const one = (kind: DeviceKind | undefined): StarterPart | null => (kind ? { kind, cylinders: [] } : null);
+  const one = (kind: DeviceKind | undefined): StarterPart | null => (kind ? { kind, count: null } : null);
   const find = (test: (kind: DeviceKind) => boolean) => one(kinds.find(test));
   const sensor = has('vr') ? 'vr' : 'hall';
   const triggerOn = (shaft: 'crank' | 'cam', kindOf: 'vr' | 'hall') => (kind: DeviceKind) =>
@@ -69,7 +66,7 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   const parts: (StarterPart | null)[] = [
     find(triggerOn('crank', sensor)),
     asksPhase(engine) ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
-    injected && injector ? { kind: injector, cylinders: allCylinders(engine) } : null,
+    injected && injector ? { kind: injector, count: engine.cylinders * engine.injectors } : null,
     coils(engine, ecu, kinds),
     injected ? find((kind) => hasRole(kind, 'pump')) : null,
     find((kind) => hasRole(kind, 'throttle') && kind.terminals.length === 3),
@@ -83,9 +80,7 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
 
 /** How many coils are among parts to start from. */
 export const coilCount = (parts: readonly StarterPart[]): number =>
-  parts
-    .filter(({ kind }) => trait(kind, 'coil') !== null)
-    .reduce((sum, { cylinders }) => sum + Math.max(1, cylinders.length), 0);
+  parts.filter(({ kind }) => trait(kind, 'coil') !== null).reduce((sum, { count }) => sum + (count ?? 1), 0);
 
 /** What is asked of a person who begins a build, by a page or by a file. */
 export const answersSchema = z.object({
@@ -103,18 +98,10 @@ export type Answers = z.infer<typeof answersSchema>;
 export function startBuild(args: Answers & { id: string; now: string; units?: Units }): Result<Build> {
   let build = createBuild(args);
   if (!args.withUsual) return ok(build);
-  for (const { kind, cylinders } of starterParts(args.engine, args.ecu, args.kinds)) {
-    const each = cylinders.length === args.engine.cylinders && cylinders.length > 0;
-    for (const cylinder of each || cylinders.length === 0 ? [null] : cylinders) {
-      const label = cylinder === null ? {} : { label: `${shortKindName(kind.name)} ${cylinder}` };
-      const added = applyEdit(build, 'addDevice', { kind, perCylinder: each, ...label });
-      if (!added.ok) return added;
-      build = added.value.build;
-      if (cylinder === null) continue;
-      const placed = applyEdit(build, 'editDevice', { deviceId: build.devices.at(-1)!.id, cylinder });
-      if (!placed.ok) return placed;
-      build = placed.value.build;
-    }
+  for (const { kind, count } of starterParts(args.engine, args.ecu, args.kinds)) {
+    const added = applyEdit(build, 'addDevice', { kind, perCylinder: count !== null });
+    if (!added.ok) return added;
+    build = added.value.build;
   }
   return ok(build);
 }

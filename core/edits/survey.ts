@@ -1,6 +1,6 @@
 import { withId } from '../data/with-id';
 import { z } from 'zod';
-import { destinationSchema, hasRole, kindSchema } from '../devices/kind';
+import { destinationSchema, hasRole, kindSchema, trait } from '../devices/kind';
 import { freeLabel, shortKindName } from '../devices/name';
 import { ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
@@ -9,6 +9,7 @@ import { fail, ok } from '../problem';
 import { inSentence } from '../units/format';
 import { deviceSchema, type Build, type Device } from '../build/schema';
 import { edit, noDevice } from './edit';
+import { placeLabel, placesWithout } from './places';
 
 /** Forgets placements of needs that no longer exist. Readings stay: they show as fallen, and come back with undo. */
 export function dropStale(build: Build): Build {
@@ -37,12 +38,6 @@ function freeId(build: Build, kindId: string): string {
   while (taken.has(id()) || windings.has(id()) || taken.has(windingOwner(id()))) number += 1;
   return id();
 }
-
-/** Cylinders that have no device of this kind yet, in order. */
-const cylindersWithout = (build: Build, kindId: string): number[] => {
-  const served = new Set(build.devices.filter((device) => device.kindId === kindId).map((device) => device.cylinder));
-  return Array.from({ length: build.engine.cylinders }, (_, i) => i + 1).filter((cylinder) => !served.has(cylinder));
-};
 
 /** Default branch length by system, metres: an engine bay with the ECU behind the bulkhead (common practice). */
 const branchDefaults: Record<string, number> = { Driver: 0.8, 'Bus and dash': 0.9, 'Start and charge': 1.6 };
@@ -94,19 +89,28 @@ export const surveyEdits = {
     }),
     ({ kind }) => `Add ${inSentence(kind.name)}`,
     (build, { kind, label, perCylinder, branchMetres }) => {
-      const cylinders = perCylinder ? cylindersWithout(build, kind.id) : [null];
-      if (cylinders.length === 0)
-        return fail('none-missing', 'kind', `Every cylinder has its ${inSentence(kind.name)} already.`);
+      const places = perCylinder ? placesWithout(build, kind) : [{ serves: [], row: 1 as const }];
+      if (places.length === 0)
+        return trait(kind, 'coil') &&
+          trait(kind, 'coil')!.serves > 1 &&
+          !build.devices.some((one) => one.kindId === kind.id)
+          ? fail('no-pairs', 'kind', 'No two cylinders of this engine fire 360° apart, so none can share a coil.')
+          : fail('none-missing', 'kind', `Every cylinder has its ${inSentence(kind.name)} already.`);
       let next: Build = { ...build, kinds: { ...build.kinds, [kind.id]: kind } };
       const taken = new Set(build.devices.map((device) => device.label));
-      for (const cylinder of cylinders) {
+      for (const place of places) {
         const base = label ?? shortKindName(kind.name);
         const device: Device = {
           id: freeId(next, kind.id),
           kindId: kind.id,
-          label: (cylinder !== null ? `${base} ${cylinder}` : label ? base : freeLabel(base, taken)).slice(0, 60),
-          cylinder,
-          branchMetres: branchMetres ?? branchDefaults[kind.system] ?? 1.5 + (cylinder ?? 0) * 0.1,
+          label: (perCylinder
+            ? `${base} ${placeLabel(build.engine, kind, place)}`
+            : label
+              ? base
+              : freeLabel(base, taken)
+          ).slice(0, 60),
+          ...place,
+          branchMetres: branchMetres ?? branchDefaults[kind.system] ?? 1.5 + (place.serves[0] ?? 0) * 0.1,
           terminalsConfirmed: false,
           shield: kind.shielded ? 'ecu-end' : 'none',
           overrides: {},
@@ -125,7 +129,8 @@ export const surveyEdits = {
     z.object({
       deviceId: z.string(),
       label: deviceSchema.shape.label.optional(),
-      cylinder: deviceSchema.shape.cylinder.optional(),
+      serves: deviceSchema.shape.serves.optional(),
+      row: deviceSchema.shape.row.optional(),
       branchMetres: deviceSchema.shape.branchMetres.optional(),
       terminalsConfirmed: z.boolean().optional(),
       shield: deviceSchema.shape.shield.optional(),
@@ -136,9 +141,10 @@ export const surveyEdits = {
     (build, { deviceId, ...fields }) => {
       const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
-      if (fields.cylinder && fields.cylinder > build.engine.cylinders)
-        return fail('range', 'cylinder', `The cylinder must be from 1 to ${build.engine.cylinders}.`);
-      return ok(replaceDevice(build, { ...device, ...fields }));
+      if (fields.serves?.some((cylinder) => cylinder > build.engine.cylinders))
+        return fail('range', 'serves', `The cylinder must be from 1 to ${build.engine.cylinders}.`);
+      const serves = [...new Set(fields.serves ?? device.serves)].sort((one, other) => one - other);
+      return ok(replaceDevice(build, { ...device, ...fields, serves }));
     },
   ),
   setDestination: edit(

@@ -20,6 +20,12 @@ export const engineSchema = z
     displacementCc: z.number().min(20).max(20000),
     ignition: z.enum(['distributor', 'wasted', 'direct']),
     injection: z.enum(['none', 'batch', 'semi-sequential', 'sequential']),
+    /** Plugs of each chamber: two of a rotor (leading and trailing) or of a twin-plug head. */
+    plugs: z.union([z.literal(1), z.literal(2)]).default(1),
+    /** Crank degrees the second plug fires after the first. */
+    trailingDegrees: z.number().min(0).max(40).default(0),
+    /** Injectors of each cylinder: two where they are staged. */
+    injectors: z.union([z.literal(1), z.literal(2)]).default(1),
   })
   .superRefine((engine, context) => {
     const sorted = [...engine.firingOrder].sort((a, b) => a - b);
@@ -88,23 +94,12 @@ export function wastedPairs(engine: Engine): [number, number][] | null {
   return pairs;
 }
 
-/** Which cylinder the ECU means when it fires output `n` (1-based), by the school of its maker; null past the last. */
-export function cylinderOfOutput(engine: Engine, order: OutputOrder, output: number): number | null {
-  if (output < 1 || output > engine.cylinders) return null;
-  return order === 'in-turn' ? engine.firingOrder[output - 1]! : output;
-}
-
-/** The inverse: the output number that belongs to a cylinder. */
-export function outputOfCylinder(engine: Engine, order: OutputOrder, cylinder: number): number | null {
-  if (cylinder < 1 || cylinder > engine.cylinders) return null;
-  return order === 'in-turn' ? engine.firingOrder.indexOf(cylinder) + 1 : cylinder;
-}
-
 export interface Stroke {
   readonly cylinder: number;
   /** Crank degrees in [0, cycle) of this cylinder's compression TDC; the first cylinder in the order is at 0. */
   readonly tdc: number;
-  readonly spark: { readonly from: number; readonly to: number };
+  /** Coil charging to spark: of each plug (`row` 1 first, 2 second), and again into the exhaust where every turn sparks. */
+  readonly sparks: readonly { readonly from: number; readonly to: number; readonly row: number }[];
   readonly injection: { readonly from: number; readonly to: number } | null;
 }
 
@@ -123,14 +118,22 @@ export interface EventSettings {
 export function cycleEvents(engine: Engine, settings: EventSettings): Stroke[] {
   const cycle = cycleDegrees(engine);
   const degreesPerMillisecond = settings.rpm * 0.006;
+  const rows = engine.plugs === 2 ? [1, 2] : [1];
+  // Wasted spark does not tell the strokes apart: it fires every turn.
+  const turns = engine.ignition === 'wasted' && engine.kind === 'four-stroke' ? [0, 360] : [0];
   return [...firingAngleByCylinder(engine)]
     .map(([cylinder, tdc]) => {
-      const fires = tdc - settings.advanceDegrees;
+      const charge = settings.dwellMilliseconds * degreesPerMillisecond;
       const ends = tdc - (engine.kind === 'four-stroke' ? 300 : 120);
       return {
         cylinder,
         tdc: wrapDegrees(tdc, cycle),
-        spark: { from: fires - settings.dwellMilliseconds * degreesPerMillisecond, to: fires },
+        sparks: rows.flatMap((row) =>
+          turns.map((turn) => {
+            const to = tdc + turn - settings.advanceDegrees + (row - 1) * engine.trailingDegrees;
+            return { from: to - charge, to, row };
+          }),
+        ),
         injection:
           engine.injection === 'none'
             ? null

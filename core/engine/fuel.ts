@@ -53,6 +53,22 @@ export interface InjectorFigures {
   readonly ampsAt13: number;
 }
 
+/**
+ * One injector that stands for all that are fitted, primaries and secondaries together: their mean flow at the rail's
+ * pressure, and the longest dead time of those that have one, as the later ones are not open before it.
+ */
+export function meanInjector(fitted: readonly TraitOf<'injector'>[], data: FuelData): TraitOf<'injector'> {
+  const [first] = fitted as [TraitOf<'injector'>];
+  const flow =
+    fitted.reduce((sum, one) => sum + flowAtPressure(one.flowCcPerMinute, one.atKpa, data.railKpa), 0) / fitted.length;
+  const slowest = fitted.reduce((slow, one) =>
+    (atVolts(one.dead, DEAD_VOLTS) ?? 0) > (atVolts(slow.dead, DEAD_VOLTS) ?? 0) ? one : slow,
+  );
+  return { ...first, flowCcPerMinute: flow, atKpa: data.railKpa, dead: slowest.dead };
+}
+/** Battery volts dead times are compared at: charging (common practice). */
+const DEAD_VOLTS = 13.5;
+
 /** What the fitted injectors can do for the power goal at `volts` of battery. */
 export function injectorFigures(
   engine: Engine,

@@ -7,7 +7,7 @@ import type { Netlist } from '../netlist/netlist';
 import { checkIdOf } from '../prove/check-id';
 import { standingReading } from '../prove/evidence';
 import { standardBarometerKpa } from '../sensing/atmosphere';
-import { outputUses } from '../trigger/outputs';
+import { meantWords, outputUses } from '../trigger/outputs';
 import { readQuantity } from '../units/units';
 
 /** One proof within a gate. */
@@ -115,7 +115,7 @@ export function outputChecks(build: Build, net: Netlist): Draft[] {
   const uses = outputUses(build, net.needs).map((use) =>
     confirm(
       checkIdOf({ of: 'output', pinId: use.pinId }),
-      `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output} works cylinder ${use.means ?? '–'}`,
+      `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output} works ${meantWords(build.engine, use)}`,
       use.kind === 'injector'
         ? 'Fuel rail empty: listen for the click at that cylinder.'
         : 'Plug in this coil only, its spark plug held to the block, away from vapour.',

@@ -1,7 +1,7 @@
 import type { Build, Device } from '../build/schema';
 import { protectionOf, trait, type DeviceKind, type Protection, type System, type Terminal } from '../devices/kind';
 import type { Ask } from '../ecu/ask';
-import { outputOfCylinder } from '../engine/engine';
+import { outputsFor, workOf } from '../engine/outputs';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
@@ -21,15 +21,17 @@ export interface Need {
   readonly winding: string | null;
   /** Needs of one device that must land on a pin pair of the ECU. */
   readonly pair: string | null;
-  readonly cylinder: number | null;
-  /** Output number that belongs to its cylinder under the build's school. */
-  readonly output: number | null;
+  /** Cylinders it serves, and which plug or injector of theirs; none of a part of the whole engine. */
+  readonly serves: readonly number[];
+  readonly row: number;
+  /** Output numbers that work its cylinders under the build's school; null where the number does not matter. */
+  readonly outputs: readonly number[] | null;
   /** Part of a redundancy or an interlock: no way out may give it up or send it another way. */
   readonly protection: Protection | null;
 }
 
-/** The coil at the far end of an igniter channel's line, and so the cylinder that channel works. */
-function channelCylinder(build: Build, device: Device, kind: DeviceKind, input: string): number | null {
+/** The coil at the far end of an igniter channel's line, and so the cylinders that channel works. */
+function channelCoil(build: Build, device: Device, kind: DeviceKind, input: string): Device | null {
   const channel = trait(kind, 'igniter')?.channels.find((one) => one.input === input);
   const out = channel && kind.terminals.find((terminal) => terminal.id === channel.output);
   const destination = out && destinationOf(device, out);
@@ -42,10 +44,8 @@ function channelCylinder(build: Build, device: Device, kind: DeviceKind, input: 
         return far.to === 'line' && far.line === destination.line;
       }),
   );
-  return coil?.cylinder ?? null;
+  return coil ?? null;
 }
-
-const outputKinds: ReadonlySet<string> = new Set(['injector', 'ignition-logic', 'ignition-driver']);
 
 function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
   const wanting = kind.terminals.filter((terminal) => destinationOf(device, terminal).to === 'pin');
@@ -54,7 +54,9 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
     const injector = trait(kind, 'injector');
     const ask =
       injector && destination.ask.kind === 'injector' ? { ...destination.ask, ohms: injector.ohms } : destination.ask;
-    const cylinder = device.cylinder ?? channelCylinder(build, device, kind, terminal.id);
+    const { serves, row } =
+      device.serves.length > 0 ? device : (channelCoil(build, device, kind, terminal.id) ?? device);
+    const work = workOf(ask);
     return {
       id: terminalId(device.id, terminal.id),
       label: wanting.length > 1 ? `${device.label} ${terminal.name}` : device.label,
@@ -64,11 +66,10 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       deviceId: device.id,
       winding: null,
       pair: destination.pair ? terminalId(device.id, destination.pair) : null,
-      cylinder,
-      output:
-        cylinder !== null && outputKinds.has(ask.kind)
-          ? outputOfCylinder(build.engine, build.outputOrder, cylinder)
-          : null,
+      serves,
+      row,
+      outputs:
+        work !== null && serves.length > 0 ? outputsFor(build.engine, build.outputOrder, work, serves, row) : null,
       protection: protectionOf(kind, terminal),
     };
   });
@@ -94,8 +95,9 @@ export function needsOf(build: Build): Need[] {
       deviceId: null,
       winding: circuit.id,
       pair: null,
-      cylinder: null,
-      output: null,
+      serves: [],
+      row: 1,
+      outputs: null,
       protection: null,
     }));
   return [...fromDevices, ...fromRelays];

@@ -1,10 +1,10 @@
 import type { Build, CircuitChoice, Device } from '../build/schema';
 import { hasRole, trait, type DeviceKind, type FeedName, type System } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { cycleDegrees } from '../engine/engine';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import { averageCoilAmps } from './coil';
+import { eventsPerSecond } from './spark';
 import { atVolts } from '../devices/volts-table';
 
 /** A thing fed by a circuit. */
@@ -59,8 +59,8 @@ const ECU_BRANCH_METRES = 0.4;
 function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
   const coil = trait(kind, 'coil');
   if (coil) {
-    const eventsPerSecond = (build.engine.maxRpm / 60) * (360 / cycleDegrees(build.engine)) * coil.serves;
-    return averageCoilAmps(coil, CHARGING_VOLTS, atVolts(coil.dwell, CHARGING_VOLTS)!, eventsPerSecond);
+    const events = eventsPerSecond(build.engine, coil.serves, build.engine.maxRpm);
+    return averageCoilAmps(coil, CHARGING_VOLTS, atVolts(coil.dwell, CHARGING_VOLTS)!, events);
   }
   const injector = trait(kind, 'injector');
   return injector ? (CHARGING_VOLTS / injector.ohms) * RATED_DUTY : listed;

@@ -1,5 +1,6 @@
 import type { TraitOf } from '../devices/kind';
 import { cycleDegrees, shortestFiringInterval, type Engine } from '../engine/engine';
+import { eventSpan } from '../engine/outputs';
 import { averageCoilAmps, primaryAmps, storedMillijoules } from './coil';
 import { atVolts } from '../devices/volts-table';
 
@@ -25,10 +26,27 @@ export interface CoilFigures {
   readonly averageAmps: number;
 }
 
-/** Crank degrees between events of one coil: the whole cycle, halved by wasted spark, or every firing of a distributor. */
+/**
+ * Crank degrees between events of one coil: the whole cycle, every turn where the stroke is not told apart or the coil
+ * sparks in two cylinders, or every firing of a distributor.
+ *
+ * @param serves Towers of the coil.
+ */
 export function eventDegrees(engine: Engine, serves: number): number {
-  return engine.ignition === 'distributor' ? shortestFiringInterval(engine) : cycleDegrees(engine) / serves;
+  if (engine.ignition === 'distributor') return shortestFiringInterval(engine);
+  return serves > 1 ? Math.min(TURN, cycleDegrees(engine)) : eventSpan(engine, 'ignition');
 }
+
+/** Events of one coil a second at a speed: as many firings of a distributor as there are, evenly spaced or not. */
+export function eventsPerSecond(engine: Engine, serves: number, rpm: number): number {
+  const degrees =
+    engine.ignition === 'distributor' ? cycleDegrees(engine) / engine.cylinders : eventDegrees(engine, serves);
+  return (rpm * DEGREES_A_SECOND) / degrees;
+}
+
+/** Crank degrees of one turn, and in a second at one rpm. */
+const TURN = 360;
+const DEGREES_A_SECOND = 6;
 
 /** Crank degrees a millisecond at one rpm: 360 / 60 000. */
 const DEGREES_A_MILLISECOND = 0.006;

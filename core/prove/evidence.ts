@@ -4,7 +4,7 @@ import { hasRole, trait } from '../devices/kind';
 import { isIgnition, pinsOfKind } from '../ecu/ecu';
 import { cycleDegrees } from '../engine/engine';
 import { needsOf, type Need } from '../netlist/needs';
-import { outputUses } from '../trigger/outputs';
+import { outputUses, type OutputUse } from '../trigger/outputs';
 import { hashOf } from '../data/hash';
 import { checkAbout } from './check-id';
 
@@ -17,6 +17,12 @@ export type Fact = string;
 /** Facts kept from older files may be fewer than those a fresh reading would carry: what was not kept is not asked for. */
 export const stands = (taken: readonly Fact[], now: readonly Fact[]): boolean =>
   taken.every((fact) => now.includes(fact));
+
+/** What an output was seen to work: the lowest of its cylinders stands for all that are worked with it. */
+function workedFact({ right, wiredTo, means }: OutputUse): Fact {
+  const worked = right ? wiredTo : means;
+  return worked ? `cylinder ${Math.min(...worked.cylinders)}${worked.row === 1 ? '' : ', second'}` : 'cylinder null';
+}
 
 const NO_PIN = 'no pin';
 const place = (build: Build, needId: string): Fact => `${needId} on ${build.assignments[needId] ?? NO_PIN}`;
@@ -99,14 +105,14 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
     case 'outputs': {
       if (about?.of === 'relay') return [place(build, about.needId)];
       const use = about?.of === 'output' && outputUses(build, needs).find((one) => one.pinId === about.pinId);
-      return use ? [place(build, use.needId), `cylinder ${use.means}`] : [];
+      return use ? [place(build, use.needId), workedFact(use)] : [];
     }
     case 'cranking':
       return checkId === 'rpm' || checkId === 'losses' ? triggerFacts(build, needs) : [];
     case 'timing':
       return [
         ...triggerFacts(build, needs),
-        ...placesOf(({ ask, cylinder }) => isIgnition(ask.kind) && cylinder === 1),
+        ...placesOf(({ ask, serves }) => isIgnition(ask.kind) && serves.includes(1)),
       ];
     case 'first-fire': {
       if (checkId === 'again') return triggerFacts(build, needs);

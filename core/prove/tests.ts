@@ -5,7 +5,8 @@ import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/
 import { labelOf } from '../netlist/label';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
 import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/plan';
-import { outputUses } from '../trigger/outputs';
+import { rowWords } from '../engine/outputs';
+import { meantWords, outputUses } from '../trigger/outputs';
 
 export interface ProveTest {
   readonly id: string;
@@ -20,9 +21,21 @@ export interface ProveTest {
   readonly unit: 'ohms' | 'cylinder';
   /** Expected reading; null is an open line. */
   readonly expected: number | null;
+  /** Of an output: every reading that is right (`answerOf`), and what must answer, in words. */
+  readonly works?: {
+    readonly answers: readonly number[];
+    readonly words: string;
+    readonly chamber: 'cylinder' | 'rotor';
+    /** What the second plug or injector of a cylinder is called; empty where there is but one. */
+    readonly second: string;
+  };
   /** Highest reading called right (continuity), lowest (isolation). */
   readonly limit: number;
 }
+
+/** A second plug or injector is read as its cylinder above this: 101 is the second one of cylinder 1. */
+export const SECOND_ROW = 100;
+export const answerOf = (cylinder: number, row: number): number => cylinder + (row - 1) * SECOND_ROW;
 
 /** Isolation readings at or above this are right, ohms (common practice: no reading on a hand meter's 1 MΩ range). */
 export const ISOLATED_OHMS = 1e6;
@@ -139,6 +152,7 @@ export function proveTests(build: Build, net: Netlist): ProveTest[] {
   for (const node of net.nodes) if (!shared.has(node) || node.ends.some(isSink)) tests.push(...testsAtHub(net, node));
   for (const use of outputUses(build, net.needs)) {
     const touch = withId(net.needs, use.needId)!.end;
+    const answers = (use.means?.cylinders ?? []).map((cylinder) => answerOf(cylinder, use.means!.row));
     tests.push({
       id: `o|${ecuEnd(use.pinId)}|${touch}`,
       kind: 'order',
@@ -147,7 +161,13 @@ export function proveTests(build: Build, net: Netlist): ProveTest[] {
       title: `${use.kind === 'injector' ? 'Injection' : 'Ignition'} output ${use.output}, pin ${use.pinId}`,
       wireIds: [],
       unit: 'cylinder',
-      expected: use.means,
+      expected: answers[0] ?? null,
+      works: {
+        answers,
+        words: meantWords(build.engine, use),
+        chamber: build.engine.kind === 'rotary' ? 'rotor' : 'cylinder',
+        second: rowWords(build.engine, use.kind, 2),
+      },
       limit: 0,
     });
   }

@@ -1,7 +1,7 @@
 import type { Build, Reading } from '../build/schema';
 import type { Netlist } from '../netlist/netlist';
 import { formatOhms } from '../units/format';
-import type { ProveTest } from './tests';
+import { SECOND_ROW, type ProveTest } from './tests';
 
 export type VerdictCode = 'right' | 'open' | 'high' | 'joined' | 'leak' | 'below-leads' | 'wrong-cylinder';
 
@@ -14,6 +14,13 @@ export interface Verdict {
 /** Over this a continuity reading is a bad crimp rather than a dirty probe, ohms (common practice). */
 export const BAD_CRIMP_OHMS = 12;
 
+/** What answered, in words: `Cylinder 4`, `Rotor 1, trailing,`. */
+function answerWords({ chamber, second }: NonNullable<ProveTest['works']>, value: number | null): string {
+  const name = chamber === 'rotor' ? 'Rotor' : 'Cylinder';
+  if (value === null) return `${name} none`;
+  return value > SECOND_ROW ? `${name} ${value - SECOND_ROW}, ${second || 'second'},` : `${name} ${value}`;
+}
+
 const verdict = (code: VerdictCode, sentence: string): Verdict => ({ code, right: code === 'right', sentence });
 
 /**
@@ -21,10 +28,12 @@ const verdict = (code: VerdictCode, sentence: string): Verdict => ({ code, right
  */
 export function judge(test: ProveTest, value: number | null, leadOhms: number): Verdict {
   if (test.kind === 'order') {
-    if (value === test.expected) return verdict('right', `Right. Cylinder ${value} answers.`);
+    const { answers, words } = test.works!;
+    const right = value === null ? answers.length === 0 : answers.includes(value);
+    if (right) return verdict('right', `Right. ${answerWords(test.works!, value)} answers.`);
     return verdict(
       'wrong-cylinder',
-      `Cylinder ${value ?? 'none'} answered, cylinder ${test.expected ?? 'none'} was meant: this output's wire is crossed or in the wrong order.`,
+      `${answerWords(test.works!, value)} answered, ${words} ${answers.length > 1 ? 'were' : 'was'} meant: this output's wire is crossed or in the wrong order.`,
     );
   }
   if (test.kind === 'isolation') {

@@ -8,6 +8,7 @@ import { besideOf, type Beside } from './beside';
 import { bodyRules } from './body';
 import { busRules } from './bus';
 import { calibrationRules } from './calibration';
+import { coilRules } from './coils';
 import { loomRules } from './loom';
 import { orderRules } from './order';
 import { pinRules } from './pins';
@@ -22,6 +23,7 @@ export const rules: readonly Rule[] = [
   ...planRules,
   ...pinRules,
   ...orderRules,
+  ...coilRules,
   ...triggerRules,
   ...sensorRules,
   ...calibrationRules,

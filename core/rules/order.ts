@@ -1,18 +1,14 @@
-import { isIgnition } from '../ecu/ecu';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
-import { firingAngleByCylinder, wastedPairs } from '../engine/engine';
+import { rowsOf, workOf, workWords } from '../engine/outputs';
 import { serve } from '../ecu/ask';
-import { destinationOf } from '../build/destination';
-import { injectorFigures } from '../engine/fuel';
-import { primaryAmps } from '../power/coil';
+import { injectorFigures, meanInjector } from '../engine/fuel';
 import { BURN_MILLISECONDS, eventDegrees } from '../power/spark';
-import { atVolts } from '../devices/volts-table';
 import { fitTrigger } from '../trigger/fit';
 import { outputUses } from '../trigger/outputs';
 import { preferredOhms } from '../units/eseries';
-import { formatAmps, formatOhms, listWords, plural } from '../units/format';
+import { formatOhms, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 export const orderRules: Rule[] = [
@@ -24,7 +20,10 @@ export const orderRules: Rule[] = [
     source: "ECU maker's output numbering; common practice",
     sheet: 'allot',
     check: ({ build, net }) => {
-      const wrong = outputUses(build, net.needs).filter((use) => !use.right);
+      // A shared coil under a spark each has no right output at all: OE-13 says so, with the way out.
+      const wrong = outputUses(build, net.needs).filter(
+        ({ right, wiredTo }) => !right && (build.engine.ignition !== 'direct' || wiredTo.cylinders.length === 1),
+      );
       if (wrong.length === 0) return [];
       const school =
         build.outputOrder === 'in-turn'
@@ -34,7 +33,7 @@ export const orderRules: Rule[] = [
         .slice(0, 3)
         .map(
           (use) =>
-            `${use.kind} output ${use.output} is wired to cylinder ${use.wiredTo}, meant for ${use.means ?? 'none'}`,
+            `${use.kind} output ${use.output} is wired to ${workWords(build.engine, use.kind, use.wiredTo)}, meant for ${workWords(build.engine, use.kind, use.means)}`,
         );
       return [
         {
@@ -81,61 +80,6 @@ export const orderRules: Rule[] = [
     },
   },
   {
-    id: 'OE-3',
-    family: 'Order',
-    severity: 'stop',
-    title: 'Wasted spark without pairs',
-    source: 'Firing angles: a shared coil needs two cylinders 360° apart',
-    sheet: 'survey',
-    check: ({ build, devices }) => {
-      const shared = devices.filter(({ kind }) => (trait(kind, 'coil')?.serves ?? 1) === 2);
-      if ((build.engine.ignition !== 'wasted' && shared.length === 0) || wastedPairs(build.engine)) return [];
-      const angles = [...firingAngleByCylinder(build.engine).values()].map((angle) => `${angle.toFixed(0)}°`);
-      return [
-        {
-          at: '',
-          detail: `No two cylinders fire 360° apart (they fire at ${listWords(angles)}), so none can share a coil.`,
-        },
-      ];
-    },
-  },
-  {
-    id: 'OE-4',
-    family: 'Order',
-    severity: 'stop',
-    title: 'Igniter missing or doubled',
-    source: 'Coil terminals: common practice',
-    sheet: 'allot',
-    check: ({ build, net, devices }) =>
-      devices.flatMap(({ device, kind }) => {
-        const coil = trait(kind, 'coil');
-        const need = net.needsOf.get(device.id)?.find((one) => isIgnition(one.ask.kind));
-        if (!coil || !need) return [];
-        const pin = withId(build.ecu.pins, build.assignments[need.id]);
-        const able = pin ? [pin] : build.ecu.pins;
-        const hasDriver = able.some((one) => one.abilities.some((ability) => ability.kind === 'ignition-driver'));
-        const hasLogic = able.some((one) => one.abilities.some((ability) => ability.kind === 'ignition-logic'));
-        const where = { type: 'device', deviceId: device.id } as const;
-        if (!coil.igniter && !hasDriver)
-          return [
-            {
-              at: device.id,
-              where,
-              detail: `${device.label} has no igniter and ${pin ? pin.id : build.ecu.model} gives a logic signal only: nothing switches its primary. Fit an igniter module or a coil with one.`,
-            },
-          ];
-        if (coil.igniter && !hasLogic)
-          return [
-            {
-              at: device.id,
-              where,
-              detail: `${device.label} has its own igniter and would hang on a coil driver: it needs a logic output.`,
-            },
-          ];
-        return [];
-      }),
-  },
-  {
     id: 'OE-5',
     family: 'Order',
     severity: 'fix',
@@ -174,21 +118,67 @@ export const orderRules: Rule[] = [
     sheet: 'survey',
     check: ({ build, devices }) =>
       (['coil', 'injector'] as const).flatMap((type) => {
-        if (type === 'injector' && build.engine.injection === 'none') return [];
-        if (type === 'coil' && build.engine.ignition === 'distributor') return [];
+        const { engine } = build;
+        if (type === 'injector' && engine.injection === 'none') return [];
+        if (type === 'coil' && engine.ignition === 'distributor') return [];
+        const use = type === 'coil' ? 'ignition' : 'injector';
         const fitted = devices.filter(({ kind }) => trait(kind, type));
-        const serves =
-          type === 'coil' ? fitted.reduce((sum, { kind }) => sum + trait(kind, 'coil')!.serves, 0) : fitted.length;
-        if (serves === build.engine.cylinders) return [];
-        const needed = build.engine.cylinders;
-        return [
-          {
+        const rows = rowsOf(engine, use);
+        const served = (row: number, cylinder: number) =>
+          fitted.filter(({ device }) => device.row === row && device.serves.includes(cylinder)).length;
+        // What names no cylinder is told by its own finding; a part of a row there is not serves nothing.
+        const places = Array.from({ length: rows }, (_, at) => at + 1).flatMap((row) =>
+          engine.firingOrder.map((cylinder) => ({ row, cylinder, count: served(row, cylinder) })),
+        );
+        const words = (some: typeof places) =>
+          [...new Set(some.map(({ row }) => row))]
+            .map((row) =>
+              workWords(engine, use, {
+                cylinders: some.filter((one) => one.row === row).map(({ cylinder }) => cylinder),
+                row,
+              }),
+            )
+            .join('; ');
+        const without = places.filter(({ count }) => count === 0);
+        const twice = places.filter(({ count }) => count > 1);
+        const beyond = fitted.filter(
+          ({ device }) => device.row > rows || device.serves.some((cylinder) => cylinder > engine.cylinders),
+        );
+        const found = [];
+        if (without.length > 0)
+          found.push({
             at: type,
-            severity: serves === 0 ? ('fix' as const) : ('stop' as const),
-            title: serves > needed ? `More ${type}s than cylinders` : `Cylinder without ${type}`,
-            detail: `${plural(fitted.length, type)} ${fitted.length === 1 ? 'serves' : 'serve'} ${serves} of ${plural(needed, 'cylinder')}.`,
-          },
-        ];
+            severity: fitted.length === 0 ? ('fix' as const) : ('stop' as const),
+            title: `Cylinder without ${type}`,
+            detail:
+              fitted.length === 0
+                ? `No ${type} is on the list yet; ${plural(places.length, 'place')} for one.`
+                : `No ${type} serves ${words(without)}.`,
+          });
+        if (twice.length > 0)
+          found.push({
+            at: `${type} twice`,
+            title: `More than one ${type} for a cylinder`,
+            detail: `More than one ${type} serves ${words(twice)}. ${
+              rows === 1
+                ? `If there are two ${type === 'coil' ? 'plugs a chamber' : 'injectors a cylinder'}, say so of the engine.`
+                : 'Name for each which of the two it is.'
+            }`,
+            where: {
+              type: 'device' as const,
+              deviceId: fitted.filter(
+                ({ device }) => device.row === twice[0]!.row && device.serves.includes(twice[0]!.cylinder),
+              )[1]!.device.id,
+            },
+          });
+        for (const { device } of beyond)
+          found.push({
+            at: device.id,
+            title: `More ${type}s than cylinders`,
+            detail: `${device.label} serves ${workWords(engine, use, { cylinders: device.serves, row: 1 })}${device.row > rows ? `, as the second ${type} of it` : ''}; this engine has ${plural(engine.cylinders, 'cylinder')} with ${rows === 1 ? 'one' : 'two'} each.`,
+            where: { type: 'device' as const, deviceId: device.id },
+          });
+        return found;
       }),
   },
   {
@@ -244,12 +234,15 @@ export const orderRules: Rule[] = [
       net.needs.flatMap((need) => {
         const pin = withId(build.ecu.pins, build.assignments[need.id]);
         const output = pin && serve(pin, need.ask).ability?.output;
-        if (need.output === null || output === undefined || output <= build.engine.cylinders) return [];
+        const work = workOf(need.ask);
+        if (work === null || need.outputs === null || output === undefined) return [];
+        const last = build.engine.cylinders * rowsOf(build.engine, work);
+        if (output <= last) return [];
         return [
           {
             at: need.id,
             where: { type: 'need' as const, needId: need.id },
-            detail: `${need.label} is on output ${output}; an engine of ${plural(build.engine.cylinders, 'cylinder')} uses outputs 1 to ${build.engine.cylinders}, so it never fires.`,
+            detail: `${need.label} is on output ${output}; an engine of ${plural(build.engine.cylinders, 'cylinder')}${last > build.engine.cylinders ? ' with two each' : ''} uses outputs 1 to ${last}, so it never fires.`,
           },
         ];
       }),
@@ -264,7 +257,7 @@ export const orderRules: Rule[] = [
     check: ({ build, devices }) => {
       const fitted = devices.flatMap(({ kind }) => trait(kind, 'injector') ?? []);
       if (fitted.length === 0 || build.engine.injection === 'none') return [];
-      const figures = injectorFigures(build.engine, build.fuel, fitted[0]!, fitted.length);
+      const figures = injectorFigures(build.engine, build.fuel, meanInjector(fitted, build.fuel), fitted.length);
       if (figures.duty <= build.fuel.maxDuty) return [];
       return [
         {
@@ -280,44 +273,5 @@ export const orderRules: Rule[] = [
         },
       ];
     },
-  },
-  {
-    id: 'OE-11',
-    family: 'Order',
-    severity: 'fix',
-    title: 'Coil draws more than its driver stands',
-    source: 'i = (V/R)(1 − exp(−tR/L)) against the driver; RL step response',
-    sheet: 'survey',
-    check: ({ build, net, devices }) =>
-      devices.flatMap(({ device, kind }) => {
-        const coil = trait(kind, 'coil');
-        if (!coil || coil.igniter) return [];
-        const dwell = atVolts(coil.dwell, 13.5)!;
-        const amps = primaryAmps(coil, 13.5, dwell);
-        const need = net.needsOf.get(device.id)?.[0];
-        const pin = withId(build.ecu.pins, need ? build.assignments[need.id] : undefined);
-        const line = kind.terminals.map((terminal) => destinationOf(device, terminal)).find((one) => one.to === 'line');
-        const module =
-          line?.to === 'line'
-            ? devices.find((other) =>
-                other.kind.terminals.some((terminal) => {
-                  const far = destinationOf(other.device, terminal);
-                  return trait(other.kind, 'igniter') && far.to === 'line' && far.line === line.line;
-                }),
-              )
-            : undefined;
-        const limit = module
-          ? trait(module.kind, 'igniter')!.maxAmps
-          : pin?.abilities.find((ability) => ability.kind === 'ignition-driver')?.maxAmps;
-        if (limit === undefined || amps <= limit) return [];
-        const name = module ? module.device.label : pin!.id;
-        return [
-          {
-            at: device.id,
-            where: { type: 'device' as const, deviceId: device.id },
-            detail: `${device.label} reaches ${formatAmps(amps)} after ${dwell} ms at 13.5 V; ${name} stands ${formatAmps(limit)}. Shorten the dwell, or use another driver.`,
-          },
-        ];
-      }),
   },
 ];

@@ -38,8 +38,9 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
       ask,
       deviceId: name,
       pair,
-      cylinder: null,
-      output: null,
+      serves: [],
+      row: 1,
+      outputs: null,
       protection: null,
     };
   };

@@ -4,7 +4,16 @@ import { styled } from 'styled-components';
 import { color, shape, space } from '../../ui/theme';
 
 /** Glove-size keys for a reading. `open` is no connection, `beep` the meter's own continuity tone. */
-export function Keypad({ onKey, cylinder }: { onKey: (key: string) => void; cylinder: boolean }) {
+export function Keypad({
+  onKey,
+  cylinder,
+  second,
+}: {
+  onKey: (key: string) => void;
+  cylinder: boolean;
+  /** What the second plug or injector of a cylinder is called; empty where there is but one. */
+  second: string;
+}) {
   const key = (text: string, label = text) => (
     <Key key={text} onPress={() => onKey(text)} aria-label={label}>
       {text}
@@ -17,9 +26,13 @@ export function Keypad({ onKey, cylinder }: { onKey: (key: string) => void; cyli
         {cylinder ? 'none' : 'open line'}
       </Key>
       {['4', '5', '6'].map((text) => key(text))}
-      <Key onPress={() => onKey('beep')} isDisabled={cylinder}>
-        beep
-      </Key>
+      {second === '' ? (
+        <Key onPress={() => onKey('beep')} isDisabled={cylinder}>
+          beep
+        </Key>
+      ) : (
+        <Key onPress={() => onKey('second')}>{second}</Key>
+      )}
       {['1', '2', '3'].map((text) => key(text))}
       <Key onPress={() => onKey('clear')}>clear</Key>
       {key('.', 'point')}

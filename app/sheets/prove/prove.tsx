@@ -5,7 +5,7 @@ import { styled } from 'styled-components';
 import type { Reading } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { BEEP, judge } from '~/core/prove/verdict';
-import { probeMoves, type ProveTest } from '~/core/prove/tests';
+import { probeMoves, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
 import { tagOf } from '~/core/netlist/short';
 import { formatOhms, plural } from '~/core/units/format';
 import { groupBy } from '~/core/data/group';
@@ -72,7 +72,7 @@ const TestRow = memo(function TestRow({
   const verdict = reading ? judge(test, reading.value, leadOhms) : null;
   const expected =
     test.unit === 'cylinder'
-      ? `cyl ${test.expected ?? '–'}`
+      ? `cyl ${answersShort(test.works!.answers)}`
       : test.expected === null
         ? 'open'
         : formatOhms(test.expected);
@@ -107,7 +107,7 @@ const TestRow = memo(function TestRow({
               : reading.value === null
                 ? 'open'
                 : test.unit === 'cylinder'
-                  ? `cyl ${reading.value}`
+                  ? `cyl ${answersShort([reading.value])}`
                   : formatOhms(Math.max(0, reading.value - leadOhms))
             : expected}
         </Figure>
@@ -116,6 +116,12 @@ const TestRow = memo(function TestRow({
     </li>
   );
 });
+
+/** Cylinders that may answer, shortly: `1`, `1+6`, `1t` for the second plug or injector. */
+const answersShort = (answers: readonly number[]): string =>
+  answers.length === 0
+    ? '–'
+    : answers.map((one) => (one > SECOND_ROW ? `${one - SECOND_ROW}t` : String(one))).join('+');
 
 export function Prove() {
   const { build, derived, edit, select } = useBuild();

@@ -6,7 +6,7 @@ import { call } from '~/core/edits';
 import { cavityPlace } from '~/core/ecu/face';
 import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
-import type { ProveTest } from '~/core/prove/tests';
+import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
 import { formatMetres, formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Neighbourhood } from '../../parts/neighbourhood';
@@ -105,6 +105,13 @@ function useReadingKeys(
   }, [box]);
 }
 
+/** A cylinder, or its second plug or injector with a `t` behind. */
+const ANSWER = /^\d{0,2}t?$/;
+const answerIn = (text: string): number => {
+  const cylinder = Number(text.replace(/t$/, ''));
+  return /t$/.test(text) ? answerOf(cylinder, 2) : cylinder;
+};
+
 const how = (test: ProveTest): string => {
   if (test.kind === 'continuity') return 'Battery off. Both ends unplugged. One probe here, the other there.';
   if (test.kind === 'isolation') return 'Battery off. Both ends unplugged. The first probe stays where it is.';
@@ -141,7 +148,8 @@ export function TestPanel({
     });
   };
   const low = (test.expected ?? 0) + build.prove.leadOhms;
-  const typed = text === '' ? null : text === BEEP ? low : Number(text.replace(',', '.'));
+  const cylinder = test.unit === 'cylinder';
+  const typed = text === '' ? null : text === BEEP ? low : cylinder ? answerIn(text) : Number(text.replace(',', '.'));
   const shown =
     text === 'open'
       ? judge(test, null, build.prove.leadOhms)
@@ -151,7 +159,7 @@ export function TestPanel({
           ? judge(test, stored.value, build.prove.leadOhms)
           : null;
   const wires = test.wireIds.flatMap((id) => derived.net.wireById.get(id) ?? []);
-  const cylinder = test.unit === 'cylinder';
+  const second = test.works?.second ?? '';
 
   const record = (value: number | null, note = '') => {
     edit(
@@ -174,6 +182,8 @@ export function TestPanel({
     else if (pressed === 'open') setText('open');
     // A beep says 'low' and no more: it is kept and shown as a beep, never as a figure.
     else if (pressed === 'beep') setText(test.kind === 'continuity' ? BEEP : '0');
+    // The second plug or injector of a cylinder: its number with a t behind it.
+    else if (pressed === 'second') setText((now) => (/t$/.test(now) ? now.slice(0, -1) : `${Number(now) || ''}t`));
     else
       setText((now) =>
         NUMBER.test((now === 'open' || now === BEEP ? '' : now) + pressed)
@@ -186,13 +196,14 @@ export function TestPanel({
     if (pressed === 'Enter') finish();
     else if (/^o$/i.test(pressed)) setText('open');
     else if (/^b$/i.test(pressed) && !cylinder) key('beep');
+    else if (/^t$/i.test(pressed) && second !== '') key('second');
     else if (pressed === 'ArrowDown') onNext();
     else if (pressed === 'ArrowUp') onBack();
     else return false;
     return true;
   };
   useReadingKeys(box, take, key);
-  const expected = cylinder ? `cylinder ${test.expected ?? 'none'}` : formatOhms(test.expected);
+  const expected = cylinder ? test.works!.words : formatOhms(test.expected);
   return (
     <Panel>
       <Stack $gap={3}>
@@ -237,13 +248,15 @@ export function TestPanel({
                     ? cylinder
                       ? 'none'
                       : 'open line'
-                    : String(stored.value)
+                    : cylinder && stored.value > SECOND_ROW
+                      ? `${stored.value - SECOND_ROW}t`
+                      : String(stored.value)
                 : ''
             }
             onChange={(event) => {
               // A figure typed after a word takes its place.
               const value = event.target.value.replace(/^(beep|open line|none)/, '');
-              if (NUMBER.test(value)) setText(value);
+              if (NUMBER.test(value) || (second !== '' && ANSWER.test(value))) setText(value);
             }}
           />
           <span aria-hidden>{cylinder ? 'cyl' : 'Ω'}</span>
@@ -267,10 +280,15 @@ export function TestPanel({
               )}
             </>
           ) : (
-            <Small>Type the reading anywhere on this sheet; Enter goes on, O is an open line, B a beep.</Small>
+            <Small>
+              Type the reading anywhere on this sheet; Enter goes on,{' '}
+              {cylinder
+                ? `O is none${second === '' ? '' : `, T behind the number is ${second}`}.`
+                : 'O is an open line, B a beep.'}
+            </Small>
           )}
         </Verdict>
-        <Keypad onKey={key} cylinder={cylinder} />
+        <Keypad onKey={key} cylinder={cylinder} second={second} />
         <Row style={{ justifyContent: 'space-between', maxWidth: 400 }}>
           <Button weight="quiet" onPress={onBack}>
             Back

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import { systems, type DeviceKind } from '~/core/devices/kind';
+import { placesWithout } from '~/core/edits/places';
+import { systems, trait, type DeviceKind } from '~/core/devices/kind';
 import { find } from '~/core/search/find';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
@@ -66,6 +67,8 @@ export function AddDevice({
       <List>
         {shown.map((kind) => {
           const fitted = build.devices.filter((device) => device.kindId === kind.id).length;
+          const missing = kind.perCylinder ? placesWithout(build, kind).length : 0;
+          const each = (trait(kind, 'coil')?.serves ?? 1) > 1 ? 'pair' : 'cylinder';
           return (
             <li key={kind.id}>
               <Stack $gap={1}>
@@ -85,11 +88,15 @@ export function AddDevice({
                 {kind.perCylinder ? (
                   <Button
                     weight="act"
-                    isDisabled={fitted >= build.engine.cylinders}
+                    isDisabled={missing === 0}
                     onPress={() => add(kind, true)}
-                    aria-label={`Add ${kind.name} for each cylinder`}
+                    aria-label={`Add ${kind.name} for each ${each}`}
                   >
-                    Add {build.engine.cylinders - Math.min(fitted, build.engine.cylinders - 1)}, one a cylinder
+                    {missing > 0
+                      ? `Add ${missing}, one a ${each}`
+                      : fitted > 0
+                        ? 'All are on the list'
+                        : 'No cylinders to pair'}
                   </Button>
                 ) : (
                   <Button onPress={() => add(kind, false)} aria-label={`Add ${kind.name}`}>

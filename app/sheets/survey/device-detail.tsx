@@ -5,7 +5,9 @@ import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { Device } from '~/core/build/schema';
 import { isBodyPlug } from '~/core/body/signals';
-import { hasRole, type DeviceKind } from '~/core/devices/kind';
+import { hasRole, trait, type DeviceKind } from '~/core/devices/kind';
+import { firedTogether, rowsOf, rowWords, type OutputKind } from '~/core/engine/outputs';
+import { listWords } from '~/core/units/format';
 import { freeKindId } from '~/core/devices/library';
 import { useBuild } from '../../build/context';
 import { kindFacts } from '../../parts/kind-facts';
@@ -24,6 +26,57 @@ import { FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
 import { alternatives } from '../../parts/destination-words';
+
+/** Which cylinders a part serves: one, or for a coil of several towers the set that fires with it; and which of two it is. */
+function Serves({
+  device,
+  kind,
+  onChange,
+}: {
+  device: Device;
+  kind: DeviceKind;
+  onChange: (fields: Partial<Device>) => void;
+}) {
+  const { engine } = useBuild().build;
+  const coil = trait(kind, 'coil');
+  const use: OutputKind = trait(kind, 'injector') ? 'injector' : 'ignition';
+  const works = coil ? engine.ignition !== 'distributor' : trait(kind, 'injector') !== null;
+  if (!works && !kind.perCylinder) return null;
+  const towers = coil?.serves ?? 1;
+  const pairs = firedTogether({ ...engine, ignition: 'wasted' }, 'ignition').filter((set) => set.length === towers);
+  const sets = (towers > 1 ? pairs : engine.firingOrder.map((one) => [one]))
+    .map((set) => [...set].sort((one, other) => one - other))
+    .sort((one, other) => one[0] - other[0]);
+  const own = device.serves.join('+');
+  // What it serves now stays to be seen, also where no such set fires together.
+  if (own !== '' && !sets.some((set) => set.join('+') === own)) sets.push([...device.serves]);
+  const rows = works ? rowsOf(engine, use) : 1;
+  return (
+    <>
+      <Select
+        label={engine.kind === 'rotary' ? 'Rotor' : towers > 1 ? 'Cylinders' : 'Cylinder'}
+        choices={sets.map((set) => ({
+          id: set.join('+'),
+          name: listWords(set.map(String)),
+          note: towers > 1 && pairs.some((pair) => pair.includes(set[0])) ? 'fire 360° apart' : undefined,
+        }))}
+        value={own === '' ? null : own}
+        onChange={(id) => onChange({ serves: id.split('+').map(Number) })}
+      />
+      {(rows > 1 || device.row > 1) && (
+        <Select
+          label={use === 'injector' ? 'Stage' : 'Plug'}
+          choices={([1, 2] as const).map((row) => ({
+            id: String(row),
+            name: rowWords(engine, use, row) || (row === 1 ? 'the only one' : 'second'),
+          }))}
+          value={String(device.row)}
+          onChange={(id) => onChange({ row: id === '2' ? 2 : 1 })}
+        />
+      )}
+    </>
+  );
+}
 
 /** One device: name, branch, shield, each terminal with where it goes. */
 export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
@@ -63,17 +116,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           maxValue={30}
           onChange={(value) => value !== null && change({ branchMetres: value })}
         />
-        {kind.perCylinder && (
-          <Select
-            label="Cylinder"
-            choices={Array.from({ length: build.engine.cylinders }, (_, i) => ({
-              id: String(i + 1),
-              name: String(i + 1),
-            }))}
-            value={device.cylinder === null ? null : String(device.cylinder)}
-            onChange={(id) => change({ cylinder: Number(id) })}
-          />
-        )}
+        <Serves device={device} kind={kind} onChange={change} />
         {hasRole(kind, 'thermocouple') && (
           <Select
             label="Wire"

@@ -1,3 +1,4 @@
+import { coilWords } from '../../parts/engine-sketch';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { EcuDefinition } from '~/core/ecu/ecu';
@@ -82,7 +83,7 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           <dt>speed</dt>
           <dd>to {engine.maxRpm} rpm</dd>
           <dt>spark</dt>
-          <dd>{engine.ignition === 'direct' ? 'a coil each' : engine.ignition}</dd>
+          <dd>{coilWords(engine)}</dd>
           <dt>fuel</dt>
           <dd>{engine.injection === 'none' ? 'carburettor' : engine.injection}</dd>
         </FactList>

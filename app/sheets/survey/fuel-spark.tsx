@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { trait, type DeviceKind, type TraitOf, type VoltsTable } from '~/core/devices/kind';
-import { bsfcOn, injectorFigures } from '~/core/engine/fuel';
+import { bsfcOn, injectorFigures, meanInjector, type InjectorFigures } from '~/core/engine/fuel';
 import { coilFigures } from '~/core/power/spark';
 import { formatAmps, formatOhms, plural } from '~/core/units/format';
 import { fuelWords, fuels, readQuantity, type Fuel } from '~/core/units/units';
@@ -97,10 +97,28 @@ function Demand() {
   );
 }
 
-function InjectorData({ kind, injector, count }: { kind: DeviceKind; injector: Injector; count: number }) {
+/** Figures of all injectors together: primaries and secondaries feed one engine. */
+function useFeeding(): InjectorFigures | null {
+  const { build } = useBuild();
+  const all = useFitted('injector').flatMap((one) => Array.from({ length: one.count }, () => one.trait));
+  return all.length > 0 ? injectorFigures(build.engine, build.fuel, meanInjector(all, build.fuel), all.length) : null;
+}
+
+function InjectorData({
+  kind,
+  injector,
+  count,
+  all,
+}: {
+  kind: DeviceKind;
+  injector: Injector;
+  count: number;
+  all: InjectorFigures;
+}) {
   const { build } = useBuild();
   const [editing, setEditing] = useState(false);
-  const figures = injectorFigures(build.engine, build.fuel, injector, count);
+  const own = injectorFigures(build.engine, build.fuel, injector, count);
+  const figures = { ...all, flowCcPerMinute: own.flowCcPerMinute, ampsAt13: own.ampsAt13 };
   const small = figures.duty > build.fuel.maxDuty;
   return (
     <Stack $gap={3}>
@@ -325,14 +343,13 @@ export function FuelSpark() {
   const { build } = useBuild();
   const injectors = useFitted('injector');
   const coils = useFitted('coil');
-  const first = injectors[0];
-  const figures = first && injectorFigures(build.engine, build.fuel, first.trait, first.count);
+  const figures = useFeeding();
   return (
     <SheetFrame
       summary={
         <>
           {figures
-            ? `${plural(first.count, 'injector')} feed ${figures.powerKw.toFixed(0)} kW; the goal is ${build.fuel.powerKw} kW.`
+            ? `${plural(figures.count, 'injector')} feed ${figures.powerKw.toFixed(0)} kW; the goal is ${build.fuel.powerKw} kW.`
             : `The goal is ${build.fuel.powerKw} kW.`}
           <br />
           <Soft>
@@ -347,9 +364,10 @@ export function FuelSpark() {
           <Stack $gap={4}>
             <Heading>Injectors</Heading>
             {injectors.length === 0 && <p>No injector is on the list yet: add them on the page Devices.</p>}
-            {injectors.map((one) => (
-              <InjectorData key={one.kind.id} kind={one.kind} injector={one.trait} count={one.count} />
-            ))}
+            {figures &&
+              injectors.map((one) => (
+                <InjectorData key={one.kind.id} kind={one.kind} injector={one.trait} count={one.count} all={figures} />
+              ))}
           </Stack>
         </Stack>
         <Stack $gap={4}>

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
-import { cycleDegrees, cycleEvents, outputOfCylinder, type Engine, type OutputOrder } from '~/core/engine/engine';
+import { cycleDegrees, cycleEvents, type Engine, type OutputOrder } from '~/core/engine/engine';
+import { outputsFor, rowsOf, workWords, type OutputKind } from '~/core/engine/outputs';
 import type { EventSettings } from '~/core/engine/engine';
 import type { OutputUse } from '~/core/trigger/outputs';
 import { color, type } from '../../ui/theme';
@@ -13,6 +14,20 @@ function wrapSpan(from: number, to: number, cycle: number): { from: number; widt
     { from: start, width: cycle - start },
     { from: 0, width: start + width - cycle },
   ];
+}
+
+/** Outputs that work a cylinder where every wire is right: one number where coils and injectors agree on it. */
+function meantFor(engine: Engine, order: OutputOrder, cylinder: number): string {
+  const of = (use: OutputKind) =>
+    Array.from({ length: rowsOf(engine, use) }, (_, at) => at + 1)
+      .map((row) => outputsFor(engine, order, use, [cylinder], row)[0])
+      .join('+');
+  const batch = engine.injection === 'batch' || engine.injection === 'none';
+  const coils = engine.ignition === 'distributor' ? null : of('ignition');
+  const injectors = batch ? null : of('injector');
+  if (coils !== null && injectors !== null && coils !== injectors) return `ign ${coils}, inj ${injectors}`;
+  const both = coils ?? injectors;
+  return both === null ? 'all at once' : `out ${both}`;
 }
 
 /** 720 degrees of events: what happens at each cylinder, and which output does it by school and by wire. */
@@ -34,8 +49,7 @@ export function EventChart({
   return (
     <Chart role="group" aria-label={`Events over ${cycle} degrees`}>
       {rows.map((row) => {
-        const mine = uses.filter((use) => use.wiredTo === row.cylinder);
-        const meant = outputOfCylinder(engine, order, row.cylinder);
+        const mine = uses.filter((use) => use.wiredTo.cylinders.includes(row.cylinder));
         const wrong = mine.filter((use) => !use.right);
         return (
           <Row key={row.cylinder}>
@@ -43,13 +57,21 @@ export function EventChart({
               {engine.kind === 'rotary' ? 'rotor' : 'cyl'} {row.cylinder}
             </span>
             <Track>
-              {wrapSpan(row.spark.from, row.spark.to, cycle).map((span) => (
-                <Bar
-                  key={`s${span.from}`}
-                  title={`coil ${row.cylinder} charges`}
-                  style={{ left: percent(span.from), width: percent(span.width), top: 4, background: color.pencil }}
-                />
-              ))}
+              {row.sparks.flatMap((spark) =>
+                wrapSpan(spark.from, spark.to, cycle).map((span) => (
+                  <Bar
+                    key={`s${spark.row} ${span.from}`}
+                    title={`coil of ${workWords(engine, 'ignition', { cylinders: [row.cylinder], row: spark.row })} charges`}
+                    data-second={spark.row === 2}
+                    style={{
+                      left: percent(span.from),
+                      width: percent(span.width),
+                      top: spark.row === 2 ? 12 : 4,
+                      background: color.pencil,
+                    }}
+                  />
+                )),
+              )}
               {row.injection &&
                 wrapSpan(row.injection.from, row.injection.to, cycle).map((span) => (
                   <Bar
@@ -68,9 +90,12 @@ export function EventChart({
             <Out data-wrong={wrong.length > 0}>
               {wrong.length > 0
                 ? wrong
-                    .map((use) => `${use.kind === 'injector' ? 'inj' : 'ign'} ${use.output} → cyl ${use.means ?? '–'}`)
+                    .map(
+                      (use) =>
+                        `${use.kind === 'injector' ? 'inj' : 'ign'} ${use.output} → ${use.means ? use.means.cylinders.join('+') : '–'}`,
+                    )
                     .join(', ')
-                : `out ${meant}`}
+                : meantFor(engine, order, row.cylinder)}
             </Out>
           </Row>
         );
@@ -117,6 +142,9 @@ const Bar = styled.span`
   height: 11px;
   border-radius: 3px;
   min-width: 3px;
+  &[data-second='true'] {
+    height: 4px;
+  }
 `;
 const Tdc = styled.span`
   position: absolute;

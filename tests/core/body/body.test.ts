@@ -118,8 +118,8 @@ describe('lines', () => {
     expect(
       needsOf(build)
         .filter((need) => need.deviceId === 'igniter-4-1')
-        .map((need) => need.cylinder),
-    ).toEqual([4, 3, 2, 1]);
+        .map((need) => need.serves),
+    ).toEqual([[4], [3], [2], [1]]);
     expect(netlist(build).wireById.has('dev:coil-bare-1.1~dev:igniter-4-1.O4')).toBe(true);
   });
 });

@@ -5,6 +5,9 @@ import { parseBuild } from '~/core/build/parse';
 import { BUILD_SCHEMA_VERSION } from '~/core/build/schema';
 import { sensorsIn, trait } from '~/core/devices/kind';
 import { netlist } from '~/core/netlist/netlist';
+import { checkFacts, stands } from '~/core/prove/evidence';
+import { proveTests } from '~/core/prove/tests';
+import { judge } from '~/core/prove/verdict';
 import { findingsOf } from '~/core/rules';
 import { expectation } from '~/core/sensing/judge';
 import { sensorsOf } from '~/core/sensing/sensor';
@@ -44,4 +47,26 @@ test('version 1: sensors, injectors and coils keep what they were', () => {
   expect(volts('map-1bar-1.3')).toBeCloseTo(0.5 + (4 * (101.325 - 10)) / 100, 6);
   expect(build.revisions[0].plan.fuel).toEqual(build.fuel);
   expect(build.revisions[0].plan.devices.every((device) => device.pullUpOhms === null)).toBe(true);
+});
+
+test('version 5: a coil of two towers gets the cylinder that fires with its own, and what was proved stands', () => {
+  const parsed = parseBuild(fixture(5));
+  if (!parsed.ok) throw new Error(parsed.problem.sentence);
+  const build = parsed.value;
+  expect(build.engine).toMatchObject({ plugs: 1, trailingDegrees: 0, injectors: 1 });
+  const serves = (id: string) => build.devices.find((device) => device.id === id)!.serves;
+  // 1-2-3-4-5-6 every 120 degrees: 1 and 4, 2 and 5, 3 and 6 are 360 apart.
+  expect([1, 2, 3].map((n) => serves(`coil-wasted-igniter-${n}`))).toEqual([
+    [1, 4],
+    [2, 5],
+    [3, 6],
+  ]);
+  expect(serves('injector-high-6')).toEqual([6]);
+  expect(serves('crank-vr-1')).toEqual([]);
+  expect(build.revisions[0].plan.devices).toEqual(build.devices);
+  const net = netlist(build);
+  const order = proveTests(build, net).find(({ id }) => id === 'o|ecu:A11|dev:coil-wasted-igniter-1.1')!;
+  expect(judge(order, build.prove.readings[order.id].value, 0).right).toBe(true);
+  const { on } = build.fireup.outputs['output-A11'];
+  expect(stands(on, checkFacts(build, 'outputs', 'output-A11'))).toBe(true);
 });

@@ -64,15 +64,15 @@ describe('needs', () => {
     expect(needs.get('coil-igniter-4.C')).toMatchObject({
       label: 'Coil 4',
       system: 'Ignition',
-      cylinder: 4,
-      output: 4,
+      serves: [4],
+      outputs: [4],
       pair: null,
     });
     expect(needs.get('crank-vr-1.1')).toMatchObject({ label: 'Crank sensor signal +', pair: 'crank-vr-1.vr' });
     expect(needs.get('relay-pump.85')).toMatchObject({ label: 'Fuel pump relay', system: 'Fuel', deviceId: null });
     expect(needs.get('injector-high-1.2')!.ask.ohms).toBe(12.5);
     const other = edited(demoBuild(), call('setOutputOrder', { outputOrder: 'in-turn' }));
-    expect(needsOf(other).find((need) => need.id === 'coil-igniter-4.C')!.output).toBe(3);
+    expect(needsOf(other).find((need) => need.id === 'coil-igniter-4.C')!.outputs).toEqual([3]);
   });
   test('a reversed winding puts the driver on 86', () => {
     const build = edited(demoBuild(), call('setCircuit', { circuitId: 'pump', choice: { winding: 'reversed' } }));
@@ -85,6 +85,6 @@ describe('needs', () => {
       call('setEngine', { engine: { ...build.engine, cylinders: 2, firingOrder: [1, 2] } }),
     );
     expect(smaller.devices).toHaveLength(4);
-    expect(needsOf(smaller).find((need) => need.cylinder === 3)!.output).toBeNull();
+    expect(needsOf(smaller).find((need) => need.serves[0] === 3)!.outputs).toEqual([]);
   });
 });

@@ -183,7 +183,7 @@ describe('refusals', () => {
     expect(refused(demo(), 'assign', { needId: 'boost-solenoid-1.2', pinId: 'A6' })).toMatch(/30 Hz are asked/);
     expect(refused(demo(), 'unassign', { needId: 'coil-igniter-1.C' })).toMatch(/unlock it first/);
     expect(refused(demo(), 'lock', { needId: 'no-such', locked: true })).toMatch(/has no pin to lock/);
-    expect(refused(demo(), 'editDevice', { deviceId: 'coil-igniter-1', cylinder: 6 })).toMatch(/1 to 5/);
+    expect(refused(demo(), 'editDevice', { deviceId: 'coil-igniter-1', serves: [6] })).toMatch(/1 to 5/);
     expect(refused(demo(), 'addDevice', { kind: kind('coil-igniter'), perCylinder: true })).toMatch(/has its/);
     expect(refused(demo(), 'setWire', { wireId: 'x', colour: 'PURPLE' })).toMatch(/IEC 60757/);
     expect(refused(demo(), 'setBodyPlug', { ...plug, cavities: [...plug.cavities, ...plug.cavities] })).toMatch(
@@ -235,11 +235,11 @@ test('removing a device takes its kind, pins and locks with it', () => {
 
 test('one device for each cylinder, then none is missing', () => {
   const build = edited(emptyBuild(4), call('addDevice', { kind: kind('injector-high'), perCylinder: true }));
-  expect(build.devices.map((device) => [device.label, device.cylinder])).toEqual([
-    ['Injector 1', 1],
-    ['Injector 2', 2],
-    ['Injector 3', 3],
-    ['Injector 4', 4],
+  expect(build.devices.map((device) => [device.label, device.serves])).toEqual([
+    ['Injector 1', [1]],
+    ['Injector 2', [2]],
+    ['Injector 3', [3]],
+    ['Injector 4', [4]],
   ]);
 });
 

@@ -1,12 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { catalog } from '~/catalog';
 import {
   cycleDegrees,
   cycleEvents,
-  cylinderOfOutput,
   engineSchema,
   firingAngleByCylinder,
-  outputOfCylinder,
   shortestFiringInterval,
   wastedPairs,
 } from '~/core/engine/engine';
@@ -38,26 +35,33 @@ describe('firing', () => {
     ]);
     expect(wastedPairs(five)).toBeNull();
   });
-  test.each(catalog.engines.map((one) => [one.name, one] as const))('%s: both schools are inverse maps', (_, one) => {
-    for (const order of ['in-turn', 'by-cylinder'] as const)
-      for (let cylinder = 1; cylinder <= one.cylinders; cylinder += 1)
-        expect(cylinderOfOutput(one, order, outputOfCylinder(one, order, cylinder)!)).toBe(cylinder);
-    expect(cylinderOfOutput(one, 'in-turn', one.cylinders + 1)).toBeNull();
-    expect(outputOfCylinder(one, 'in-turn', 0)).toBeNull();
-  });
-  test('in turn, output 3 of order 1-2-4-5-3 is cylinder 4', () => {
-    expect(cylinderOfOutput(five, 'in-turn', 3)).toBe(4);
-    expect(cylinderOfOutput(five, 'by-cylinder', 3)).toBe(3);
-  });
 });
 
 describe('events', () => {
   const settings = { rpm: 3000, dwellMilliseconds: 3, injectionMilliseconds: 6, advanceDegrees: 20 };
   test('dwell in degrees is rpm x 6 x seconds', () => {
     const [first] = cycleEvents(five, settings);
-    expect(first.spark.to - first.spark.from).toBeCloseTo(54, 9);
-    expect(first.spark.to).toBeCloseTo(-20, 9);
+    expect(first.sparks[0].to - first.sparks[0].from).toBeCloseTo(54, 9);
+    expect(first.sparks[0].to).toBeCloseTo(-20, 9);
     expect(first.injection!.to - first.injection!.from).toBeCloseTo(108, 9);
+  });
+  test('a wasted spark comes every turn, the trailing plug by its split', () => {
+    const [first] = cycleEvents({ ...engine(4), ignition: 'wasted' }, settings);
+    expect(first.sparks.map(({ to, row }) => [to, row])).toEqual([
+      [-20, 1],
+      [340, 1],
+    ]);
+    const rotor = engineSchema.parse({
+      ...engine(2),
+      kind: 'rotary',
+      firingAngles: null,
+      plugs: 2,
+      trailingDegrees: 12,
+    });
+    expect(cycleEvents(rotor, settings).map(({ sparks }) => sparks.map(({ to }) => to))).toEqual([
+      [-20, -8],
+      [160, 172],
+    ]);
   });
   test('a carburettor engine has no injection', () => {
     expect(cycleEvents({ ...five, injection: 'none' }, settings).every((row) => row.injection === null)).toBe(true);

@@ -3,7 +3,7 @@ import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
 import { missingToothWheel } from '~/core/wheels/wheel';
-import { demoBuild, donorWire, edited, emptyBuild, engine, kind, wheel } from '../../helpers';
+import { demoBuild, donorWire, edited, emptyBuild, kind, wheel } from '../../helpers';
 
 const demo = demoBuild();
 const withPair = (pin: Pin, pair: string): Pin => ({
@@ -134,8 +134,12 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'OE-1': { bad: edited(demo, call('setOutputOrder', { outputOrder: 'in-turn' })) },
   'OE-2': { bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })) },
   'OE-3': {
-    bad: edited(demo, call('setEngine', { engine: { ...demo.engine, ignition: 'wasted' } })),
-    good: edited(emptyBuild(4), call('setEngine', { engine: { ...engine(4), ignition: 'wasted' } })),
+    bad: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true }),
+      call('editDevice', { deviceId: 'coil-wasted-igniter-1', serves: [1, 3] }),
+    ),
+    good: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true })),
   },
   'OE-4': {
     bad: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-bare') })),
@@ -146,6 +150,22 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'OE-7': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
   'OE-8': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
   'OE-9': { bad: placed({ 'coil-igniter-1.C': 'A16' }) },
+  'OE-13': {
+    bad: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true })),
+    good: edited(
+      emptyBuild(4),
+      call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true }),
+      call('setEngine', { engine: { ...emptyBuild(4).engine, ignition: 'wasted' } }),
+    ),
+  },
+  'OE-12': {
+    bad: edited(demo, call('setWheel', { shaft: 'cam', wheel: null })),
+    good: edited(
+      demo,
+      call('setWheel', { shaft: 'cam', wheel: null }),
+      call('setEngine', { engine: { ...demo.engine, ignition: 'wasted' } }),
+    ),
+  },
   'TR-1': { bad: edited(demo, call('setWheel', { shaft: 'crank', wheel: missingToothWheel(240, 2) })) },
   'TR-2': { bad: edited(emptyBuild(4, 'orrery-26'), call('addDevice', { kind: kind('crank-vr') })) },
   'TR-3': {

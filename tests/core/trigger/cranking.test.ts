@@ -21,6 +21,9 @@ const engine = (
   displacementCc: 500 * cylinders,
   ignition: 'direct',
   injection: 'none',
+  plugs: 1,
+  trailingDegrees: 0,
+  injectors: 1,
 });
 /** Speed over the mean at degrees of the cycle. */
 const pace = (own: Engine, ripple: number) => {

@@ -320,7 +320,7 @@ function overlaysOf(view: BenchView, build: ReturnType<typeof useBuild>['build']
       const zero = base * cycle + trigger.offsetDegrees + (otherTurn ? 360 : 0);
       all.push({ kind: 'tdc', from: zero + row.tdc, to: zero + row.tdc });
       if (!camFit?.tellsPhase) continue;
-      all.push({ kind: 'spark', from: zero + row.spark.from, to: zero + row.spark.to });
+      for (const spark of row.sparks) all.push({ kind: 'spark', from: zero + spark.from, to: zero + spark.to });
       if (row.injection) all.push({ kind: 'injection', from: zero + row.injection.from, to: zero + row.injection.to });
     }
   return all.filter((one) => one.to >= from && one.from <= to);

@@ -1,0 +1,34 @@
+import type { Build, Device } from '../build/schema';
+import { trait, type DeviceKind } from '../devices/kind';
+import type { Engine } from '../engine/engine';
+import { firedTogether, rowWords } from '../engine/outputs';
+
+/** Plugs, injectors or cylinders that have no device of this kind yet: for a coil of several towers by the sets that fire together. */
+export function placesWithout(
+  build: Pick<Build, 'engine' | 'devices'>,
+  kind: DeviceKind,
+): Pick<Device, 'serves' | 'row'>[] {
+  const { engine } = build;
+  const coil = trait(kind, 'coil');
+  const rows = coil ? engine.plugs : trait(kind, 'injector') ? engine.injectors : 1;
+  const sets =
+    coil && coil.serves > 1
+      ? firedTogether({ ...engine, ignition: 'wasted' }, 'ignition').filter((set) => set.length === coil.serves)
+      : engine.firingOrder.map((cylinder) => [cylinder]);
+  const rising = sets
+    .map((set) => [...set].sort((one, other) => one - other))
+    .sort((one, other) => one[0]! - other[0]!);
+  const fitted = build.devices.filter((device) => device.kindId === kind.id);
+  return ([1, 2] as const)
+    .slice(0, rows)
+    .flatMap((row) => rising.map((serves) => ({ serves, row })))
+    .filter(
+      ({ serves, row }) => !fitted.some((one) => one.row === row && one.serves.some((at) => serves.includes(at))),
+    );
+}
+
+/** How a device is told from its like: by its cylinders, and by its plug or injector where each has two. */
+export const placeLabel = (engine: Engine, kind: DeviceKind, { serves, row }: Pick<Device, 'serves' | 'row'>): string =>
+  [serves.join('+'), rowWords(engine, trait(kind, 'injector') ? 'injector' : 'ignition', row)]
+    .filter(Boolean)
+    .join(' ');
