@@ -76,7 +76,7 @@ export const wheels: readonly Wheel[] = [
   ]),
   listedWheel(
     'uneven-70-110',
-    'Two teeth a turn, 70° and 110° apart in turn',
+    'Four teeth a turn, 70° and 110° apart in turn',
     'crank',
     'uneven',
     narrow([0, 70, 180, 250], 10),

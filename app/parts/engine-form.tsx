@@ -199,7 +199,7 @@ export function EngineForm({
           label={draft.kind === 'rotary' ? 'Plugs a rotor' : 'Plugs a cylinder'}
           choices={[
             { id: '1', name: 'One' },
-            { id: '2', name: draft.kind === 'rotary' ? 'Leading and trailing' : 'Two' },
+            { id: '2', name: 'Two' },
           ]}
           value={String(draft.plugs)}
           onChange={(id) => set({ plugs: id === '2' ? 2 : 1 })}
@@ -220,7 +220,7 @@ export function EngineForm({
             label={draft.kind === 'rotary' ? 'Injectors a rotor' : 'Injectors a cylinder'}
             choices={[
               { id: '1', name: 'One' },
-              { id: '2', name: 'Primary and secondary' },
+              { id: '2', name: 'Two, staged' },
             ]}
             value={String(draft.injectors)}
             onChange={(id) => set({ injectors: id === '2' ? 2 : 1 })}

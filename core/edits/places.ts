@@ -1,7 +1,7 @@
 import type { Build, Device } from '../build/schema';
 import { trait, type DeviceKind } from '../devices/kind';
 import type { Engine } from '../engine/engine';
-import { firedTogether, rowWords } from '../engine/outputs';
+import { firedTogether } from '../engine/outputs';
 
 /** Plugs, injectors or cylinders that have no device of this kind yet: for a coil of several towers by the sets that fire together. */
 export function placesWithout(
@@ -27,8 +27,10 @@ export function placesWithout(
     );
 }
 
-/** How a device is told from its like: by its cylinders, and by its plug or injector where each has two. */
-export const placeLabel = (engine: Engine, kind: DeviceKind, { serves, row }: Pick<Device, 'serves' | 'row'>): string =>
-  [serves.join('+'), rowWords(engine, trait(kind, 'injector') ? 'injector' : 'ignition', row)]
-    .filter(Boolean)
-    .join(' ');
+/** How a device is told from its like: by its cylinders, and shortly by its plug or injector where each has two (L and T of a rotor). */
+export function placeLabel(engine: Engine, kind: DeviceKind, { serves, row }: Pick<Device, 'serves' | 'row'>): string {
+  const which = serves.join('+');
+  if (trait(kind, 'injector')) return engine.injectors === 2 ? `${which} ${row === 1 ? 'pri' : 'sec'}` : which;
+  if (!trait(kind, 'coil') || engine.plugs === 1) return which;
+  return engine.kind === 'rotary' ? `${row === 1 ? 'L' : 'T'}${which}` : `${which}${row === 1 ? 'a' : 'b'}`;
+}

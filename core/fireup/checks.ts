@@ -7,6 +7,8 @@ import type { Netlist } from '../netlist/netlist';
 import { checkIdOf } from '../prove/check-id';
 import { standingReading } from '../prove/evidence';
 import { standardBarometerKpa } from '../sensing/atmosphere';
+import { expectation } from '../sensing/judge';
+import { pinUnit, sensorsOf } from '../sensing/sensor';
 import { meantWords, outputUses } from '../trigger/outputs';
 import { readQuantity } from '../units/units';
 
@@ -56,16 +58,21 @@ export function voltsCheck(id: string, text: string, volts: number | null, toler
   return [reading(id, text, 'V', round(Math.max(0, volts - tolerance)), round(volts + tolerance), hint)];
 }
 
-/** Volts a key-on reading may be off: weather, a soaked engine, a meter (common practice). */
+/** Volts a key-on reading may be off where nobody can say what the part should read: a meter, a supply (common practice). */
 const SENSOR_TOLERANCE = 0.3;
 
 /** Key-on readings of every analog sensor, from the circuit at this altitude and ambient. */
 export function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) => number | null): Draft[] {
   const barometer = standardBarometerKpa(build.site.altitudeMetres);
+  const sensors = new Map(sensorsOf(build, net).map((at) => [at.id, at]));
   return net.needs.flatMap((need): Draft[] => {
     const pinId = build.assignments[need.id];
     if (!pinId || need.ask.kind !== 'analog') return [];
-    const volts = keyOn(ecuEnd(pinId));
+    // The part's own band where it is known, as sheet 1 judges by: one reading is never right there and wrong here.
+    const at = sensors.get(need.id);
+    const expected = at && pinUnit(at.sensor) === 'V' ? expectation(build.site, at) : null;
+    const volts = expected?.atPin ?? keyOn(ecuEnd(pinId));
+    const tolerance = expected && expected.atPin !== null ? expected.pinTolerance : SENSOR_TOLERANCE;
     const device = net.deviceOf.get(need.deviceId ?? '');
     // The hint is about this signal: a part may carry a pressure on one pin and a temperature on another.
     const measures =
@@ -84,7 +91,7 @@ export function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) =>
         auto(
           checkIdOf({ of: 'sensor', needId: need.id }),
           `${need.label} on ${pinId}: ${read} V read with the key on, ${volts.toFixed(2)} V expected`,
-          Math.abs(read - volts) <= SENSOR_TOLERANCE,
+          Math.abs(read - volts) <= tolerance,
           hint,
         ),
       ];
@@ -92,7 +99,7 @@ export function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) =>
       checkIdOf({ of: 'sensor', needId: need.id }),
       `${need.label} on ${pinId}`,
       volts,
-      SENSOR_TOLERANCE,
+      tolerance,
       hint,
     );
   });

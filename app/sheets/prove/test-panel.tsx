@@ -259,7 +259,7 @@ export function TestPanel({
               if (NUMBER.test(value) || (second !== '' && ANSWER.test(value))) setText(value);
             }}
           />
-          <span aria-hidden>{cylinder ? 'cyl' : 'Ω'}</span>
+          <span aria-hidden>{cylinder ? (test.works!.chamber === 'rotor' ? 'rotor' : 'cyl') : 'Ω'}</span>
         </Display>
         <Verdict role="status" data-right={shown?.right}>
           {shown ? (

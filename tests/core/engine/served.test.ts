@@ -116,14 +116,14 @@ describe('two rotors with four coils and staged injectors', () => {
   test.each(['in-turn', 'by-cylinder'] as const)('%s: four of each, and no stop', (school) => {
     const build = rotors(school);
     expect(build.devices.map(({ label }) => label)).toEqual([
-      'Coil 1 leading',
-      'Coil 2 leading',
-      'Coil 1 trailing',
-      'Coil 2 trailing',
-      'Injector 1 primary',
-      'Injector 2 primary',
-      'Injector 1 secondary',
-      'Injector 2 secondary',
+      'Coil L1',
+      'Coil L2',
+      'Coil T1',
+      'Coil T2',
+      'Injector 1 pri',
+      'Injector 2 pri',
+      'Injector 1 sec',
+      'Injector 2 sec',
       'Crank sensor',
     ]);
     expect(stops(build)).toEqual([]);

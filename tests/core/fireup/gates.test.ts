@@ -4,6 +4,8 @@ import type { Build } from '~/core/build/schema';
 import { gateOfFinding } from '~/core/fireup/findings';
 import { gatesOf, type Gate } from '~/core/fireup/gates';
 import { netlist } from '~/core/netlist/netlist';
+import { expectation } from '~/core/sensing/judge';
+import { sensorsOf } from '~/core/sensing/sensor';
 import { proveTests } from '~/core/prove/tests';
 import { progressOf } from '~/core/prove/verdict';
 import { offsetConfirmed } from '~/core/prove/evidence';
@@ -53,6 +55,34 @@ describe('evidence', () => {
     expect(findingsOf(swapped).find(({ rule }) => rule === 'SE-14')?.detail).toMatch(/Read it again/);
     // Changed back, the reading stands again: it was taken on just this wire.
     expect(check(swap(swapped, 'map-3bar-1.3', 'oil-pressure-1.3'))).toMatchObject({ kind: 'auto', met: true });
+  });
+  test('the gate and sheet 1 judge one reading by one band, over the whole range of every sensor', () => {
+    const demo = demoBuild();
+    const apart: string[] = [];
+    let tried = 0;
+    for (const { id } of sensorsOf(demo, netlist(demo)))
+      for (let volts = 0.1; volts < 5; volts += 0.12) {
+        const read = edited(
+          demo,
+          call('recordSensing', {
+            sensorId: id,
+            reading: { atPin: Math.round(volts * 100) / 100, shown: null, at, by: '' },
+          }),
+        );
+        const check = gateOf(read, 'sensors').checks.find((one) => one.id === `sensor-${id}`);
+        const { value } =
+          expectation(
+            demo.site,
+            sensorsOf(read, netlist(read)).find((one) => one.id === id)!,
+          ) ?? {};
+        if (check?.kind !== 'auto' || value === undefined) continue;
+        tried += 1;
+        const said = findingsOf(read).find(({ rule, id: of }) => rule === 'SE-10' && of.includes(id));
+        if (check.met !== (said === undefined || said.severity === 'note'))
+          apart.push(`${id} at ${volts.toFixed(2)} V`);
+      }
+    expect(tried).toBeGreaterThan(100);
+    expect(apart).toEqual([]);
   });
   test('another part on the same pin is read anew', () => {
     const read = edited(

@@ -1,0 +1,69 @@
+import { choose, expect, findings, goTo, ready, test, verdict } from './support';
+
+test('two rotors, four coils, staged injectors: from an empty sheet to no stop, and a crossed pair of plugs is told', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('Hill rotary');
+  await choose(page, /Start from/, /Two-rotor/);
+  await expect(page.getByRole('textbox', { name: 'Trailing after leading' })).toHaveValue('10');
+  await page.getByText('Orrery 94').first().click();
+  await expect(page.getByText(/4 × injector.*4 × coil/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await page.getByText('Coil T1').first().click();
+  await expect(page.getByRole('button', { name: /trailing Plug/ })).toBeVisible();
+
+  await goTo(page, 'Allot');
+  await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
+  await expect(verdict(page)).toContainText('15 of 15 needs placed');
+  await goTo(page, 'Trigger');
+  await choose(page, /On the crank/, '36 places, 2 missing');
+  await expect(page.getByRole('group', { name: /Events over 360/ })).toContainText('out 1+3');
+  await expect(await findings(page)).not.toContainText(/ stop/);
+  await page.keyboard.press('Escape');
+
+  // The trailing plug of rotor 1 answers as such; its leading one in its place is wrong.
+  await goTo(page, 'Prove');
+  const order = page.getByRole('button', { name: /Coil T1 · C.*cyl 1t/ });
+  await order.click();
+  const reading = page.getByRole('textbox', { name: /Reading for Ignition output 3/ });
+  await expect(page.getByText('rotor 1, trailing', { exact: true })).toBeVisible();
+  await reading.press('1');
+  await expect(page.getByText(/Rotor 1 answered, rotor 1, trailing was meant/)).toBeVisible();
+  await reading.press('t');
+  await expect(page.getByText(/Right. Rotor 1, trailing, answers/)).toBeVisible();
+  await reading.press('Enter');
+  await expect(verdict(page)).toContainText(/1 of \d+ readings taken/);
+});
+
+test('a V6 with three shared coils: pairs are proposed, and one that is served twice is told', async ({ page }) => {
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('Harbour launch');
+  await choose(page, /Start from/, /V6 of 60/);
+  await page.getByText('Wasted', { exact: true }).click();
+  await page.getByText('Orrery 48').first().click();
+  await expect(page.getByText(/3 × wasted-spark coil/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await goTo(page, 'Allot');
+  await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
+  await expect(verdict(page)).toContainText(/(\d+) of \1 needs placed/);
+  await goTo(page, 'Survey');
+  await page
+    .getByText(/^Wasted-spark coil 1\+4$/)
+    .first()
+    .click();
+  const field = page.getByRole('button', { name: /Cylinders$/ });
+  await expect(field).toContainText('1 and 4');
+  await expect(await findings(page)).not.toContainText(/OE-/);
+  await page.keyboard.press('Escape');
+  await field.click();
+  await page.getByRole('option', { name: /^2 and 5/ }).click();
+  const panel = await findings(page);
+  await expect(panel).toContainText('No coil serves cylinders 1 and 4');
+  await expect(panel).toContainText('More than one coil serves cylinders 2 and 5');
+});
