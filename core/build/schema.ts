@@ -49,6 +49,15 @@ export const deviceSchema = z.object({
 });
 export type Device = z.infer<typeof deviceSchema>;
 
+/** One CAN bus: its members in their order along the trunk, from the ECU. */
+export const busSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]{1,30}$/, 'must be lower-case letters, digits and hyphens'),
+  name: z.string().trim().min(1).max(40),
+  kilobits: z.int().min(10).max(1000),
+  members: z.array(z.string()).max(100),
+});
+export type Bus = z.infer<typeof busSchema>;
+
 export const circuitChoiceSchema = z.object({
   lengthMetres: metres.optional(),
   squareMm: z.number().positive().max(95).optional(),
@@ -129,6 +138,8 @@ const planFields = {
   /** Definitions of every device kind in use, so that the file needs no catalog. */
   kinds: z.record(z.string(), kindSchema),
   devices: z.array(deviceSchema).max(300),
+  /** CAN buses, each on one pair of the ECU at one rate. */
+  buses: z.array(busSchema).max(16),
   /** What an output's number means; starts as the ECU's own school. */
   outputOrder: z.enum(['in-turn', 'by-cylinder']),
   /** Need id to pin id. */

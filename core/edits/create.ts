@@ -29,6 +29,7 @@ export function createBuild(args: {
     ecu: args.ecu,
     kinds: {},
     devices: [],
+    buses: [],
     outputOrder: args.ecu.outputOrder,
     assignments: {},
     locked: [],

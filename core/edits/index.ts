@@ -1,15 +1,25 @@
 import { fail, type Result } from '../problem';
 import type { Build } from '../build/schema';
 import { runEdit, type Edit } from './edit';
+import { busEdits, withBuses } from './buses';
 import { foundEdits } from './found';
 import { partEdits } from './parts';
 import { pinEdits } from './pins';
 import { planEdits } from './plan';
 import { proofEdits } from './proof';
+import { dropStale } from './stale';
 import { surveyEdits } from './survey';
 
 /** Every change a person can make, by name. */
-export const edits = { ...surveyEdits, ...foundEdits, ...partEdits, ...planEdits, ...pinEdits, ...proofEdits };
+export const edits = {
+  ...surveyEdits,
+  ...busEdits,
+  ...foundEdits,
+  ...partEdits,
+  ...planEdits,
+  ...pinEdits,
+  ...proofEdits,
+};
 export type EditName = keyof typeof edits;
 export type EditArgs<N extends EditName> = (typeof edits)[N] extends Edit<infer A> ? A : never;
 
@@ -20,5 +30,8 @@ export const call = <N extends EditName>(name: N, args: EditArgs<N>): EditCall =
 /** Applies an edit by name with unchecked arguments; a wrong name or argument is a problem, never a throw. */
 export function applyEdit(build: Build, name: string, args: unknown): Result<{ build: Build; label: string }> {
   if (!Object.hasOwn(edits, name)) return fail('no-edit', 'name', `There is no change called ${name}.`);
-  return runEdit(edits[name as EditName] as Edit<unknown>, build, args);
+  const done = runEdit(edits[name as EditName] as Edit<unknown>, build, args);
+  if (!done.ok) return done;
+  const after = withBuses(build, done.value.build);
+  return after === done.value.build ? done : { ok: true, value: { ...done.value, build: dropStale(after) } };
 }

@@ -8,7 +8,7 @@ import { checkedCurveSchema } from '../devices/curve';
 import { inSentence } from '../units/format';
 import { sensorReadingSchema, type Build, type Device } from '../build/schema';
 import { edit, noDevice } from './edit';
-import { dropStale } from './survey';
+import { dropStale } from './stale';
 
 const label = (build: Build, deviceId: string) => withId(build.devices, deviceId)?.label ?? 'device';
 

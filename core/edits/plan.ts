@@ -13,7 +13,7 @@ import { wheelSchema } from '../wheels/wheel';
 import { wrapDegrees } from '../units/convert';
 import { circuitChoiceSchema, planSchema, type Build } from '../build/schema';
 import { edit } from './edit';
-import { dropStale } from './survey';
+import { dropStale } from './stale';
 
 const needLabel = (build: Build, needId: string) => needsOf(build).find((need) => need.id === needId)?.label ?? needId;
 const place = (build: Build, needId: string, pinId: string): Build => ({

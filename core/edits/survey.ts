@@ -4,25 +4,13 @@ import { destinationSchema, hasRole, kindSchema, trait } from '../devices/kind';
 import { freeLabel, shortKindName } from '../devices/name';
 import { ecuSchema } from '../ecu/ecu';
 import { engineSchema } from '../engine/engine';
-import { needsOf, windingOwner } from '../netlist/needs';
+import { windingOwner } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { inSentence } from '../units/format';
 import { deviceSchema, type Build, type Device } from '../build/schema';
 import { edit, noDevice } from './edit';
 import { placeLabel, placesWithout } from './places';
-
-/** Forgets placements of needs that no longer exist. Readings stay: they show as fallen, and come back with undo. */
-export function dropStale(build: Build): Build {
-  const needs = new Set(needsOf(build).map((need) => need.id));
-  const stale = Object.keys(build.assignments).filter((id) => !needs.has(id));
-  const locked = build.locked.filter((id) => needs.has(id));
-  if (stale.length === 0 && locked.length === build.locked.length) return build;
-  return {
-    ...build,
-    assignments: Object.fromEntries(Object.entries(build.assignments).filter(([id]) => needs.has(id))),
-    locked,
-  };
-}
+import { dropStale } from './stale';
 
 const replaceDevice = (build: Build, device: Device): Build => ({
   ...build,

@@ -4,6 +4,7 @@ import type { Ask } from '../ecu/ask';
 import { outputsFor, workOf } from '../engine/outputs';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
+import { leadsBus } from './bus';
 import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
 
 /** What a relay's winding may ask of the output that drives it: 60 to 90 ohms at 13 V (common practice). */
@@ -48,7 +49,12 @@ function channelCoil(build: Build, device: Device, kind: DeviceKind, input: stri
 }
 
 function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
-  const wanting = kind.terminals.filter((terminal) => destinationOf(device, terminal).to === 'pin');
+  // Only the first member of a bus asks for the ECU's pair; the others hang on the trunk.
+  const led = leadsBus(build, device.id);
+  const wanting = kind.terminals.filter((terminal) => {
+    const destination = destinationOf(device, terminal);
+    return destination.to === 'pin' && (led || destination.ask.kind !== 'can');
+  });
   return wanting.map((terminal) => {
     const destination = destinationOf(device, terminal) as Extract<Terminal['destination'], { to: 'pin' }>;
     const injector = trait(kind, 'injector');

@@ -20,6 +20,7 @@ import {
   terminalId,
 } from '../ends/ends';
 import type { Names } from './label';
+import { addBusLine, busOf, membersOf } from './bus';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
 import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
@@ -85,6 +86,12 @@ function addNeedWires(
     if (!pin) continue;
     const device = need.deviceId ? devices.get(need.deviceId) : undefined;
     const kind = device ? build.kinds[device.kindId] : undefined;
+    const bus = need.ask.kind === 'can' && device ? busOf(build, device.id) : null;
+    if (bus && membersOf(build, bus).length > 1) {
+      const look = { colour: colours.get(pin.id)!, signal: classOfPin(pin), needId: need.id };
+      addBusLine(list, build, bus, need.ask.side === 'minus' ? 'minus' : 'plus', pin.id, look);
+      continue;
+    }
     list.add(ecuEnd(pin.id), need.end, {
       colour: colours.get(pin.id)!,
       lengthMetres: device?.branchMetres ?? TO_BOX_METRES,

@@ -3,11 +3,15 @@ import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { destinationOf } from '../build/destination';
-import { listWords } from '../units/format';
+import { membersOf } from '../netlist/bus';
+import { listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 /** Longest stub off a CAN trunk at a bit rate, metres: 0.3 m at 1 Mbit/s (ISO 11898-2), in proportion below. */
 export const stubLimitMetres = (kilobits: number): number => 0.3 * (1000 / kilobits);
+
+/** A termination (ISO 11898-2), ohms. */
+const TERMINATION_OHMS = 120;
 
 export const busRules: Rule[] = [
   {
@@ -17,23 +21,21 @@ export const busRules: Rule[] = [
     title: 'CAN bus not terminated at both ends',
     source: 'ISO 11898-2: 120 Ω at both ends, 60 Ω across the dead bus',
     sheet: 'survey',
-    check: ({ devices }) => {
-      const nodes = devices.flatMap(({ device, kind }) => {
-        const can = trait(kind, 'can');
-        return can ? [{ device, can }] : [];
-      });
-      if (nodes.length === 0) return [];
-      const ends = 1 + nodes.filter(({ can }) => can.terminated).length;
-      if (ends === 2) return [];
-      const ohms = 120 / ends;
-      return [
-        {
-          at: '',
-          where: { type: 'device', deviceId: nodes[0]!.device.id },
-          detail: `The ECU and ${listWords(nodes.map(({ device }) => device.label))} make ${ends} terminations, ${ohms.toFixed(0)} Ω across the dead bus; exactly two, 60 Ω, are wanted.`,
-        },
-      ];
-    },
+    check: ({ build }) =>
+      build.buses.flatMap((bus) => {
+        const nodes = membersOf(build, bus);
+        if (nodes.length === 0) return [];
+        const ends = 1 + nodes.filter(({ kind }) => trait(kind, 'can')!.terminated).length;
+        if (ends === 2) return [];
+        const ohms = TERMINATION_OHMS / ends;
+        return [
+          {
+            at: build.buses.length > 1 ? bus.id : '',
+            where: { type: 'device', deviceId: nodes[0]!.device.id } as const,
+            detail: `${bus.name}: the ECU and ${listWords(nodes.map(({ device }) => device.label))} make ${plural(ends, 'termination')}, ${ohms.toFixed(0)} Ω across the dead bus; exactly two, 60 Ω, are wanted${ends === 1 ? `: 120 Ω at ${nodes.at(-1)!.device.label}, the far end` : ''}.`,
+          },
+        ];
+      }),
   },
   {
     id: 'BB-2',
@@ -42,20 +44,23 @@ export const busRules: Rule[] = [
     title: 'Two bit rates on one bus',
     source: 'ISO 11898-2: one bit rate per bus',
     sheet: 'survey',
-    check: ({ devices }) => {
-      const nodes = devices.flatMap(({ device, kind }) => {
-        const can = trait(kind, 'can');
-        return can ? [{ label: device.label, kilobits: can.kilobits, id: device.id }] : [];
-      });
-      if (new Set(nodes.map((node) => node.kilobits)).size < 2) return [];
-      return [
-        {
-          at: '',
-          where: { type: 'device', deviceId: nodes[0]!.id },
-          detail: `${listWords(nodes.map((node) => `${node.label} speaks ${node.kilobits} kbit/s`))}: on one pair neither will be heard.`,
-        },
-      ];
-    },
+    check: ({ build }) =>
+      build.buses.flatMap((bus) => {
+        const nodes = membersOf(build, bus).map(({ device, kind }) => ({
+          label: device.label,
+          kilobits: trait(kind, 'can')!.kilobits,
+          id: device.id,
+        }));
+        const odd = nodes.find(({ kilobits }) => kilobits !== bus.kilobits);
+        if (!odd) return [];
+        return [
+          {
+            at: build.buses.length > 1 ? bus.id : '',
+            where: { type: 'device', deviceId: odd.id } as const,
+            detail: `${bus.name} runs at ${bus.kilobits} kbit/s; ${listWords(nodes.map((node) => `${node.label} speaks ${node.kilobits}`))}: ${odd.label} will not be heard, and disturbs the others.`,
+          },
+        ];
+      }),
   },
   {
     id: 'BB-3',
@@ -98,26 +103,29 @@ export const busRules: Rule[] = [
     id: 'BB-5',
     family: 'Bus and body',
     severity: 'note',
-    title: 'CAN branch longer than a stub',
-    source: 'ISO 11898-2: stubs short, 0.3 m at 1 Mbit/s',
+    title: 'CAN termination not at the end of the bus',
+    source: 'ISO 11898-2: 120 Ω at the two ends of the trunk; stubs short, 0.3 m at 1 Mbit/s',
     sheet: 'loom',
-    check: ({ devices }) => {
-      const nodes = devices.filter(({ kind }) => trait(kind, 'can'));
-      // One node and the ECU are the two ends of the trunk: only further nodes hang on stubs.
-      if (nodes.length < 2) return [];
-      return nodes.flatMap(({ device, kind }) => {
-        const can = trait(kind, 'can')!;
-        const limit = stubLimitMetres(can.kilobits);
-        if (can.terminated || device.branchMetres <= limit) return [];
-        return [
-          {
-            at: device.id,
-            where: { type: 'device' as const, deviceId: device.id },
-            detail: `${device.label} hangs ${device.branchMetres} m off the trunk; ${limit.toFixed(1)} m is the limit at ${can.kilobits} kbit/s. Loop the trunk through it.`,
-          },
-        ];
-      });
-    },
+    check: ({ build }) =>
+      build.buses.flatMap((bus) => {
+        const nodes = membersOf(build, bus);
+        const limit = stubLimitMetres(bus.kilobits);
+        return nodes.slice(0, -1).flatMap(({ device, kind }) => {
+          if (!trait(kind, 'can')!.terminated) return [];
+          const members = [...bus.members.filter((id) => id !== device.id), device.id];
+          return [
+            {
+              at: device.id,
+              where: { type: 'device' as const, deviceId: device.id },
+              detail: `${device.label} ends ${bus.name} by its own 120 Ω, and ${nodes.at(-1)!.device.label} stands beyond it: the rest of the trunk is then a stub, of which ${limit.toFixed(1)} m is the limit at ${bus.kilobits} kbit/s.`,
+              remedy: {
+                label: `${device.label} is the last on the bus`,
+                calls: [call('setBus', { bus: { ...bus, members } })],
+              },
+            },
+          ];
+        });
+      }),
   },
   {
     id: 'BB-6',

@@ -67,3 +67,43 @@ test('a V6 with three shared coils: pairs are proposed, and one that is served t
   await expect(panel).toContainText('No coil serves cylinders 1 and 4');
   await expect(panel).toContainText('More than one coil serves cylinders 2 and 5');
 });
+
+test('dash and wideband share the one pair of an ECU, in the order of the trunk', async ({ page }) => {
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('One bus');
+  await page.getByText('Orrery 48').first().click();
+  await page.getByText('Put the usual parts on the list').click();
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await page.getByRole('button', { name: 'Add the first device' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Add a device' });
+  for (const name of ['Dash on CAN', 'Wideband']) {
+    await dialog.getByRole('textbox', { name: /search/ }).fill(name === 'Wideband' ? 'wideband CAN' : 'dash CAN 500');
+    await dialog
+      .getByRole('button', { name: new RegExp(`^Add .*${name === 'Wideband' ? 'CAN' : 'ash'}`) })
+      .first()
+      .click();
+  }
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  // Each has a heater or a feed of its own; of the pair there is one.
+  await expect(verdict(page)).toContainText('2 devices with 2 needs');
+  await goTo(page, 'Allot');
+  await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
+  await expect(verdict(page)).toContainText('2 of 2 needs placed');
+  await goTo(page, 'Survey');
+  await page
+    .locator('#work')
+    .getByText(/^Wideband/)
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: /Bus$/ })).toContainText('CAN 1, 500 kbit/s');
+  const place = page.getByRole('button', { name: /Place on the trunk$/ });
+  await expect(place).toContainText('2, the far end');
+  // The dash ends the bus by its own resistor: the wideband stands before it.
+  await expect(await findings(page)).toContainText(/BB-5/);
+  await page.keyboard.press('Escape');
+  await place.click();
+  await page.getByRole('option', { name: 'next to the ECU' }).click();
+  await expect(await findings(page)).not.toContainText(/BB-5/);
+});

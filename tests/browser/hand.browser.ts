@@ -171,7 +171,7 @@ test('a new build follows its answers: order, coils, boost', async ({ page }) =>
   await expect(page.locator('body')).toContainText('manifold pressure sensor, 2 bar absolute');
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
-  await expect(page.locator('#work')).toContainText('Wasted-spark coil 3');
+  await expect(page.locator('#work')).toContainText('Wasted-spark coil 3+6');
 });
 
 test('a pasted pinout stays beside its pins, piece by piece, and an empty cavity takes a pin by a press', async ({

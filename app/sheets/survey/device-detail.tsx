@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import type { Device } from '~/core/build/schema';
+import type { Bus, Device } from '~/core/build/schema';
+import { busOf, membersOf } from '~/core/netlist/bus';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, trait, type DeviceKind } from '~/core/devices/kind';
 import { firedTogether, rowsOf, rowWords, type OutputKind } from '~/core/engine/outputs';
@@ -78,6 +79,50 @@ function Serves({
   );
 }
 
+/** Which bus a CAN device is on, and after whom on the trunk. */
+function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
+  const { build, edit } = useBuild();
+  const can = trait(kind, 'can');
+  const bus = busOf(build, device.id);
+  if (!can || !bus) return null;
+  const members = membersOf(build, bus);
+  const names = members.map((one) => one.device.label);
+  const others = bus.members.filter((id) => id !== device.id);
+  const taken = new Set(build.buses.map(({ id }) => id));
+  const number = Array.from({ length: taken.size + 1 }, (_, i) => i + 1).find((one) => !taken.has(`can-${one}`))!;
+  const own: Bus = { id: `can-${number}`, name: `CAN ${number}`, kilobits: can.kilobits, members: [device.id] };
+  const choices = members.length > 1 ? [...build.buses, own] : build.buses;
+  const join = (next: Bus, list: readonly string[]) => edit(call('setBus', { bus: { ...next, members: [...list] } }));
+  return (
+    <>
+      <Select
+        label="Bus"
+        choices={choices.map((one) => ({
+          id: one.id,
+          name: one === own ? 'a bus of its own' : `${one.name}, ${one.kilobits} kbit/s`,
+          note: one.id === bus.id ? `ECU, ${names.join(', ')}` : undefined,
+        }))}
+        value={bus.id}
+        onChange={(id) => {
+          const next = choices.find((one) => one.id === id)!;
+          if (id !== bus.id) join(next, [...next.members.filter((one) => one !== device.id), device.id]);
+        }}
+      />
+      {members.length > 1 && (
+        <Select
+          label="Place on the trunk"
+          choices={members.map((_, at) => ({
+            id: String(at),
+            name: at === 0 ? 'next to the ECU' : at === members.length - 1 ? `${at + 1}, the far end` : String(at + 1),
+          }))}
+          value={String(members.findIndex((one) => one.device.id === device.id))}
+          onChange={(at) => join(bus, [...others.slice(0, Number(at)), device.id, ...others.slice(Number(at))])}
+        />
+      )}
+    </>
+  );
+}
+
 /** One device: name, branch, shield, each terminal with where it goes. */
 export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
   const { build, edit, select, derived } = useBuild();
@@ -117,6 +162,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           onChange={(value) => value !== null && change({ branchMetres: value })}
         />
         <Serves device={device} kind={kind} onChange={change} />
+        <OnBus device={device} kind={kind} />
         {hasRole(kind, 'thermocouple') && (
           <Select
             label="Wire"

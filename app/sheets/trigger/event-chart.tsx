@@ -92,7 +92,7 @@ export function EventChart({
                 ? wrong
                     .map(
                       (use) =>
-                        `${use.kind === 'injector' ? 'inj' : 'ign'} ${use.output} → ${use.means ? use.means.cylinders.join('+') : '–'}`,
+                        `${use.kind === 'injector' ? 'inj' : 'ign'} ${use.output} → ${engine.kind === 'rotary' ? 'rotor' : 'cyl'} ${use.means ? use.means.cylinders.join('+') : '–'}`,
                     )
                     .join(', ')
                 : meantFor(engine, order, row.cylinder)}

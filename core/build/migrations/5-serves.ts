@@ -3,7 +3,8 @@ import type { Migration } from './migration';
 /*
  * From version 5 to 6. Frozen: it knows the shapes of both versions by itself and uses nothing of today's code.
  * A device serves a set of cylinders, not one: a coil of two towers gets the cylinder 360 degrees from its own, as the
- * older version meant it. An engine has one plug a chamber and one injector a cylinder, as every older one had.
+ * older version meant it. An engine has one plug a chamber and one injector a cylinder, as every older one had. A bus is
+ * a thing of its own, with members.
  */
 type Json = Record<string, unknown>;
 const isObject = (value: unknown): value is Json =>
@@ -41,7 +42,32 @@ function raisePlan(plan: Json): Json {
     const serves = partner === null ? [cylinder] : [cylinder, partner].sort((one, other) => one - other);
     return { ...rest, serves, row: 1 };
   });
-  return { ...plan, engine: { ...engine, plugs: 1, trailingDegrees: 0, injectors: 1 }, devices };
+  return { ...plan, engine: { ...engine, plugs: 1, trailingDegrees: 0, injectors: 1 }, devices, buses: busesOf(plan) };
+}
+
+/** Every device on CAN had a pair of its own: that stays its bus; one that found no pair joins the first bus of its rate. */
+function busesOf(plan: Json): Json[] {
+  const kinds = isObject(plan.kinds) ? plan.kinds : {};
+  const assignments = isObject(plan.assignments) ? plan.assignments : {};
+  const buses: { id: string; name: string; kilobits: number; members: string[] }[] = [];
+  for (const device of list(plan.devices)) {
+    if (!isObject(device) || typeof device.kindId !== 'string' || typeof device.id !== 'string') continue;
+    const kind = Object.hasOwn(kinds, device.kindId) ? kinds[device.kindId] : null;
+    const can = isObject(kind) ? list(kind.traits).find((one) => isObject(one) && one.type === 'can') : null;
+    if (!isObject(can) || typeof can.kilobits !== 'number') continue;
+    const id = device.id;
+    const placed = Object.keys(assignments).some((needId) => needId.slice(0, needId.lastIndexOf('.')) === id);
+    const there = placed ? undefined : buses.find(({ kilobits }) => kilobits === can.kilobits);
+    if (there) there.members.push(id);
+    else
+      buses.push({
+        id: `can-${buses.length + 1}`,
+        name: `CAN ${buses.length + 1}`,
+        kilobits: can.kilobits,
+        members: [id],
+      });
+  }
+  return buses.slice(0, 16);
 }
 
 export const serves: Migration = {

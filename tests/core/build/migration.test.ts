@@ -4,6 +4,7 @@ import { migrations } from '~/core/build/migrations';
 import { parseBuild } from '~/core/build/parse';
 import { BUILD_SCHEMA_VERSION } from '~/core/build/schema';
 import { sensorsIn, trait } from '~/core/devices/kind';
+import { needsOf } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { checkFacts, stands } from '~/core/prove/evidence';
 import { proveTests } from '~/core/prove/tests';
@@ -47,6 +48,14 @@ test('version 1: sensors, injectors and coils keep what they were', () => {
   expect(volts('map-1bar-1.3')).toBeCloseTo(0.5 + (4 * (101.325 - 10)) / 100, 6);
   expect(build.revisions[0].plan.fuel).toEqual(build.fuel);
   expect(build.revisions[0].plan.devices.every((device) => device.pullUpOhms === null)).toBe(true);
+});
+
+test('version 5: what is on CAN is on a bus of its own, as it had a pair of its own', () => {
+  const parsed = parseBuild(fixture(4));
+  if (!parsed.ok) throw new Error(parsed.problem.sentence);
+  expect(parsed.value.buses).toEqual([{ id: 'can-1', name: 'CAN 1', kilobits: 500, members: ['can-dash-1'] }]);
+  const placed = needsOf(parsed.value).filter(({ ask }) => ask.kind === 'can');
+  expect(placed.map(({ id }) => parsed.value.assignments[id])).toEqual(['A25', 'A26']);
 });
 
 test('version 5: a coil of two towers gets the cylinder that fires with its own, and what was proved stands', () => {

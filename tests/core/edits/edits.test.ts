@@ -43,6 +43,7 @@ const photo = {
 /** One taken call of each edit; the test walks the registry and fails on an edit without one. */
 const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   renameBuild: { args: { name: 'Other' } },
+  setBus: { args: { bus: { id: 'can-1', name: 'Dash bus', kilobits: 500, members: ['can-dash-1'] } } },
   setEngine: { args: { engine: { ...demo().engine, maxRpm: 6500 } } },
   setSite: { args: { altitudeMetres: 1200, ambientCelsius: 5 } },
   chooseEcu: { args: { ecu: ecu('orrery-94') } },

@@ -24,11 +24,6 @@ const placed = (assignments: Record<string, string>): Build => ({
   assignments: { ...demo.assignments, ...assignments },
 });
 const ecuWith = (part: Partial<Build['ecu']>): Build => ({ ...demo, ecu: { ...demo.ecu, ...part } });
-const dash = {
-  ...kind('can-dash'),
-  id: 'can-gauge',
-  traits: [{ type: 'can' as const, kilobits: 1000, terminated: false }],
-};
 
 const plugWith = (...signals: BodySignalId[]) =>
   call('setBodyPlug', {
@@ -383,12 +378,23 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
     ),
   },
   'BB-1': { bad: withTrait('can-dash', () => [{ type: 'can', kilobits: 500, terminated: false }]) },
-  'BB-2': { bad: edited(demo, call('addDevice', { kind: dash })) },
+  'BB-2': {
+    bad: edited(
+      demo,
+      call('addDevice', { kind: kind('can-dash-fast') }),
+      call('setBus', { bus: { ...demo.buses[0], members: ['can-dash-1', 'can-dash-fast-1'] } }),
+    ),
+    good: edited(demo, call('addDevice', { kind: kind('can-dash-fast') })),
+  },
   'BB-3': { bad: edited(demo, call('removeDevice', { deviceId: 'clutch-switch-1' })) },
   'BB-4': { bad: edited(demo, call('removeDevice', { deviceId: 'start-button-1' })) },
   'BB-5': {
-    bad: edited(demo, call('addDevice', { kind: dash, branchMetres: 2 })),
-    good: edited(demo, call('addDevice', { kind: dash, branchMetres: 0.2 })),
+    bad: edited(demo, call('addDevice', { kind: kind('can-logger') })),
+    good: edited(
+      demo,
+      call('addDevice', { kind: kind('can-logger') }),
+      call('setBus', { bus: { ...demo.buses[0], members: ['can-logger-1', 'can-dash-1'] } }),
+    ),
   },
   'BB-6': {
     bad: {

@@ -164,7 +164,7 @@ describe('set aside', () => {
 describe('figures in the sentences, worked by hand', () => {
   test.each([
     // Two ends of 120 ohms in parallel are 60; one alone is 120 (ISO 11898-2).
-    ['BB-1', /1 terminations, 120 Ω .* exactly two, 60 Ω/],
+    ['BB-1', /1 termination, 120 Ω .* exactly two, 60 Ω/],
     // Five cylinders over 720 degrees: 144 apart, so none is 360 from another.
     ['OE-3', /1 at 0° and 3 at 180°/],
     // 7200 rpm is 8.333 ms a turn; a coil of its own fires once in two: 16.67 ms, less 18 ms of dwell.
