@@ -105,7 +105,7 @@ export const busRules: Rule[] = [
     severity: 'note',
     title: 'CAN termination not at the end of the bus',
     source: 'ISO 11898-2: 120 Ω at the two ends of the trunk; stubs short, 0.3 m at 1 Mbit/s',
-    sheet: 'loom',
+    sheet: 'survey',
     check: ({ build }) =>
       build.buses.flatMap((bus) => {
         const nodes = membersOf(build, bus);
