@@ -99,8 +99,8 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
         label="Bus"
         choices={choices.map((one) => ({
           id: one.id,
-          name: one === own ? 'a bus of its own' : `${one.name}, ${one.kilobits} kbit/s`,
-          note: one.id === bus.id ? `ECU, ${names.join(', ')}` : undefined,
+          name: one === own ? 'its own' : one.name,
+          note: `${one.kilobits} kbit/s${one.id === bus.id ? `: ECU, ${names.join(', ')}` : ''}`,
         }))}
         value={bus.id}
         onChange={(id) => {
@@ -113,7 +113,8 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
           label="Place on the trunk"
           choices={members.map((_, at) => ({
             id: String(at),
-            name: at === 0 ? 'next to the ECU' : at === members.length - 1 ? `${at + 1}, the far end` : String(at + 1),
+            name: `${at + 1} of ${members.length}`,
+            note: at === 0 ? 'next to the ECU' : at === members.length - 1 ? 'the far end' : undefined,
           }))}
           value={String(members.findIndex((one) => one.device.id === device.id))}
           onChange={(at) => join(bus, [...others.slice(0, Number(at)), device.id, ...others.slice(Number(at))])}
