@@ -200,7 +200,8 @@ const REST_MILLISECONDS = 300;
 
 /** Whether the usual parts of this engine find their pins, and what is left over. */
 function Fit({ fit, busy }: { fit: EcuFit | undefined; busy: boolean }) {
-  if (!fit) return busy ? <Small>Trying it…</Small> : null;
+  // Room for the answer is kept: what stands below must not move away under a press.
+  if (!fit) return busy ? <Small style={{ minHeight: '8em' }}>Trying it…</Small> : null;
   const spares = Object.entries(fit.spares).map(([kind, count]) => plural(count!, kindWord(kind as AbilityKind)));
   return fit.fits ? (
     <Small data-testid="fit">

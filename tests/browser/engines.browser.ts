@@ -11,6 +11,7 @@ test('two rotors, four coils, staged injectors: from an empty sheet to no stop, 
   await expect(page.getByRole('textbox', { name: 'Trailing after leading' })).toHaveValue('10');
   await page.getByText('Orrery 94').first().click();
   await expect(page.getByText(/4 × injector.*4 × coil/)).toBeVisible();
+  await expect(page.getByText('✓ All 15 needs have a pin.').first()).toBeVisible();
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
   await page.getByText('Coil T1').first().click();
@@ -47,6 +48,7 @@ test('a V6 with three shared coils: pairs are proposed, and one that is served t
   await page.getByText('Wasted', { exact: true }).click();
   await page.getByText('Orrery 48').first().click();
   await expect(page.getByText(/3 × wasted-spark coil/)).toBeVisible();
+  await expect(page.getByTestId('fit')).toHaveCount(3);
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
   await goTo(page, 'Allot');

@@ -85,18 +85,14 @@ export function AddDevice({
               </Stack>
               <Row $gap={2}>
                 {fitted > 0 && <Soft>{fitted} on the list</Soft>}
-                {kind.perCylinder ? (
+                {missing > 0 || (kind.perCylinder && fitted > 0) ? (
                   <Button
                     weight="act"
                     isDisabled={missing === 0}
                     onPress={() => add(kind, true)}
                     aria-label={`Add ${kind.name} for each ${each}`}
                   >
-                    {missing > 0
-                      ? `Add ${missing}, one a ${each}`
-                      : fitted > 0
-                        ? 'All are on the list'
-                        : 'No cylinders to pair'}
+                    {missing > 0 ? `Add ${missing}, one a ${each}` : 'All are on the list'}
                   </Button>
                 ) : (
                   <Button onPress={() => add(kind, false)} aria-label={`Add ${kind.name}`}>
