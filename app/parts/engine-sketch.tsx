@@ -1,6 +1,7 @@
 import { styled } from 'styled-components';
 import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
-import { firedTogether } from '~/core/engine/outputs';
+import { firedTogether, rowsOf } from '~/core/engine/outputs';
+import { letterAt } from '~/core/netlist/revisions';
 import { plural } from '~/core/units/format';
 import { Small } from '../ui/text';
 import { color, type } from '../ui/theme';
@@ -15,7 +16,9 @@ export function coilWords(engine: Engine): string {
 
 const [CENTRE, RING, BORE] = [110, 78, 17];
 /** The wheels: on the crank, toothed; on the cam within it, where the cycle must be known. */
-const [CRANK, CAM] = [50, 41];
+const [CRANK, CAM] = [40, 33];
+/** Coils stand between the wheel and the bores, each at a cylinder it serves. */
+const [COIL, COIL_SIDE] = [53, 11];
 const at = (degrees: number, radius: number) => {
   const angle = ((degrees - 90) * Math.PI) / 180;
   return { x: CENTRE + radius * Math.cos(angle), y: CENTRE + radius * Math.sin(angle) };
@@ -52,6 +55,7 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
             </g>
           );
         })}
+        <Coils engine={engine} cycle={cycle} />
         <circle cx={CENTRE} cy={CENTRE} r={CRANK} className="wheel" />
         {asksPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
         <text x={CENTRE} y={CENTRE - 12} className="middle">
@@ -73,6 +77,35 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
   );
 }
 
+/** Every plug's coil at its cylinder; those that share one carry the same letter. A distributor has none there. */
+function Coils({ engine, cycle }: { engine: Engine; cycle: number }) {
+  if (engine.ignition === 'distributor') return null;
+  const angles = firingAngleByCylinder(engine);
+  const sets = firedTogether(engine, 'ignition');
+  const side = sets.length > LARGE ? COIL_SIDE - 3 : COIL_SIDE;
+  return sets.flatMap((set, at) =>
+    set.flatMap((cylinder) =>
+      Array.from({ length: rowsOf(engine, 'ignition') }, (_, row) => {
+        const apart = engine.plugs === 2 ? (row === 0 ? -side / 2 - 1 : side / 2 + 1) : 0;
+        return (
+          <g
+            key={`${cylinder} ${row}`}
+            transform={`translate(${CENTRE} ${CENTRE}) rotate(${(angles.get(cylinder)! * 360) / cycle}) translate(${apart} ${-COIL})`}
+            className="coil"
+          >
+            <rect x={-side / 2} y={-side / 2} width={side} height={side} rx={2} />
+            {set.length > 1 && (
+              <text transform={`rotate(${(-angles.get(cylinder)! * 360) / cycle})`}>{letterAt(at)}</text>
+            )}
+          </g>
+        );
+      }),
+    ),
+  );
+}
+/** Coils past which they are drawn smaller. */
+const LARGE = 10;
+
 const Figure = styled.figure`
   display: grid;
   gap: 4px;
@@ -92,6 +125,14 @@ const Figure = styled.figure`
     stroke: ${color.rule};
     stroke-width: 5;
     stroke-dasharray: 4 4;
+  }
+  .coil rect {
+    fill: ${color.sheet};
+    stroke: ${color.pencil};
+    stroke-width: 1.5;
+  }
+  .coil text {
+    font: 700 9px ${type.mono};
   }
   .bore {
     fill: ${color.sheet};

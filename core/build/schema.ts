@@ -57,6 +57,7 @@ export const busSchema = z.object({
   members: z.array(z.string()).max(100),
 });
 export type Bus = z.infer<typeof busSchema>;
+export const MOST_BUSES = 16;
 
 export const circuitChoiceSchema = z.object({
   lengthMetres: metres.optional(),
@@ -139,7 +140,7 @@ const planFields = {
   kinds: z.record(z.string(), kindSchema),
   devices: z.array(deviceSchema).max(300),
   /** CAN buses, each on one pair of the ECU at one rate. */
-  buses: z.array(busSchema).max(16),
+  buses: z.array(busSchema).max(MOST_BUSES),
   /** What an output's number means; starts as the ECU's own school. */
   outputOrder: z.enum(['in-turn', 'by-cylinder']),
   /** Need id to pin id. */

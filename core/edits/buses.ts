@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { busSchema, type Build, type Bus } from '../build/schema';
+import { busSchema, MOST_BUSES, type Build, type Bus } from '../build/schema';
 import { busSides, busTerminal, membersOf } from '../netlist/bus';
 import { trait } from '../devices/kind';
 import { terminalId } from '../ends/ends';
@@ -41,7 +41,9 @@ function joined(build: Build): Build {
     .filter(({ members }) => members.length > 0);
   for (const [id, kilobits] of rates) {
     if (on.has(id)) continue;
-    const bus = buses.find((one) => one.kilobits === kilobits);
+    // Where the file holds no more buses it joins the last one; the rule of two rates then says so.
+    const bus =
+      buses.find((one) => one.kilobits === kilobits) ?? (buses.length >= MOST_BUSES ? buses.at(-1) : undefined);
     buses = bus
       ? buses.map((one) => (one === bus ? { ...one, members: [...one.members, id] } : one))
       : [...buses, { ...freeBus(buses, kilobits), members: [id] }];
@@ -101,7 +103,7 @@ export const busEdits = {
         .filter(({ members }) => members.length > 0);
       const place = build.buses.findIndex(({ id }) => id === bus.id);
       const buses = place < 0 ? [...others, bus] : [...others.slice(0, place), bus, ...others.slice(place)];
-      if (buses.length > 16) return fail('too-many', 'bus', 'A build holds at most 16 buses.');
+      if (buses.length > MOST_BUSES) return fail('too-many', 'bus', `A build holds at most ${MOST_BUSES} buses.`);
       return ok({ ...build, buses });
     },
   ),

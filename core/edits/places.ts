@@ -1,7 +1,7 @@
 import type { Build, Device } from '../build/schema';
 import { trait, type DeviceKind } from '../devices/kind';
 import type { Engine } from '../engine/engine';
-import { firedTogether } from '../engine/outputs';
+import { rowsOf, setsOfTurn } from '../engine/outputs';
 
 /** Plugs, injectors or cylinders that have no device of this kind yet: for a coil of several towers by the sets that fire together. */
 export function placesWithout(
@@ -10,10 +10,10 @@ export function placesWithout(
 ): Pick<Device, 'serves' | 'row'>[] {
   const { engine } = build;
   const coil = trait(kind, 'coil');
-  const rows = coil ? engine.plugs : trait(kind, 'injector') ? engine.injectors : 1;
+  const rows = coil ? rowsOf(engine, 'ignition') : trait(kind, 'injector') ? rowsOf(engine, 'injector') : 1;
   const sets =
     coil && coil.serves > 1
-      ? firedTogether({ ...engine, ignition: 'wasted' }, 'ignition').filter((set) => set.length === coil.serves)
+      ? setsOfTurn(engine).filter((set) => set.length === coil.serves)
       : engine.firingOrder.map((cylinder) => [cylinder]);
   const rising = sets
     .map((set) => [...set].sort((one, other) => one - other))

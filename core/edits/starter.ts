@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { hasRole, kindSchema, pressureRange, sensorsIn, thermistorIn, trait, type DeviceKind } from '../devices/kind';
 import { ecuSchema, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
-import { asksPhase, engineSchema, wastedPairs, type Engine } from '../engine/engine';
+import { asksPhase, engineSchema, type Engine } from '../engine/engine';
+import { setsOfTurn } from '../engine/outputs';
 import type { Result } from '../problem';
 import { ok } from '../problem';
 import { standardBarometerKpa } from '../sensing/atmosphere';
@@ -31,10 +32,10 @@ function coils(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[])
     const kind = find((count) => count > 2) ?? find((count) => count === 1);
     return kind ? { kind, count: null } : null;
   }
-  const pairs = engine.ignition === 'wasted' ? wastedPairs(engine) : null;
-  if (pairs) {
+  const sets = setsOfTurn(engine);
+  if (engine.ignition === 'wasted' && sets.every(({ length }) => length === 2)) {
     const kind = find((count) => count === 2);
-    if (kind) return { kind, count: pairs.length * engine.plugs };
+    if (kind) return { kind, count: sets.length * engine.plugs };
   }
   const kind = find((count) => count === 1);
   return kind ? { kind, count: engine.cylinders * engine.plugs } : null;

@@ -73,27 +73,6 @@ export function shortestFiringInterval(engine: Engine): number {
   return Math.min(...angles.map((angle, i) => wrapDegrees((angles[i + 1] ?? angles[0]! + cycle) - angle, cycle)));
 }
 
-/** Cylinders in pairs 360 crank degrees apart, or null when the engine has none (odd counts, most odd-fire engines). */
-export function wastedPairs(engine: Engine): [number, number][] | null {
-  if (engine.kind !== 'four-stroke' || engine.cylinders % 2 !== 0) return null;
-  const angles = firingAngleByCylinder(engine);
-  const pairs: [number, number][] = [];
-  const taken = new Set<number>();
-  for (const cylinder of engine.firingOrder) {
-    if (taken.has(cylinder)) continue;
-    const partner = engine.firingOrder.find(
-      (other) =>
-        other !== cylinder &&
-        !taken.has(other) &&
-        Math.abs(wrapDegrees(angles.get(other)! - angles.get(cylinder)!, 720) - 360) < 1e-6,
-    );
-    if (partner === undefined) return null;
-    taken.add(cylinder).add(partner);
-    pairs.push([cylinder, partner]);
-  }
-  return pairs;
-}
-
 export interface Stroke {
   readonly cylinder: number;
   /** Crank degrees in [0, cycle) of this cylinder's compression TDC; the first cylinder in the order is at 0. */

@@ -2,6 +2,7 @@ import type { TraitOf } from '../devices/kind';
 import { atVolts } from '../devices/volts-table';
 import type { Fuel } from '../units/units';
 import { cycleDegrees, type Engine } from './engine';
+import { eventSpan } from './outputs';
 import type { FuelData } from './fuel-data';
 
 /**
@@ -29,8 +30,7 @@ export const fuelDemand = (data: FuelData): number => (data.powerKw * data.bsfc)
 export const requiredFlow = (data: FuelData, count: number): number => fuelDemand(data) / (count * data.maxDuty);
 
 /** Shots of one injector in a cycle, by the way of injecting (common practice: batch and pairs fire twice a cycle). */
-export const shotsPerCycle = (engine: Engine): number =>
-  engine.injection === 'sequential' || engine.kind !== 'four-stroke' ? 1 : 2;
+export const shotsPerCycle = (engine: Engine): number => cycleDegrees(engine) / eventSpan(engine, 'injector');
 
 /** Share of the time an injector is open: pulse × shots per minute. One shot a cycle of 720°: pulse × rpm / 120000. */
 export const dutyOf = (engine: Engine, pulseMilliseconds: number, rpm: number): number =>

@@ -47,6 +47,9 @@ export function firedTogether(engine: Engine, use: OutputKind): number[][] {
   return sets.map(({ cylinders }) => cylinders);
 }
 
+/** Cylinders that can share a coil: those at the top of a turn together. Of an engine where none do, each stands alone. */
+export const setsOfTurn = (engine: Engine): number[][] => firedTogether({ ...engine, ignition: 'wasted' }, 'ignition');
+
 /** Plugs of each chamber, or injectors of each cylinder: how many rows of outputs there are. */
 export const rowsOf = (engine: Engine, use: OutputKind): number =>
   use === 'ignition' ? engine.plugs : engine.injectors;
@@ -78,7 +81,7 @@ export function workedBy(engine: Engine, school: OutputOrder, use: OutputKind, o
  * Outputs that work these cylinders and no others of another time, lowest first; empty when they are not worked together.
  *
  * @param cylinders Served by one coil or injector: one cylinder, or a set worked together.
- * @param most Outputs the ECU uses of each row; a double coil in turn has no second one that comes round.
+ * @param row Which plug or injector of theirs, from 1.
  */
 export function outputsFor(
   engine: Engine,

@@ -1,7 +1,10 @@
 import { netlist, type Netlist } from './netlist';
 import { needsOf } from './needs';
-import { formatSquare, plural } from '../units/format';
-import { planOf, type Build, type Plan } from '../build/schema';
+import { formatSquare, listWords, plural } from '../units/format';
+import { trait } from '../devices/kind';
+import { workWords } from '../engine/outputs';
+import { planOf, type Build, type Bus, type Plan } from '../build/schema';
+import { membersOf } from './bus';
 
 /** A, B, ... Z, AA, AB, ... */
 export function letterAt(index: number): string {
@@ -28,7 +31,7 @@ function named<T>(before: ReadonlyMap<string, T>, after: ReadonlyMap<string, T>)
 }
 
 const kindNames = { 'four-stroke': 'four-stroke', 'two-stroke': 'two-stroke', rotary: 'rotary' } as const;
-const ignitionNames = { distributor: 'a distributor', wasted: 'shared coils', direct: 'a coil each' } as const;
+const ignitionNames = { distributor: 'a distributor', wasted: 'a spark every turn', direct: 'a coil each' } as const;
 const injectionNames = {
   none: 'none',
   batch: 'all together',
@@ -54,11 +57,24 @@ export function engineDifference(old: Plan['engine'], now: Plan['engine']): stri
     ['displacementCc', 'Displacement', (one) => `${one.displacementCc} cc`],
     ['ignition', 'Ignition', (one) => ignitionNames[one.ignition]],
     ['injection', 'Injection', (one) => injectionNames[one.injection]],
+    ['plugs', 'Plugs of each chamber', (one) => String(one.plugs)],
+    ['trailingDegrees', 'Second plug', (one) => `${one.trailingDegrees}° after the first`],
+    ['injectors', 'Injectors of each cylinder', (one) => String(one.injectors)],
   ];
   return rows.flatMap(([key, name, words]) =>
     JSON.stringify(old[key]) === JSON.stringify(now[key]) ? [] : [`${name}: ${words(old)} became ${words(now)}.`],
   );
 }
+
+/** Whom a part serves: the whole engine, or its cylinders, and which of two it is. */
+function placeWords({ engine, kinds }: Plan, { kindId, serves, row }: Plan['devices'][number]): string {
+  if (serves.length === 0) return 'no cylinder by name';
+  const kind = kinds[kindId];
+  return workWords(engine, kind && trait(kind, 'injector') ? 'injector' : 'ignition', { cylinders: serves, row });
+}
+
+const busWords = (plan: Plan, bus: Bus): string =>
+  `${bus.kilobits} kbit/s with ${listWords(membersOf(plan, bus).map(({ device }) => device.label))}`;
 
 /** Looms of plans that revisions keep: those never change. */
 const looms = new WeakMap<Plan, Netlist>();
@@ -95,8 +111,17 @@ export function differenceInWords(
       lines.push(`${to.label}: branch ${from.branchMetres} m became ${to.branchMetres} m.`);
     if (JSON.stringify(from.overrides) !== JSON.stringify(to.overrides))
       lines.push(`${to.label}: a terminal goes elsewhere.`);
+    const places = [placeWords(old, from), placeWords(now, to)];
+    if (places[0] !== places[1]) lines.push(`${to.label}: it serves ${places[1]} instead of ${places[0]}.`);
     if (from.shield !== to.shield) lines.push(`${to.label}: shield ${from.shield} became ${to.shield}.`);
   }
+
+  const buses = named(new Map(old.buses.map((one) => [one.id, one])), new Map(now.buses.map((one) => [one.id, one])));
+  for (const [, one] of buses.added) lines.push(`${one.name}: ${busWords(now, one)}.`);
+  for (const [, one] of buses.removed) lines.push(`${one.name} was given up.`);
+  for (const { from, to } of buses.both)
+    if (busWords(old, from) !== busWords(now, to))
+      lines.push(`${to.name}: ${busWords(old, from)} became ${busWords(now, to)}.`);
 
   const labels = new Map([...needsOf(old), ...needsOf(now)].map((need) => [need.id, need.label]));
   for (const [needId, label] of labels) {

@@ -34,7 +34,7 @@ export interface CoilFigures {
  */
 export function eventDegrees(engine: Engine, serves: number): number {
   if (engine.ignition === 'distributor') return shortestFiringInterval(engine);
-  return serves > 1 ? Math.min(TURN, cycleDegrees(engine)) : eventSpan(engine, 'ignition');
+  return eventSpan(serves > 1 ? { ...engine, ignition: 'wasted' } : engine, 'ignition');
 }
 
 /** Events of one coil a second at a speed: as many firings of a distributor as there are, evenly spaced or not. */
@@ -44,8 +44,7 @@ export function eventsPerSecond(engine: Engine, serves: number, rpm: number): nu
   return (rpm * DEGREES_A_SECOND) / degrees;
 }
 
-/** Crank degrees of one turn, and in a second at one rpm. */
-const TURN = 360;
+/** Crank degrees a second at one rpm: 360 / 60. */
 const DEGREES_A_SECOND = 6;
 
 /** Crank degrees a millisecond at one rpm: 360 / 60 000. */
@@ -77,6 +76,11 @@ export function coilFigures(engine: Engine, coil: TraitOf<'coil'>, volts: number
     intervalMilliseconds: interval,
     roomMilliseconds: room,
     fitsToRpm: degrees / ((dwell + BURN_MILLISECONDS) * DEGREES_A_MILLISECOND),
-    averageAmps: averageCoilAmps(coil, volts, Math.min(dwell, room), 1000 / interval),
+    averageAmps: averageCoilAmps(
+      coil,
+      volts,
+      Math.min(dwell, room),
+      eventsPerSecond(engine, coil.serves, engine.maxRpm),
+    ),
   };
 }

@@ -4,7 +4,7 @@ import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { atVolts } from '../devices/volts-table';
 import { firingAngleByCylinder } from '../engine/engine';
-import { firedTogether } from '../engine/outputs';
+import { setsOfTurn } from '../engine/outputs';
 import { destinationOf } from '../build/destination';
 import { primaryAmps } from '../power/coil';
 import { fitTrigger } from '../trigger/fit';
@@ -21,7 +21,7 @@ export const coilRules: Rule[] = [
     source: 'Firing angles: a coil of two towers needs two cylinders 360° apart',
     sheet: 'survey',
     check: ({ build, devices }) => {
-      const sets = firedTogether({ ...build.engine, ignition: 'wasted' }, 'ignition');
+      const sets = setsOfTurn(build.engine);
       const angles = firingAngleByCylinder(build.engine);
       return devices.flatMap(({ device, kind }) => {
         const towers = trait(kind, 'coil')?.serves ?? 1;
@@ -38,9 +38,8 @@ export const coilRules: Rule[] = [
                 one.device.serves.some((cylinder) => set.includes(cylinder)),
             ),
         );
-        const [pair] = free.find((set) => device.serves.some((one) => set.includes(one)))
-          ? free.filter((set) => device.serves.some((one) => set.includes(one)))
-          : free;
+        // The set of a cylinder it has already, else the first that has no coil.
+        const pair = free.find((set) => device.serves.some((one) => set.includes(one))) ?? free[0];
         const remedy = pair && {
           label: `It serves ${listWords([...pair].sort((one, other) => one - other).map(String))}`,
           calls: [call('editDevice', { deviceId: device.id, serves: pair })],
@@ -50,7 +49,7 @@ export const coilRules: Rule[] = [
             {
               ...at,
               title: 'Coil without its cylinders',
-              detail: `${device.label} has ${plural(towers, 'tower')}, and ${device.serves.length === 0 ? 'no cylinder is named for them' : `only cylinder ${listWords(device.serves.map(String))} is named`}: its output cannot be chosen.`,
+              detail: `${device.label} has ${plural(towers, 'tower')}, and ${device.serves.length === 0 ? 'no cylinder is' : `${plural(device.serves.length, 'cylinder is', 'cylinders are')}`} named for them: its output cannot be chosen.`,
               remedy,
             },
           ];

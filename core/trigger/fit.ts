@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { trait } from '../devices/kind';
 import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
-import { wastedPairs } from '../engine/engine';
+import { setsOfTurn } from '../engine/outputs';
 import { millisecondsPerDegree } from '../units/convert';
 import { camWheelOf, toothIntervals, type Wheel } from '../wheels/wheel';
 
@@ -56,13 +56,14 @@ export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | nu
       injection: 'sequential',
       ignition: 'direct',
     };
-  const wasted = wastedPairs(engine) !== null;
+  // Every engine can spark every turn, by pairs or by a coil each; a distributor that has no pairs stays one.
+  const shared = setsOfTurn(engine).some(({ length }) => length > 1);
   return {
     decodes: true,
     reason: `${ecu.model} decodes ${crank.name}; without a cam signal it knows the crank angle but not the stroke.`,
     knows: 'angle',
     injection: 'semi-sequential',
-    ignition: wasted || engine.ignition === 'direct' ? 'wasted' : 'distributor',
+    ignition: shared || engine.ignition !== 'distributor' ? 'wasted' : 'distributor',
   };
 }
 

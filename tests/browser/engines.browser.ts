@@ -28,7 +28,7 @@ test('two rotors, four coils, staged injectors: from an empty sheet to no stop, 
 
   // The trailing plug of rotor 1 answers as such; its leading one in its place is wrong.
   await goTo(page, 'Prove');
-  const order = page.getByRole('button', { name: /Coil T1 · C.*cyl 1t/ });
+  const order = page.getByRole('button', { name: /Coil T1 · C.*rotor 1t/ });
   await order.click();
   const reading = page.getByRole('textbox', { name: /Reading for Ignition output 3/ });
   await expect(page.getByText('rotor 1, trailing', { exact: true })).toBeVisible();

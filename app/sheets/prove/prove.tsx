@@ -72,7 +72,7 @@ const TestRow = memo(function TestRow({
   const verdict = reading ? judge(test, reading.value, leadOhms) : null;
   const expected =
     test.unit === 'cylinder'
-      ? `cyl ${answersShort(test.works!.answers)}`
+      ? answersShort(test, test.works!.answers)
       : test.expected === null
         ? 'open'
         : formatOhms(test.expected);
@@ -107,7 +107,7 @@ const TestRow = memo(function TestRow({
               : reading.value === null
                 ? 'open'
                 : test.unit === 'cylinder'
-                  ? `cyl ${answersShort([reading.value])}`
+                  ? answersShort(test, [reading.value])
                   : formatOhms(Math.max(0, reading.value - leadOhms))
             : expected}
         </Figure>
@@ -117,11 +117,11 @@ const TestRow = memo(function TestRow({
   );
 });
 
-/** Cylinders that may answer, shortly: `1`, `1+6`, `1t` for the second plug or injector. */
-const answersShort = (answers: readonly number[]): string =>
-  answers.length === 0
-    ? '–'
-    : answers.map((one) => (one > SECOND_ROW ? `${one - SECOND_ROW}t` : String(one))).join('+');
+/** What may answer, shortly: `cyl 1`, `cyl 1+6`, `rotor 1t` for its second plug or injector. */
+const answersShort = ({ works }: ProveTest, answers: readonly number[]): string => {
+  const which = answers.map((one) => (one > SECOND_ROW ? `${one - SECOND_ROW}t` : String(one))).join('+');
+  return `${works!.chamber === 'rotor' ? 'rotor' : 'cyl'} ${which || '–'}`;
+};
 
 export function Prove() {
   const { build, derived, edit, select } = useBuild();

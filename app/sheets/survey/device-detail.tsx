@@ -7,7 +7,7 @@ import type { Bus, Device } from '~/core/build/schema';
 import { busOf, membersOf } from '~/core/netlist/bus';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, trait, type DeviceKind } from '~/core/devices/kind';
-import { firedTogether, rowsOf, rowWords, type OutputKind } from '~/core/engine/outputs';
+import { rowsOf, rowWords, setsOfTurn, type OutputKind } from '~/core/engine/outputs';
 import { listWords } from '~/core/units/format';
 import { freeKindId } from '~/core/devices/library';
 import { useBuild } from '../../build/context';
@@ -44,7 +44,7 @@ function Serves({
   const works = coil ? engine.ignition !== 'distributor' : trait(kind, 'injector') !== null;
   if (!works && !kind.perCylinder) return null;
   const towers = coil?.serves ?? 1;
-  const pairs = firedTogether({ ...engine, ignition: 'wasted' }, 'ignition').filter((set) => set.length === towers);
+  const pairs = setsOfTurn(engine).filter((set) => set.length === towers);
   const sets = (towers > 1 ? pairs : engine.firingOrder.map((one) => [one]))
     .map((set) => [...set].sort((one, other) => one - other))
     .sort((one, other) => one[0] - other[0]);

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import { trait, type DeviceKind, type TraitOf, type VoltsTable } from '~/core/devices/kind';
-import { bsfcOn, injectorFigures, meanInjector, type InjectorFigures } from '~/core/engine/fuel';
+import type { DeviceKind, TraitOf, VoltsTable } from '~/core/devices/kind';
+import { bsfcOn, injectorFigures, type InjectorFigures } from '~/core/engine/fuel';
 import { coilFigures } from '~/core/power/spark';
 import { formatAmps, formatOhms, plural } from '~/core/units/format';
 import { fuelWords, fuels, readQuantity, type Fuel } from '~/core/units/units';
@@ -17,20 +17,10 @@ import { Table } from '../../ui/table';
 import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
+import { useFeeding, useFitted } from './fitted';
 
 type Injector = TraitOf<'injector'>;
 type Coil = TraitOf<'coil'>;
-
-/** Kinds of one trait that are fitted, with how many. */
-function useFitted<T extends 'injector' | 'coil'>(type: T): { kind: DeviceKind; trait: TraitOf<T>; count: number }[] {
-  const { build } = useBuild();
-  return Object.values(build.kinds).flatMap((kind) => {
-    const found = trait(kind, type);
-    return found
-      ? [{ kind, trait: found, count: build.devices.filter((device) => device.kindId === kind.id).length }]
-      : [];
-  });
-}
 
 function Figure({ name, value, tone }: { name: string; value: string; tone?: 'bad' | 'good' }) {
   return (
@@ -95,13 +85,6 @@ function Demand() {
       </FieldGrid>
     </Stack>
   );
-}
-
-/** Figures of all injectors together: primaries and secondaries feed one engine. */
-function useFeeding(): InjectorFigures | null {
-  const { build } = useBuild();
-  const all = useFitted('injector').flatMap((one) => Array.from({ length: one.count }, () => one.trait));
-  return all.length > 0 ? injectorFigures(build.engine, build.fuel, meanInjector(all, build.fuel), all.length) : null;
 }
 
 function InjectorData({

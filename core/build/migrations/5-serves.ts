@@ -50,20 +50,26 @@ function busesOf(plan: Json): Json[] {
   const kinds = isObject(plan.kinds) ? plan.kinds : {};
   const assignments = isObject(plan.assignments) ? plan.assignments : {};
   const buses: { id: string; name: string; kilobits: number; members: string[] }[] = [];
-  for (const device of list(plan.devices)) {
-    if (!isObject(device) || typeof device.kindId !== 'string' || typeof device.id !== 'string') continue;
+  const speakers = list(plan.devices).flatMap((device) => {
+    if (!isObject(device) || typeof device.kindId !== 'string' || typeof device.id !== 'string') return [];
     const kind = Object.hasOwn(kinds, device.kindId) ? kinds[device.kindId] : null;
     const can = isObject(kind) ? list(kind.traits).find((one) => isObject(one) && one.type === 'can') : null;
-    if (!isObject(can) || typeof can.kilobits !== 'number') continue;
-    const id = device.id;
+    if (!isObject(can) || typeof can.kilobits !== 'number') return [];
+    const { id } = device;
     const placed = Object.keys(assignments).some((needId) => needId.slice(0, needId.lastIndexOf('.')) === id);
-    const there = placed ? undefined : buses.find(({ kilobits }) => kilobits === can.kilobits);
+    return [{ id, placed, kilobits: can.kilobits }];
+  });
+  for (const { id, placed, kilobits } of [
+    ...speakers.filter((one) => one.placed),
+    ...speakers.filter((one) => !one.placed),
+  ]) {
+    const there = placed ? undefined : buses.find((bus) => bus.kilobits === kilobits);
     if (there) there.members.push(id);
     else
       buses.push({
         id: `can-${buses.length + 1}`,
         name: `CAN ${buses.length + 1}`,
-        kilobits: can.kilobits,
+        kilobits,
         members: [id],
       });
   }

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { coilCount, startBuild, starterParts } from '~/core/edits/starter';
 import { pressureRange, sensorsIn, trait } from '~/core/devices/kind';
-import { engineSchema, wastedPairs, type Engine } from '~/core/engine/engine';
+import { engineSchema, type Engine } from '~/core/engine/engine';
+import { setsOfTurn } from '~/core/engine/outputs';
 import { ordersAll, proposedOrder } from '~/core/engine/propose';
 import { findingsOf } from '~/core/rules';
 import { ecu, edited } from '../../helpers';
@@ -100,11 +101,11 @@ test.each(catalog.engines.map((engine) => [engine.name, engine] as const))(
       const labels = build.devices.map(({ label }) => label);
       expect(new Set(labels).size).toBe(labels.length);
       // Coils that fire by pairs carry both cylinders.
-      if (ignition === 'wasted' && wastedPairs(engine))
+      if (ignition === 'wasted' && setsOfTurn(engine).every(({ length }) => length === 2))
         expect(
           build.devices.filter((device) => trait(build.kinds[device.kindId], 'coil')).map(({ serves }) => serves),
         ).toEqual(
-          wastedPairs(engine)!
+          setsOfTurn(engine)
             .map((pair) => pair.toSorted((one, other) => one - other))
             .sort((one, other) => one[0] - other[0]),
         );
@@ -175,7 +176,7 @@ describe('coils counted', () => {
   });
   test('five cylinders have no pairs: what is laid down is counted, not half of them', () => {
     const five = count(5, 'wasted', [1, 2, 4, 5, 3]);
-    expect(wastedPairs({ ...four, cylinders: 5, firingOrder: [1, 2, 4, 5, 3], firingAngles: null })).toBeNull();
+    expect(setsOfTurn({ ...four, cylinders: 5, firingOrder: [1, 2, 4, 5, 3], firingAngles: null })).toHaveLength(5);
     expect(five).toBe(5);
   });
 });

@@ -5,8 +5,8 @@ import {
   engineSchema,
   firingAngleByCylinder,
   shortestFiringInterval,
-  wastedPairs,
 } from '~/core/engine/engine';
+import { setsOfTurn } from '~/core/engine/outputs';
 import { engine } from '../../helpers';
 
 const five = engine(5);
@@ -26,14 +26,14 @@ describe('firing', () => {
     const twin = engine(2);
     expect(firingAngleByCylinder(twin).get(2)).toBe(270);
     expect(shortestFiringInterval(twin)).toBe(270);
-    expect(wastedPairs(twin)).toBeNull();
+    expect(setsOfTurn(twin)).toEqual([[1], [2]]);
   });
   test('wasted pairs are 360 degrees apart', () => {
-    expect(wastedPairs(engine(4))).toEqual([
+    expect(setsOfTurn(engine(4))).toEqual([
       [1, 4],
       [3, 2],
     ]);
-    expect(wastedPairs(five)).toBeNull();
+    expect(setsOfTurn(five)).toEqual([[1], [2], [4], [5], [3]]);
   });
 });
 

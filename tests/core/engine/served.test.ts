@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { call } from '~/core/edits';
-import type { Build } from '~/core/build/schema';
+import { planOf, type Build } from '~/core/build/schema';
 import type { Engine } from '~/core/engine/engine';
 import { netlist } from '~/core/netlist/netlist';
 import { needsOf } from '~/core/netlist/needs';
@@ -9,6 +9,8 @@ import { proveTests } from '~/core/prove/tests';
 import { judge } from '~/core/prove/verdict';
 import { findingsOf } from '~/core/rules';
 import { sparkLine } from '~/core/devices/spark-line';
+import { differenceInWords } from '~/core/netlist/revisions';
+import { fitTrigger } from '~/core/trigger/fit';
 import { outputUses } from '~/core/trigger/outputs';
 import { edited, emptyBuild, kind, wheel } from '../../helpers';
 
@@ -215,4 +217,36 @@ describe('injection that does not tell cylinders apart', () => {
   test('sequential: every exchange is found', () => {
     expect(told(crossed(four('sequential'), 'injector-high-1.2', 'injector-high-4.2'))).toBe(2);
   });
+});
+
+test('a revision says whom a part serves, how the engine is sparked and injected, and what is on a bus', () => {
+  const before = on(
+    engineNamed(/^Inline four/, { ignition: 'wasted' }),
+    'orrery-48',
+    call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true }),
+    call('addDevice', { kind: kind('can-dash'), label: 'Dash' }),
+  );
+  const after = edited(
+    before,
+    call('setEngine', { engine: { ...before.engine, plugs: 2, trailingDegrees: 8, injectors: 2 } }),
+    call('editDevice', { deviceId: 'coil-wasted-igniter-1', serves: [3, 2], row: 2 }),
+    call('addDevice', { kind: kind('can-logger'), label: 'Logger' }),
+  );
+  expect(differenceInWords(after, planOf(before), planOf(after))).toEqual(
+    expect.arrayContaining([
+      'Plugs of each chamber: 1 became 2.',
+      'Second plug: 0° after the first became 8° after the first.',
+      'Injectors of each cylinder: 1 became 2.',
+      'Wasted-spark coil 1+4: it serves cylinders 2 and 3, second plug instead of cylinders 1 and 4.',
+      'CAN 1: 500 kbit/s with Dash became 500 kbit/s with Dash and Logger.',
+    ]),
+  );
+});
+
+test('a twin of which no cylinders pair sparks every turn by a coil each; only a distributor is left one', () => {
+  const fit = (ignition: Engine['ignition']) => {
+    const build = on(engineNamed(/^V-twin/, { ignition }), 'orrery-26');
+    return fitTrigger(build.ecu, build.engine, wheel('24-1'), null).ignition;
+  };
+  expect((['direct', 'wasted', 'distributor'] as const).map(fit)).toEqual(['wasted', 'wasted', 'distributor']);
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
-import type { Build } from '~/core/build/schema';
+import { parseBuild } from '~/core/build/parse';
+import { MOST_BUSES, type Build } from '~/core/build/schema';
 import { solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { needsOf } from '~/core/netlist/needs';
@@ -95,5 +96,20 @@ describe('a bus', () => {
     const finding = found(build, 'BB-5')[0];
     expect(finding.detail).toMatch(/Dash ends CAN 1 by its own 120 Ω, and Wideband stands beyond it/);
     expect(found(edited(build, ...finding.remedy!.calls), 'BB-5')).toEqual([]);
+  });
+  test('there are never more buses than a file holds', () => {
+    const rate = (kilobits: number) => ({
+      ...kind('can-logger'),
+      id: `logger-${kilobits}`,
+      traits: [{ type: 'can' as const, kilobits, terminated: false }],
+    });
+    const build = edited(
+      emptyBuild(4),
+      ...Array.from({ length: MOST_BUSES + 2 }, (_, at) => call('addDevice', { kind: rate(100 + at) })),
+    );
+    expect(build.buses).toHaveLength(MOST_BUSES);
+    expect(build.buses.flatMap(({ members }) => members)).toHaveLength(MOST_BUSES + 2);
+    expect(parseBuild(JSON.stringify(build)).ok).toBe(true);
+    expect(found(build, 'BB-2')).toHaveLength(1);
   });
 });

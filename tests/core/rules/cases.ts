@@ -10,6 +10,8 @@ const withPair = (pin: Pin, pair: string): Pin => ({
   ...pin,
   abilities: pin.abilities.map((ability) => ({ ...ability, pair })),
 });
+const fast = edited(demo, call('addDevice', { kind: kind('can-dash-fast') }));
+const logged = edited(demo, call('addDevice', { kind: kind('can-logger') }));
 const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
   ...demo,
   kinds: { ...demo.kinds, [id]: { ...demo.kinds[id], traits: change(demo.kinds[id].traits) } },
@@ -379,22 +381,14 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   },
   'BB-1': { bad: withTrait('can-dash', () => [{ type: 'can', kilobits: 500, terminated: false }]) },
   'BB-2': {
-    bad: edited(
-      demo,
-      call('addDevice', { kind: kind('can-dash-fast') }),
-      call('setBus', { bus: { ...demo.buses[0], members: ['can-dash-1', 'can-dash-fast-1'] } }),
-    ),
-    good: edited(demo, call('addDevice', { kind: kind('can-dash-fast') })),
+    bad: edited(fast, call('setBus', { bus: { ...demo.buses[0], members: ['can-dash-1', 'can-dash-fast-1'] } })),
+    good: fast,
   },
   'BB-3': { bad: edited(demo, call('removeDevice', { deviceId: 'clutch-switch-1' })) },
   'BB-4': { bad: edited(demo, call('removeDevice', { deviceId: 'start-button-1' })) },
   'BB-5': {
-    bad: edited(demo, call('addDevice', { kind: kind('can-logger') })),
-    good: edited(
-      demo,
-      call('addDevice', { kind: kind('can-logger') }),
-      call('setBus', { bus: { ...demo.buses[0], members: ['can-logger-1', 'can-dash-1'] } }),
-    ),
+    bad: logged,
+    good: edited(logged, call('setBus', { bus: { ...demo.buses[0], members: ['can-logger-1', 'can-dash-1'] } })),
   },
   'BB-6': {
     bad: {
