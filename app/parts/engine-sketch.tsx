@@ -1,7 +1,7 @@
 import { styled } from 'styled-components';
 import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
 import { firedTogether, rowsOf } from '~/core/engine/outputs';
-import { letterAt } from '~/core/netlist/revisions';
+import { injectionNames, letterAt } from '~/core/netlist/revisions';
 import { plural } from '~/core/units/format';
 import { Small } from '../ui/text';
 import { color, type } from '../ui/theme';
@@ -24,6 +24,9 @@ const at = (degrees: number, radius: number) => {
   return { x: CENTRE + radius * Math.cos(angle), y: CENTRE + radius * Math.sin(angle) };
 };
 
+/** A label stands clear of its bore: outwards to either side, centred above and below. */
+const sideOf = (x: number) => (Math.abs(x - CENTRE) < RING / 4 ? 'middle' : x > CENTRE ? 'start' : 'end');
+
 /** The engine as it was described: its cylinders round one cycle, each where it fires, in the order they do. @param coils Of the usual parts; null: none are laid down. */
 export function EngineSketch({ engine, coils }: { engine: Engine; coils: number | null }) {
   const cycle = cycleDegrees(engine);
@@ -32,7 +35,7 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
   const words = `${engine.cylinders} cylinders over ${cycle}°: ${fires.map(([cylinder, angle]) => `${cylinder} at ${angle}°`).join(', ')}`;
   return (
     <Figure>
-      <svg viewBox="-26 0 272 220" role="img" aria-label={words}>
+      <svg viewBox="-26 -6 272 232" role="img" aria-label={words}>
         <circle cx={CENTRE} cy={CENTRE} r={RING} className="ring" />
         {Array.from({ length: cycle / 90 }, (_, i) => {
           const [from, to] = [at((i * 90 * 360) / cycle, RING - 5), at((i * 90 * 360) / cycle, RING + 5)];
@@ -40,7 +43,7 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
         })}
         {fires.map(([cylinder, angle], i) => {
           const { x, y } = at((angle * 360) / cycle, RING);
-          const label = at((angle * 360) / cycle, RING + bore + 11);
+          const label = at((angle * 360) / cycle, RING + bore + 8);
           return (
             <g key={cylinder}>
               <circle cx={x} cy={y} r={bore} className={i === 0 ? 'bore first' : 'bore'} />
@@ -48,7 +51,7 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
                 {cylinder}
               </text>
               {fires.length <= 8 && (
-                <text x={label.x} y={label.y} className="angle">
+                <text x={label.x} y={label.y} className="angle" textAnchor={sideOf(label.x)}>
                   {angle}°
                 </text>
               )}
@@ -58,19 +61,17 @@ export function EngineSketch({ engine, coils }: { engine: Engine; coils: number 
         <Coils engine={engine} cycle={cycle} />
         <circle cx={CENTRE} cy={CENTRE} r={CRANK} className="wheel" />
         {asksPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
-        <text x={CENTRE} y={CENTRE - 12} className="middle">
+        <text x={CENTRE} y={CENTRE - 8} className="middle">
           {cycle}°
         </text>
-        <text x={CENTRE} y={CENTRE + 6} className="small">
+        <text x={CENTRE} y={CENTRE + 11} className="small">
           {coils === null ? coilWords(engine) : plural(coils, 'coil')}
-        </text>
-        <text x={CENTRE} y={CENTRE + 22} className="small">
-          {engine.injection}
         </text>
       </svg>
       <Small as="figcaption">
-        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords(engine)}, to {engine.maxRpm} rpm. A crank
-        wheel
+        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords(engine)},{' '}
+        {engine.injection === 'none' ? 'no injection' : `injected ${injectionNames[engine.injection]}`}, to{' '}
+        {engine.maxRpm} rpm. A crank wheel
         {asksPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
       </Small>
     </Figure>
@@ -144,9 +145,11 @@ const Figure = styled.figure`
     stroke: ${color.pencil};
   }
   text {
-    text-anchor: middle;
     dominant-baseline: central;
     fill: ${color.ink};
+  }
+  text:not([text-anchor]) {
+    text-anchor: middle;
   }
   .number {
     font: 700 15px ${type.mono};

@@ -53,9 +53,9 @@ export type OutputOrder = 'in-turn' | 'by-cylinder';
 /** Crank degrees of one full cycle. */
 export const cycleDegrees = (engine: Engine): number => (engine.kind === 'four-stroke' ? 720 : 360);
 
-/** Whether injection asks where the engine stands in its whole cycle, so that the cam must tell: only a four-stroke's cycle is two turns. */
-export const asksPhase = ({ kind, injection }: Pick<Engine, 'kind' | 'injection'>): boolean =>
-  kind === 'four-stroke' && injection === 'sequential';
+/** Whether spark or injection asks where the engine stands in its whole cycle, so that the cam must tell: only a four-stroke's cycle is two turns. */
+export const asksPhase = ({ kind, injection, ignition }: Pick<Engine, 'kind' | 'injection' | 'ignition'>): boolean =>
+  kind === 'four-stroke' && (injection === 'sequential' || ignition === 'direct');
 
 /** Crank degrees from the first firing to each cylinder's, keyed by cylinder. The first in the order is at 0. */
 export function firingAngleByCylinder(engine: Engine): Map<number, number> {

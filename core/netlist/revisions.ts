@@ -32,7 +32,7 @@ function named<T>(before: ReadonlyMap<string, T>, after: ReadonlyMap<string, T>)
 
 const kindNames = { 'four-stroke': 'four-stroke', 'two-stroke': 'two-stroke', rotary: 'rotary' } as const;
 const ignitionNames = { distributor: 'a distributor', wasted: 'a spark every turn', direct: 'a coil each' } as const;
-const injectionNames = {
+export const injectionNames = {
   none: 'none',
   batch: 'all together',
   'semi-sequential': 'in pairs',

@@ -74,7 +74,9 @@ describe('parts follow the answers', () => {
     expect(cam(four)).toBe(true);
     expect(cam(engineNamed(/^Two-rotor/))).toBe(false);
     expect(cam(engineNamed(/^Two-stroke/))).toBe(false);
-    expect(cam({ ...four, injection: 'batch' })).toBe(false);
+    // A spark each asks for the phase as well; a spark every turn does not.
+    expect(cam({ ...four, injection: 'batch' })).toBe(true);
+    expect(cam({ ...four, injection: 'batch', ignition: 'wasted' })).toBe(false);
   });
   test('nothing for fuel beside a carburettor', () => {
     const list = parts({ ...four, injection: 'none' });
