@@ -95,18 +95,20 @@ export function allotWith(build: Build, options: AllotOptions): Allotment | null
     const pinId = placed.get(need.id);
     return pinId === undefined ? [] : [{ needId: need.id, pinId }];
   });
-  const unserved = needs.filter((need) => !placed.has(need.id)).map((need) => need.id);
+  const next = { ...build, assignments: Object.fromEntries(placed) };
+  // A VR signal on an input of one pin needs no second: what is asked follows from what was placed.
+  const asked = needsOf(next);
+  const unserved = asked.filter((need) => !placed.has(need.id)).map((need) => need.id);
   const moved = needs.filter((need) => {
     const before = build.assignments[need.id];
     return before !== undefined && placed.get(need.id) !== before;
   });
-  const next = { ...build, assignments: Object.fromEntries(placed) };
   return {
     status: unserved.length === 0 ? 'solved' : 'infeasible',
     assignments,
     unserved,
     conflicts: unserved.length > 0 && options.explain !== false ? conflictsOf(build, needs) : [],
-    spares: sparesOf(next, needs),
+    spares: sparesOf(next, asked),
     moved: moved.map((need) => need.id),
     recrimped: moved.filter((need) => isCrimped(build, need, build.assignments[need.id]!)).map((need) => need.id),
     shared: allotSupplies(build).shared,

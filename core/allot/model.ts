@@ -277,6 +277,10 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
       if (need.pair !== null) grouped.set(need.pair, own);
     }
   }
+  // The signal first: it alone may stand on an input of one pin.
+  for (const row of rows)
+    if (row.needs.length > 1 && row.needs[0]!.ask.kind === 'vr')
+      (row.needs as Need[]).sort((one, other) => Number(one.ask.side === 'minus') - Number(other.ask.side === 'minus'));
   const home = new Map([...homes(pins, fixed, needs, offered), ...(options.homes ?? [])]);
   const words = wordsOf(build, pins);
   let whole = true;
@@ -362,6 +366,14 @@ export function modelOf(build: Build, options: ModelOptions, all: readonly Need[
         minor += two;
       });
       add(rank, way.pins, cost, minor + Math.min(MOST_VERSATILE, way.versatile) * MINOR.versatile);
+    }
+    // A VR winding may also stand on an input of one pin, its return on the sensor ground; a pair is better where one is free.
+    const [signal, ...others] = row.needs;
+    if (signal!.ask.kind !== 'vr' || settledOn || others.some((need) => locked.has(need.id))) return;
+    for (const { pin, ability } of open(signal!)) {
+      if (ability.pair !== undefined || (locked.has(signal!.id) && lockedPin(signal!) !== pin)) continue;
+      const [cost, minor] = prices[0]!(pin, ability, MOST_VERSATILE);
+      add(rank, [pin], cost + others.length * 2 * WEIGHT.word, minor);
     }
   });
   for (let row = 0; row < rows.length; row += 1) start[row + 1]! += start[row]!;

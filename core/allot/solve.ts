@@ -316,7 +316,8 @@ export function placements(model: Model, solved: Pick<Solved, 'edgeOf'>): Map<st
     const edge = solved.edgeOf[i]!;
     if (edge < 0) return;
     const pins = pinsOfEdge(model, edge);
-    row.needs.forEach((need, k) => placed.set(need.id, model.pins[pins[k]!]!.id));
+    // Fewer pins than needs: what has none goes elsewhere, as a VR return does to the sensor ground.
+    pins.forEach((pin, k) => placed.set(row.needs[k]!.id, model.pins[pin]!.id));
   });
   return placed;
 }

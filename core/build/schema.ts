@@ -10,7 +10,7 @@ import { wheelSchema } from '../wheels/wheel';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 6;
+export const BUILD_SCHEMA_VERSION = 7;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -198,6 +198,8 @@ const planFields = {
   never: z.array(z.object({ needId: z.string().max(120).nullable(), pinId: z.string().max(8) })).max(400),
   /** Pin of a shared 5 V supply or sensor ground, by `device.terminal`; absent: by the terminal's bank. */
   shared: z.record(z.string(), z.string()),
+  /** What a ground pin that can be either is wired as, where the person decided; a power ground may be shared as well. */
+  groundUse: z.record(z.string(), z.enum(['ecu', 'sensors', 'both'])),
   fuel: fuelDataSchema,
 };
 

@@ -1,5 +1,5 @@
 import type { Build } from '../build/schema';
-import { pinsOfKind } from '../ecu/ecu';
+import { groundPins } from '../netlist/ground-pins';
 import type { Netlist } from '../netlist/netlist';
 import { CONTACT_OHMS, LOADED_CELSIUS } from '../power/plan';
 import { wireOhms } from '../wire/wire';
@@ -54,5 +54,5 @@ export function groundSchools(build: Build, net: Netlist): GroundFigure[] {
     .filter((need) => build.assignments[need.id] !== undefined && switching.has(need.ask.kind))
     .reduce((sum, need) => sum + (need.ask.amps ?? 0) * OUTPUT_DUTY, 0);
   const coils = net.circuits.find((circuit) => circuit.role === 'coils')?.loadAmps ?? 0;
-  return groundFigures(build, pinsOfKind(build.ecu, 'power-ground').length, build.ecu.ownAmps + outputs, coils);
+  return groundFigures(build, groundPins(build).power.length, build.ecu.ownAmps + outputs, coils);
 }

@@ -95,6 +95,7 @@ function addPin(
       network.resistor(end, ECU_GROUND, inside.powerGround.value);
       return;
     case 'sensor-ground':
+    case 'shield':
       network.resistor(end, ECU_GROUND, inside.sensorGround.value);
       return;
     case 'supply-5v':
@@ -148,7 +149,7 @@ function addPin(
       network.resistor(end, ECU_GROUND, inside.highSideOff.value);
       return;
     case 'vr':
-      network.resistor(end, ECU_GROUND, inside.vr.value);
+      network.resistor(end, ECU_GROUND, (ability.pair === undefined ? inside.vrPair : inside.vr).value);
       return;
     case 'can':
       if (powered) network.source(end, ECU_GROUND, inside.canRecessive.value, inside.canInput.value);

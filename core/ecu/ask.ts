@@ -43,6 +43,8 @@ function missOf(ability: Ability, ask: Ask): Miss | null {
   if (ask.pullUp === true && ability.pullUpOhms === undefined) return { code: 'pull-up', wanted: true };
   if (ask.pullUp === false && ability.pullUpOhms !== undefined && !ability.pullUpSwitchable)
     return { code: 'pull-up', wanted: false };
+  // An input of one pin takes the signal; the return of that winding goes to the sensor ground.
+  if (ask.kind === 'vr' && ask.side === 'minus' && ability.pair === undefined) return { code: 'side' };
   if (ask.side !== undefined && ability.side !== undefined && ask.side !== ability.side) return { code: 'side' };
   if (ask.cell !== undefined && ability.cell !== undefined && ask.cell !== ability.cell) return { code: 'side' };
   if (ask.phase !== undefined && ability.phase !== undefined && ask.phase !== ability.phase) return { code: 'side' };
@@ -86,6 +88,7 @@ const kindWords: Record<Ask['kind'], string> = {
   'supply-out': 'supply out',
   'sensor-ground': 'sensor ground',
   'power-ground': 'power ground',
+  shield: 'shield',
   permanent: 'permanent supply',
   switched: 'switched supply',
   'main-relay': 'main relay output',

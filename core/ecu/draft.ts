@@ -127,8 +127,15 @@ export function takePinout(draft: EcuDraft, read: ReadPinout, source = ''): EcuD
     connectors,
     pins: all,
     source: kept.length <= 400_000 ? kept : source,
-    groundsAsked: Math.max(1, countOf(all, 'power-ground')),
+    groundsAsked: groundsAskedOf(all),
   };
+}
+
+/** Where pins can be either, at least two for the ECU (common practice); else as many as there are. */
+const EITHER_FOR_ECU = 2;
+function groundsAskedOf(pins: readonly Pick<DraftPin, 'abilities'>[]): number {
+  const own = pins.filter(({ abilities }) => !abilities.some(({ kind }) => kind === 'sensor-ground'));
+  return Math.max(1, countOf(own, 'power-ground'), Math.min(EITHER_FOR_ECU, countOf(pins, 'power-ground')));
 }
 
 const countOf = (pins: readonly Pick<DraftPin, 'abilities'>[], kind: AbilityKind): number =>
@@ -248,7 +255,7 @@ export function issuesOf(draft: EcuDraft): DraftIssue[] {
     if (kindsOf('switched').length + kindsOf('permanent').length === 0)
       say('fix', [], 'No supply: neither a switched nor a permanent one is listed.');
     if (kindsOf('sensor-ground').length === 0)
-      say('fix', [], 'No sensor ground: sensors would share the power ground.');
+      say('fix', [], 'No sensor ground: the sensors would share the wire of one power ground.');
     if (kindsOf('supply-5v').length === 0)
       say('note', [], 'No 5 V supply: sensors that want one would need another source.');
   }
@@ -258,7 +265,13 @@ export function issuesOf(draft: EcuDraft): DraftIssue[] {
     );
     const whole = kind === 'stepper' ? 4 : kind === 'wideband' ? 3 : 2;
     for (const [pair, own] of groupBy(members, ({ ability }) => ability.pair ?? ''))
-      if (pair === '')
+      if (pair === '' && kind === 'vr')
+        say(
+          'note',
+          own.map(({ id }) => id),
+          `${some(own.map(({ id }) => id))}: a VR input of one pin; the return of its winding goes to the sensor ground.`,
+        );
+      else if (pair === '')
         say(
           'fix',
           own.map(({ id }) => id),

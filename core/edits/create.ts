@@ -70,6 +70,7 @@ export function createBuild(args: {
     reserve: {},
     never: [],
     shared: {},
+    groundUse: {},
     fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
     units: args.units ?? defaultUnits,
     survey: emptySurvey,

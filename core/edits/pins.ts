@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { withId } from '../data/with-id';
 import { serve, missSentence } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
 import { signalClassNames } from '../wire/colours';
+import { groundPins } from '../netlist/ground-pins';
 import { needsOf } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { plural } from '../units/format';
@@ -10,6 +12,8 @@ import { edit } from './edit';
 
 const sameNever = (one: Build['never'][number], other: Build['never'][number]) =>
   one.needId === other.needId && one.pinId === other.pinId;
+
+const groundUseWords = { ecu: 'the ECU', sensors: 'the sensors', both: 'the ECU and the sensors' } as const;
 
 const wireIds = z.array(z.string().max(200)).min(1).max(600);
 
@@ -83,9 +87,7 @@ export const pinEdits = {
     z.object({ shared: z.record(z.string().max(80), z.string().max(8)) }),
     () => 'Move on the shared supplies',
     (build, { shared }) => {
-      const able = new Set(
-        [...pinsOfKind(build.ecu, 'supply-5v'), ...pinsOfKind(build.ecu, 'sensor-ground')].map((pin) => pin.id),
-      );
+      const able = new Set([...pinsOfKind(build.ecu, 'supply-5v'), ...groundPins(build).sensor].map((pin) => pin.id));
       const stray = Object.entries(shared).find(([, pinId]) => pinId !== '' && !able.has(pinId));
       if (stray)
         return fail(
@@ -95,6 +97,25 @@ export const pinEdits = {
         );
       const merged = Object.entries({ ...build.shared, ...shared }).filter(([, pinId]) => pinId !== '');
       return ok({ ...build, shared: Object.fromEntries(merged) });
+    },
+  ),
+  /** What a ground pin that can be either is wired as; null goes back to Gonyx' own choice. */
+  setGroundUse: edit(
+    z.object({ pinId: z.string().max(8), use: z.enum(['ecu', 'sensors', 'both']).nullable() }),
+    ({ pinId, use }) => `Ground ${pinId} ${use === null ? 'as proposed' : `for ${groundUseWords[use]}`}`,
+    (build, { pinId, use }) => {
+      const pin = withId(build.ecu.pins, pinId);
+      const can = (kind: 'power-ground' | 'sensor-ground') => pin?.abilities.some((one) => one.kind === kind) === true;
+      if (!can('power-ground') || (use === 'sensors' && !can('sensor-ground')))
+        return fail(
+          'no-pin',
+          'pinId',
+          `${pinId} of ${build.ecu.model} cannot be a ground for ${groundUseWords[use ?? 'ecu']}.`,
+        );
+      const groundUse = { ...build.groundUse };
+      if (use === null) delete groundUse[pinId];
+      else groundUse[pinId] = use;
+      return ok({ ...build, groundUse });
     },
   ),
   /** The wire's terminal has been clicked into its cavity and pulled. */

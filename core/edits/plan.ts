@@ -57,7 +57,8 @@ export const planEdits = {
       if (build.locked.includes(needId) && before !== pinId)
         return fail('locked', 'needId', `${need.label} is locked on ${before}.`);
       const next = place(build, needId, pinId);
-      if (!holder) return ok(next);
+      // On an input of one pin a VR signal asks for no second.
+      if (!holder) return ok(need.ask.kind === 'vr' ? dropStale(next) : next);
       // The pin is taken: swap when the other can live where this one came from, else it is left open.
       const origin = withId(build.ecu.pins, before);
       if (origin && serve(origin, holder.ask).ability) return ok(place(next, holder.id, origin.id));

@@ -64,6 +64,7 @@ export const surveyEdits = {
           locked: [],
           never: [],
           shared: {},
+          groundUse: {},
         }),
       ),
   ),

@@ -2,7 +2,7 @@
  * An end is a place a wire can land. `EndRef` says what it is; `EndKey` is how it is written where it must be a name: keys of
  * maps, ids of wires and of tests, files. Keys are made and read in this file only; nothing else knows how they are spelled.
  */
-export type PartKind = 'fuse' | 'relay' | 'splice' | 'ground' | 'battery' | 'key';
+export type PartKind = 'fuse' | 'relay' | 'splice' | 'ground' | 'battery' | 'key' | 'shield';
 
 export type EndRef =
   | { readonly of: 'ecu'; readonly pin: string }
@@ -23,6 +23,7 @@ const spelled: Readonly<Record<PartKind, { readonly prefix: string; readonly por
   ground: { prefix: 'gnd', ports: false },
   battery: { prefix: 'bat', ports: false },
   key: { prefix: 'key', ports: false },
+  shield: { prefix: 'shield', ports: false },
 };
 const partOf = new Map(
   (Object.keys(spelled) as PartKind[]).map((kind) => [spelled[kind].prefix, { kind, ports: spelled[kind].ports }]),
@@ -77,6 +78,8 @@ export const fuseEnd = (circuitId: string, side: 1 | 2): EndKey => part('fuse', 
 export const relayEnd = (circuitId: string, terminal: RelayTerminal): EndKey => part('relay', circuitId, terminal);
 export const spliceEnd = (name: string): EndKey => part('splice', name);
 export const groundEnd = (place: string): EndKey => part('ground', place);
+/** The far end of a cable's shield, by the device the cable goes to. */
+export const shieldEnd = (deviceId: string): EndKey => part('shield', deviceId);
 export const BATTERY: EndKey = part('battery', '+');
 /** DIN 72552: 15 is live with the key in run, 50 while it starts. */
 export const KEY_RUN: EndKey = part('key', '15');

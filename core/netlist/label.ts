@@ -27,6 +27,8 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
       return name === undefined ? `Splice ${ref.part.replace(/^line-/, '').replace(/-/g, ' ')}` : `${name} splice`;
     case 'ground':
       return placeWords[ref.part] ?? ref.part;
+    case 'shield':
+      return `${names.devices.get(ref.part) ?? ref.part} · shield`;
     case 'battery':
       return 'battery positive';
     case 'key':

@@ -5,6 +5,7 @@ import { outputsFor, workOf } from '../engine/outputs';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
 import { leadsBus } from './bus';
+import { returnsToGround } from './returns';
 import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
 
 /** What a relay's winding may ask of the output that drives it: 60 to 90 ohms at 13 V (common practice). */
@@ -53,8 +54,15 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
   const led = leadsBus(build, device.id);
   const wanting = kind.terminals.filter((terminal) => {
     const destination = destinationOf(device, terminal);
-    return destination.to === 'pin' && (led || destination.ask.kind !== 'can');
+    if (destination.to !== 'pin' || returnsToGround(build, device, kind, terminal)) return false;
+    return led || destination.ask.kind !== 'can';
   });
+  const membersOfPair = new Map<string, number>();
+  for (const terminal of wanting) {
+    const destination = destinationOf(device, terminal);
+    const pair = destination.to === 'pin' ? destination.pair : undefined;
+    if (pair !== undefined) membersOfPair.set(pair, (membersOfPair.get(pair) ?? 0) + 1);
+  }
   return wanting.map((terminal) => {
     const destination = destinationOf(device, terminal) as Extract<Terminal['destination'], { to: 'pin' }>;
     const injector = trait(kind, 'injector');
@@ -71,7 +79,11 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       ask,
       deviceId: device.id,
       winding: null,
-      pair: destination.pair ? terminalId(device.id, destination.pair) : null,
+      // A VR signal whose return goes to ground stands alone.
+      pair:
+        destination.pair && !(destination.ask.kind === 'vr' && membersOfPair.get(destination.pair) === 1)
+          ? terminalId(device.id, destination.pair)
+          : null,
       serves,
       row,
       outputs:

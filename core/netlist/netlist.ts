@@ -15,15 +15,18 @@ import {
   fuseEnd,
   groundEnd,
   relayEnd,
+  shieldEnd,
   spliceEnd,
   type EndKey,
   terminalId,
 } from '../ends/ends';
 import type { Names } from './label';
 import { addBusLine, busOf, membersOf } from './bus';
+import { groundPins, shieldPins } from './ground-pins';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
-import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
+import { returnBank } from './returns';
+import { JUMPER_METRES, SPLICE_METRES, WireList, type Look, type Wire } from './wires';
 
 export type { Wire } from './wires';
 
@@ -129,74 +132,110 @@ interface Shared {
   readonly end: EndKey;
   readonly device: Device;
   readonly amps: number;
+  /** The wires of a shielded sensor lie in one cable, and so does the shield. */
+  readonly cable: string | null;
 }
 
 /** A pin shared by several device terminals: one wire when alone, a trunk and a splice otherwise. */
-function addShared(list: WireList, pin: Pin, users: readonly Shared[], colour: string, signal: SignalClass): void {
+function addShared(list: WireList, pin: Pin, users: readonly Shared[], look: Look, trunk: Partial<Wire> | null): void {
+  const tail = (user: Shared, lengthMetres: number) => ({
+    ...look,
+    lengthMetres,
+    amps: user.amps,
+    deviceId: user.device.id,
+    cable: user.cable,
+  });
   const [user] = users;
-  if (user && users.length === 1) {
-    list.add(ecuEnd(pin.id), user.end, {
-      colour,
-      lengthMetres: user.device.branchMetres,
-      signal,
-      amps: user.amps,
-      deviceId: user.device.id,
-    });
+  if (user && users.length === 1 && trunk === null) {
+    list.add(ecuEnd(pin.id), user.end, tail(user, user.device.branchMetres));
     return;
   }
   const splice = spliceEnd(pin.id);
   list.add(ecuEnd(pin.id), splice, {
-    colour,
+    ...look,
     lengthMetres: SPLICE_METRES,
-    signal,
     amps: users.reduce((sum, user) => sum + user.amps, 0),
     squareMm: SHARED_SQUARE_MM,
+    ...trunk,
   });
   for (const user of users)
-    list.add(splice, user.end, {
-      colour,
-      lengthMetres: Math.max(LEAST_TAIL_METRES, user.device.branchMetres - SPLICE_METRES),
-      signal,
-      amps: user.amps,
-      deviceId: user.device.id,
-    });
+    list.add(splice, user.end, tail(user, Math.max(LEAST_TAIL_METRES, user.device.branchMetres - SPLICE_METRES)));
 }
 
-/** 5 V supplies and sensor grounds: shared pins of the ECU, chosen by the terminal's bank. */
-function addSharedPins(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
-  for (const [kind, to, signal] of [
-    ['supply-5v', 'supply-5v', 'supply'],
-    ['sensor-ground', 'sensor-ground', 'ground'],
-  ] as const) {
-    const pins = pinsOfKind(build.ecu, kind);
-    if (pins.length === 0) continue;
-    const users = new Map<string, Shared[]>(pins.map((pin) => [pin.id, []]));
-    for (const device of build.devices)
-      for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
-        const destination = destinationOf(device, terminal);
-        if (destination.to !== to) continue;
-        const pin = sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank);
-        users.get(pin.id)!.push({
-          end: deviceEnd(device.id, terminal.id),
-          device,
-          amps: destination.to === 'supply-5v' ? destination.milliamps / 1000 : SENSOR_AMPS,
-        });
-      }
-    for (const pin of pins)
-      if (users.get(pin.id)!.length > 0) addShared(list, pin, users.get(pin.id)!, colours.get(pin.id)!, signal);
+const cableOf = (device: Device, kind: DeviceKind): string | null => (kind.shielded ? device.id : null);
+
+/** The ECU's 5 V supplies, chosen by the terminal's bank. */
+function addSupplies(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+  const pins = pinsOfKind(build.ecu, 'supply-5v');
+  if (pins.length === 0) return;
+  const users = new Map<string, Shared[]>(pins.map((pin) => [pin.id, []]));
+  for (const { device, kind } of knownDevices(build))
+    for (const terminal of kind.terminals) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'supply-5v') continue;
+      const pin = sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank);
+      users.get(pin.id)!.push({
+        end: deviceEnd(device.id, terminal.id),
+        device,
+        amps: destination.milliamps / 1000,
+        cable: cableOf(device, kind),
+      });
+    }
+  for (const pin of pins)
+    if (users.get(pin.id)!.length > 0)
+      addShared(list, pin, users.get(pin.id)!, { colour: colours.get(pin.id)!, signal: 'supply' }, null);
+}
+
+/** The ECU's ground pins: returns of sensors and shields by bank, and its own grounds; one pin may be both. */
+function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+  const { power, sensor } = groundPins(build);
+  const shields = shieldPins(build);
+  const users = new Map<string, Shared[]>([...power, ...sensor, ...shields].map((pin) => [pin.id, []]));
+  for (const { device, kind } of knownDevices(build)) {
+    const cable = cableOf(device, kind);
+    for (const terminal of kind.terminals) {
+      const bank = returnBank(build, device, kind, terminal);
+      if (bank === null || sensor.length === 0) continue;
+      const pin = sharedPin(build, sensor, terminalId(device.id, terminal.id), bank);
+      users.get(pin.id)!.push({ end: deviceEnd(device.id, terminal.id), device, amps: SENSOR_AMPS, cable });
+    }
+    const [shield] = shields;
+    if (kind.shielded && device.shield !== 'none' && shield)
+      users.get(shield.id)!.push({ end: shieldEnd(device.id), device, amps: SENSOR_AMPS, cable });
+  }
+  const own = {
+    colour: 'BK',
+    lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
+    squareMm: POWER_GROUND_SQUARE_MM,
+    signal: 'ground',
+    amps: POWER_GROUND_AMPS,
+  } as const;
+  const powers = new Set(power);
+  for (const pin of new Set([...power, ...sensor, ...shields])) {
+    const returning = users.get(pin.id)!;
+    const look = { colour: colours.get(pin.id)!, signal: 'ground' } as const;
+    if (!powers.has(pin)) {
+      if (returning.length > 0) addShared(list, pin, returning, look, null);
+    } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    else {
+      // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
+      addShared(list, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });
+      list.add(spliceEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    }
   }
 }
 
-/** Device grounds and the ECU's own power grounds. */
+/** Grounds of devices, and shields that are earthed at the far end as well. */
 function addGrounds(list: WireList, build: Build): void {
-  for (const pin of pinsOfKind(build.ecu, 'power-ground'))
-    list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), {
-      colour: 'BK',
-      lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
-      squareMm: POWER_GROUND_SQUARE_MM,
-      signal: 'ground',
-      amps: POWER_GROUND_AMPS,
-    });
+  for (const device of build.devices)
+    if (build.kinds[device.kindId]?.shielded && device.shield === 'both-ends')
+      list.add(shieldEnd(device.id), groundEnd('head'), {
+        colour: 'BK',
+        lengthMetres: GROUND_TAIL_METRES,
+        signal: 'ground',
+        amps: SENSOR_AMPS,
+        deviceId: device.id,
+      });
   for (const device of build.devices) {
     const kind = build.kinds[device.kindId];
     const feed = kind?.terminals
@@ -332,7 +371,8 @@ export function netlist(
   const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
   const list = new WireList(build);
   addNeedWires(list, build, needs, pins, colours);
-  addSharedPins(list, build, colours);
+  addSupplies(list, build, colours);
+  addEcuGrounds(list, build, colours);
   addGrounds(list, build);
   const feeds = keyFeeds(build);
   circuits.forEach((circuit, order) => addCircuit(list, circuit, order, feeds));

@@ -1,4 +1,6 @@
+import { withId } from '../data/with-id';
 import { netlist, type Netlist } from './netlist';
+import { groundPins, isSharedGround, type GroundPins } from './ground-pins';
 import { needsOf } from './needs';
 import { formatSquare, listWords, plural } from '../units/format';
 import { trait } from '../devices/kind';
@@ -72,6 +74,14 @@ function placeWords({ engine, kinds }: Plan, { kindId, serves, row }: Plan['devi
   const kind = kinds[kindId];
   return workWords(engine, kind && trait(kind, 'injector') ? 'injector' : 'ignition', { cylinders: serves, row });
 }
+
+/** What a ground pin is wired as, in words. */
+const groundWords = (grounds: GroundPins, pinId: string): string =>
+  isSharedGround(grounds, pinId)
+    ? 'for the ECU and the sensors'
+    : withId(grounds.sensor, pinId)
+      ? 'for the sensors'
+      : 'for the ECU';
 
 const busWords = (plan: Plan, bus: Bus): string =>
   `${bus.kilobits} kbit/s with ${listWords(membersOf(plan, bus).map(({ device }) => device.label))}`;
@@ -160,5 +170,9 @@ export function differenceInWords(
     lines.push(
       `ECU power ground moved to ${now.power.ecuGround === 'head' ? 'the engine block' : 'battery negative'}.`,
     );
+  for (const pin of now.ecu.pins) {
+    const [from, to] = [old, now].map((plan) => groundWords(groundPins(plan), pin.id));
+    if (old.ecu.id === now.ecu.id && from !== to) lines.push(`Ground ${pin.id}: ${from} became ${to}.`);
+  }
   return lines;
 }

@@ -123,7 +123,8 @@ function runOfEnd(net: Netlist, end: EndKey): Run | null {
   if (!net.nodeOf.has(end)) return null;
   const title = labelOf(net, end);
   if (pinAt(end) !== null) {
-    const out = way(net, end, isType('device', 'relay', 'ground', 'fuse'), false) ?? way(net, end, isSource(net), true);
+    const out =
+      way(net, end, isType('device', 'relay', 'ground', 'fuse', 'shield'), false) ?? way(net, end, isSource(net), true);
     return out && describe(net, title, out);
   }
   // The direct copper run comes first; else the supply's whole way through fuse and relay.

@@ -25,6 +25,9 @@ export interface Wire {
   readonly shield: Device['shield'] | null;
 }
 
+/** What wires of one purpose have in common. */
+export type Look = Pick<Wire, 'colour' | 'signal'>;
+
 /** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
 export const SPLICE_METRES = 0.3;
 export const JUMPER_METRES = 0.35;

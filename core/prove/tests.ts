@@ -1,5 +1,6 @@
 import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
+import { pinIdOf } from '../ecu/ecu';
 import { neighbourCavities } from '../ecu/face';
 import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
@@ -106,7 +107,7 @@ function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, 
   const connector = withId(build.ecu.connectors, pin.connector);
   if (!connector) return tests;
   for (const cavity of neighbourCavities(connector, pin.cavity)) {
-    const other = ecuEnd(`${pin.connector}${cavity}`);
+    const other = ecuEnd(pinIdOf(pin.connector, cavity));
     const otherNode = net.nodeOf.get(other);
     if (!otherNode || otherNode === node) continue;
     const key = hold < other ? `${hold}|${other}` : `${other}|${hold}`;
@@ -119,7 +120,7 @@ function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, 
 
 /** Tests of copper that ends on no ECU pin, held at its hub: battery, ground, relay, fuse. */
 function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
-  const rank = (end: EndKey) => ['battery', 'key', 'ground', 'relay', 'fuse', 'device'].indexOf(endType(end));
+  const rank = (end: EndKey) => ['battery', 'key', 'ground', 'relay', 'fuse', 'device', 'shield'].indexOf(endType(end));
   const ends = node.ends
     .filter((end) => endType(end) !== 'splice' && endType(end) !== 'ecu')
     .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));

@@ -2,7 +2,7 @@ import { withId } from '../data/with-id';
 import { fuseEnd, relayEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
-import { pinsOfKind } from '../ecu/ecu';
+import { groundPins } from '../netlist/ground-pins';
 import { serve } from '../ecu/ask';
 import { destinationOf } from '../build/destination';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
@@ -198,13 +198,13 @@ export const powerRules: Rule[] = [
     source: "ECU maker's ground count",
     sheet: 'feeds',
     check: ({ build }) => {
-      const count = pinsOfKind(build.ecu, 'power-ground').length;
+      const count = groundPins(build).power.length;
       return count >= build.ecu.groundsAsked
         ? []
         : [
             {
               at: '',
-              detail: `${build.ecu.model} asks for ${build.ecu.groundsAsked} power grounds; its definition has ${plural(count, 'pin')}.`,
+              detail: `${build.ecu.model} asks for ${build.ecu.groundsAsked} power grounds; ${plural(count, 'pin')} ${count === 1 ? 'is' : 'are'} wired as one.`,
             },
           ];
     },

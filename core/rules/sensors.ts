@@ -1,14 +1,15 @@
-import { ecuEnd, terminalId } from '../ends/ends';
+import { deviceAt, ecuEnd, spliceEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
 import { serve } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf, sharedPin } from '../build/destination';
 import { groundSchools } from '../circuit/grounds';
+import { groundPins, isSharedGround } from '../netlist/ground-pins';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sensorsOf } from '../sensing/sensor';
 import { readQuantity } from '../units/units';
-import { formatAmps, formatOhms, formatVolts, listWords } from '../units/format';
+import { formatAmps, formatOhms, formatVolts, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 /** Reserve over the highest pressure wanted (domain: 10 %). */
@@ -281,5 +282,35 @@ export const sensorRules: Rule[] = [
             ]
           : [],
       ),
+  },
+  {
+    id: 'SE-15',
+    family: 'Sensors',
+    severity: 'note',
+    title: "Sensors share a ground of the ECU's",
+    source: "The ECU's current times the copper both share; sensor grounds 10 mV, common practice",
+    sheet: 'feeds',
+    check: ({ build, net }) => {
+      const grounds = groundPins(build);
+      return grounds.sensor.flatMap((pin) => {
+        if (!isSharedGround(grounds, pin.id)) return [];
+        const splice = spliceEnd(pin.id);
+        const trunk = (net.wiresAt.get(ecuEnd(pin.id)) ?? []).find((wire) => [wire.from, wire.to].includes(splice));
+        const returning = (net.nodeOf.get(splice)?.ends ?? []).flatMap((end) => deviceAt(end) ?? []);
+        if (!trunk || returning.length === 0) return [];
+        const none = pinsOfKind(build.ecu, 'sensor-ground').length === 0;
+        const count = plural(new Set(returning).size, 'sensor returns', 'sensors return');
+        return [
+          {
+            at: pin.id,
+            where: { type: 'end' as const, end: ecuEnd(pin.id) },
+            // A definition without any is more often a gap in it than an ECU without one.
+            severity: none ? ('fix' as const) : undefined,
+            title: none ? 'ECU without a sensor ground' : undefined,
+            detail: `${none ? `${build.ecu.model} lists no sensor-ground pin: look once more in its pinout. ` : ''}${count} to ${pin.id}, and so does the ECU's own current: ${formatVolts(trunk.amps * trunk.ohms)} at ${formatAmps(trunk.amps)} over the ${trunk.lengthMetres} m they share. Join them close behind the plug, never at the engine.`,
+          },
+        ];
+      });
+    },
   },
 ];

@@ -3,6 +3,7 @@ import type { Build } from '../build/schema';
 import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
+import { groundPins } from '../netlist/ground-pins';
 import { deviceAt, deviceEnd, ecuEnd, endOf, fuseEnd, pinAt, relayEnd, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
@@ -34,7 +35,7 @@ export interface Cone {
 function seedsOf(build: Build, net: Netlist, symptom: Symptom): EndKey[] {
   const terminals = (deviceId: string) =>
     (net.deviceOf.get(deviceId)?.kind.terminals ?? []).map((terminal) => deviceEnd(deviceId, terminal.id));
-  const grounds = pinsOfKind(build.ecu, 'power-ground').map((pin) => ecuEnd(pin.id));
+  const grounds = groundPins(build).power.map((pin) => ecuEnd(pin.id));
   const ownFeeds = [...pinsOfKind(build.ecu, 'switched'), ...pinsOfKind(build.ecu, 'permanent')].map((pin) =>
     ecuEnd(pin.id),
   );

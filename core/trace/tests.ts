@@ -31,6 +31,7 @@ const accessMinutes: Readonly<Record<EndType, number>> = {
   ground: 2,
   key: 3,
   splice: 5,
+  shield: 4,
 };
 
 /** The state in which a symptom shows. */

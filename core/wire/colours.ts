@@ -44,6 +44,7 @@ export function classOfPin(pin: Pick<Pin, 'abilities'>): SignalClass {
       return 'supply';
     case 'sensor-ground':
     case 'power-ground':
+    case 'shield':
       return 'ground';
     case 'analog':
     case 'switch':

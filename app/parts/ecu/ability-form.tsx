@@ -31,6 +31,7 @@ const fields: Record<AbilityKind, readonly Field[]> = {
   'supply-out': ['volts', 'amps'],
   'sensor-ground': [],
   'power-ground': ['amps'],
+  shield: [],
   permanent: [],
   switched: [],
   'main-relay': ['amps'],

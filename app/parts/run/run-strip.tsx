@@ -3,7 +3,7 @@ import { memo, useContext, useMemo, useState, useSyncExternalStore } from 'react
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { expectRun, type RunExpectation } from '~/core/prove/expect';
-import { endType, type EndKey } from '~/core/ends/ends';
+import { endType, type EndKey, type EndType } from '~/core/ends/ends';
 import { runOf, type Hop, type Run } from '~/core/netlist/run';
 import { labelOf } from '~/core/netlist/label';
 import type { SheetId } from '~/core/rules/rule';
@@ -14,15 +14,16 @@ import { at, color, shape, space } from '../../ui/theme';
 import { SlotsContext } from '../shell/slots';
 import { HopBox, HopRow, type HopState } from './hops';
 
-const homeSheet: Record<string, SheetId> = {
+const homeSheet: Record<EndType, SheetId> = {
   ecu: 'allot',
-  dev: 'survey',
+  device: 'survey',
   fuse: 'feeds',
   relay: 'feeds',
-  gnd: 'feeds',
-  bat: 'feeds',
+  ground: 'feeds',
+  battery: 'feeds',
   key: 'feeds',
   splice: 'loom',
+  shield: 'loom',
 };
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(

@@ -3,12 +3,14 @@ import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { pinsOfKind } from '~/core/ecu/ecu';
 import { deviceAt, ecuEnd, endType, groundEnd } from '~/core/ends/ends';
+import { groundPins } from '~/core/netlist/ground-pins';
 import { groundSchools } from '~/core/circuit/grounds';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
+import { Select } from '../../ui/select';
 import { NumberField } from '../../ui/number-field';
 import { Term } from '../../ui/term';
 import { FieldGrid, Heading, Small, Stack } from '../../ui/text';
@@ -17,8 +19,10 @@ import { at, space } from '../../ui/theme';
 
 export function Grounds() {
   const { build, derived, edit, select } = useBuild();
-  const powerPins = pinsOfKind(build.ecu, 'power-ground');
-  const sensorPins = pinsOfKind(build.ecu, 'sensor-ground');
+  const { power: powerPins, sensor: sensorPins, either } = groundPins(build);
+  // Where the sensors have no pin of their own, the one they share is the person's choice.
+  const own = pinsOfKind(build.ecu, 'sensor-ground').length > 0;
+  const choosing = either.length > 0 || own ? either : powerPins;
   const figures = groundSchools(build, derived.net);
   const places = (['battery', 'head', 'chassis'] as const).map((place) => ({
     place,
@@ -75,6 +79,28 @@ export function Grounds() {
           {build.ecu.groundsAsked}. At the block the strap, {build.power.strapSquareMm} mm² of {build.power.strapMetres}{' '}
           m, is shared with the coils.
         </Small>
+        {choosing.length > 0 && (
+          <GroundUses>
+            {choosing.map((pin) => {
+              const [forEcu, forSensors] = [powerPins.includes(pin), sensorPins.includes(pin)];
+              return (
+                <Select
+                  key={pin.id}
+                  label={`${pin.label}, ${pin.id}`}
+                  choices={[
+                    { id: 'ecu', name: 'for the ECU' },
+                    ...(either.includes(pin) ? [{ id: 'sensors', name: 'for the sensors' }] : []),
+                    { id: 'both', name: 'for both' },
+                  ]}
+                  value={forEcu && forSensors ? 'both' : forEcu ? 'ecu' : 'sensors'}
+                  onChange={(id) =>
+                    edit(call('setGroundUse', { pinId: pin.id, use: id as 'ecu' | 'sensors' | 'both' }))
+                  }
+                />
+              );
+            })}
+          </GroundUses>
+        )}
         <FieldGrid $min={120}>
           <NumberField
             label="To battery negative"
@@ -151,6 +177,7 @@ const Two = styled.div`
     grid-template-columns: 1fr;
   }
 `;
+const GroundUses = styled(FieldGrid).attrs({ $min: 140 })``;
 const Place = styled.li`
   display: grid;
   justify-items: start;

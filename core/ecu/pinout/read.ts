@@ -257,7 +257,7 @@ export function readPinout(text: string): Result<ReadPinout> {
       "No cavity was found in this text: a line needs a cavity such as 'A12' or '12' and what it does.",
     );
   const byId = groupBy(read, (pin) => pinIdOf(pin.connector, pin.cavity));
-  const pins = [...byId.values()].map(joined);
+  const pins = equalGrounds(loneInputs([...byId.values()].map(joined)));
   return ok({
     delimiter,
     connectors: [...new Set(pins.map((pin) => pin.connector))].map((id) => ({
@@ -272,6 +272,39 @@ export function readPinout(text: string): Result<ReadPinout> {
     notes,
     spans: account.of(text),
   });
+}
+
+/** A VR input that is alone of its pair and no minus side has one pin: its return goes to the sensor ground. */
+function loneInputs(pins: readonly ReadPin[]): ReadPin[] {
+  const inputs = pins.flatMap(({ abilities }) => abilities.filter(({ kind }) => kind === 'vr'));
+  const members = groupBy(inputs, ({ pair }) => pair ?? '');
+  return pins.map((pin) => ({
+    ...pin,
+    abilities: pin.abilities.map((ability) => {
+      if (ability.kind !== 'vr' || ability.side !== undefined || members.get(ability.pair ?? '')!.length > 1)
+        return ability;
+      const alone = { ...ability };
+      delete alone.pair;
+      return alone;
+    }),
+  }));
+}
+
+/** Several grounds that are only called ground, and none for the sensors: each can be either. */
+function equalGrounds(pins: readonly ReadPin[]): ReadPin[] {
+  if (pins.some(({ abilities }) => abilities.some(({ kind }) => kind === 'sensor-ground'))) return [...pins];
+  const plain = (pin: ReadPin) =>
+    pin.confidence === 'likely' && pin.abilities.length === 1 && pin.abilities[0]!.kind === 'power-ground';
+  if (pins.filter(plain).length < 2) return [...pins];
+  return pins.map((pin) =>
+    plain(pin)
+      ? {
+          ...pin,
+          abilities: [...pin.abilities, { kind: 'sensor-ground' }],
+          why: 'One of several equal grounds: for the ECU or for the sensors.',
+        }
+      : pin,
+  );
 }
 
 /** Words that tell the two wires of a pair apart, first and second. */

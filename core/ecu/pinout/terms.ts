@@ -97,6 +97,11 @@ const temperature = /\b(temp(erature)?s?|clt|ect|iat|act|mat|ntc|thermistor|cool
  */
 export const rules: readonly Rule[] = [
   {
+    test: /\b(shield(ing|s)?|screen(ing|s)?|cable screen)\b(?!\s*(wiper|wash|heat))/i,
+    not: /\b(in|out)put\b|\bwind\s*screen\b|\bheated\b|\bshielded\b/i,
+    read: () => sure({ kind: 'shield' }),
+  },
+  {
     test: /\b(sensor|signal|sig|analog(ue)?|5 ?v)[\s-]*(gnd|ground|earth|return|0 ?v)\b|\b(gnd|ground)[\s,-]*(sensors?|signal)\b|\b0 ?v[\s-]*(sensors?|signal)\b|\bs_?gnd(?![a-z])|\bgnd_?s(?![a-z])|\bagnd\b/i,
     read: () => sure({ kind: 'sensor-ground' }),
   },
@@ -246,6 +251,10 @@ export const rules: readonly Rule[] = [
             told ? 'Its number is not told.' : 'Taken as logic level: a coil without an igniter would burn it.',
           );
     },
+  },
+  {
+    test: /\b(vr|reluctor|inductive|variable reluctance)\b.*\b(single[\s-]?ended|one (pin|wire)|single (pin|wire|input))\b|\b(single[\s-]?ended|one[\s-](pin|wire)|single (pin|wire))\b.*\b(vr|reluctor|inductive)\b/i,
+    read: () => sure({ kind: 'vr' }, 'Its return goes to the sensor ground.'),
   },
   {
     test: /\b(vr|reluctor|inductive|variable reluctance|magnetic|mag pick-?up)\b/i,

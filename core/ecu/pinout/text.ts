@@ -21,6 +21,7 @@ const kindTexts: Record<AbilityKind, string> = {
   'supply-out': 'supply out',
   'sensor-ground': 'sensor ground',
   'power-ground': 'power ground',
+  shield: 'shield',
   permanent: 'permanent supply',
   switched: 'switched supply',
   'main-relay': 'main relay',
@@ -33,6 +34,7 @@ export function abilityText(ability: Ability): string {
   const name: string[] = [kindTexts[ability.kind]];
   // Crank and cam each have a first pair: the name tells which.
   if (ability.kind === 'vr' && /cam/i.test(ability.pair ?? '')) name.push('cam');
+  if (ability.kind === 'vr' && ability.pair === undefined) name.push('single-ended');
   if (ability.drive === 'peak-hold') name.push('peak and hold');
   if (ability.output !== undefined) name.push(String(ability.output));
   if (ability.kind === 'stepper') name.push(`${ability.phase ?? 'a'}${signOf(ability.side).trim()}`);

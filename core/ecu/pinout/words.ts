@@ -78,11 +78,21 @@ function clauses(text: string): string[] {
  * Abilities proposed for one pin from its label and function text. The label is believed first; figures may stand in either.
  * Never throws; text that says nothing gives no ability and the confidence 'none'.
  */
+/** A ground for the ECU or for the sensors, as the builder likes. */
+const eitherGround =
+  /\b(any|either|common|shared|universal)[\s-]*(gnd|ground|earth)s?\b|\b(power|pwr)\s*(or|and|\/|&|\+|,|;)\s*(sensor|signal|sig)[\s-]*(gnd|ground|earth)\b|\b(sensor|signal|sig)\s*(or|and|\/|&|\+|,|;)\s*(power|pwr)[\s-]*(gnd|ground|earth)\b/i;
+
 export function proposeFrom(label: string, text = ''): Proposal {
   if (saysEmpty(label) && saysEmpty(text)) return { abilities: [], confidence: 'none', why: 'Nothing is said of it.' };
   // A label such as 'B7' or 'PIN 12' says nothing; one such as 'INJ 3' says it all.
   const said = [label, text].filter((part) => !saysEmpty(part)).join(', ');
   const whole = inEnglish(said);
+  if (eitherGround.test(whole))
+    return {
+      abilities: [{ kind: 'power-ground' }, { kind: 'sensor-ground' }],
+      confidence: 'sure',
+      why: 'The ECU and the sensors may both return here.',
+    };
   const found: Ability[] = [];
   let confidence: Confidence = 'none';
   const why: string[] = [];

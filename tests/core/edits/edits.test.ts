@@ -90,6 +90,7 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   },
   setNever: { args: { needId: null, pinId: 'A16', never: true } },
   setShared: { args: { shared: { 'map-3bar-1.1': 'B8' } } },
+  setGroundUse: { args: { pinId: 'A21', use: 'both' } },
   crimp: { args: { wireIds: ['dev:coil-igniter-1.C~ecu:A11'], at, by: 'AB' } },
   uncrimp: {
     on: () => edited(demo(), call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A11'], at, by: 'AB' })),

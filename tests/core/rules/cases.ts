@@ -194,6 +194,17 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'SE-5': { bad: destination('pedal-1', '4', { to: 'supply-5v', milliamps: 10, bank: 0 }) },
   'SE-6': { bad: destination('wideband-volts-1', '1', { to: 'feed', feed: 'permanent', amps: 2 }) },
   'SE-7': { bad: edited(demo, call('editDevice', { deviceId: 'knock-1', shield: 'none' })) },
+  'SE-15': {
+    bad: {
+      ...demo,
+      ecu: {
+        ...demo.ecu,
+        pins: demo.ecu.pins.map((pin) =>
+          pin.abilities[0].kind === 'sensor-ground' ? { ...pin, abilities: [{ kind: 'switch' as const }] } : pin,
+        ),
+      },
+    },
+  },
   'SE-8': {
     bad: edited(
       demo,
