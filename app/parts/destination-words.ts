@@ -31,6 +31,8 @@ export function destinationWords(destination: Destination): string {
       return feedWords[destination.feed];
     case 'ground':
       return placeWords[destination.place];
+    case 'mounted':
+      return `its body, on the ${placeWords[destination.place]}`;
     case 'line':
       return lineWords(destination.line);
     case 'source':
@@ -54,6 +56,7 @@ export function alternatives(own: Destination): { id: string; name: string; dest
     list.map((destination) => ({ id: JSON.stringify(destination), name: destinationWords(destination), destination }));
   switch (own.to) {
     case 'ground':
+    case 'mounted':
     case 'sensor-ground':
       return [first, ...options(grounds)];
     case 'supply-5v':

@@ -215,6 +215,7 @@ export const airKinds: readonly DeviceKind[] = [
     note: 'Own 12 V feed; its output curve is its own, table in hand or it is guesswork.',
     terminals: [t('1', 'feed', feed('main', 0.5)), t('2', 'ground', sensorGround(1)), t('3', 'signal', analog)],
     internals: [resistor('1', '2', 60), resistor('3', '2', 10000)],
+    traits: [role('air-mass')],
   }),
   solenoid('boost-solenoid', 'Boost solenoid, three-port', 'PWM about 30 Hz, low side.', 0.6, 30, 24),
   solenoid('boost-solenoid-four', 'Boost solenoid, four-port', 'PWM about 20 Hz, low side.', 0.9, 20, 15),

@@ -1,5 +1,5 @@
 import type { DeviceKind, Trait } from '~/core/devices/kind';
-import { feed, ground, kind, line, lowSide, pin, resistor, role, t } from './make';
+import { feed, ground, kind, line, lowSide, mounted, pin, resistor, role, t } from './make';
 
 const button = (
   id: string,
@@ -116,6 +116,27 @@ export const carKinds: readonly DeviceKind[] = [
     role('clutch-switch'),
   ]),
   button(
+    'kill-switch',
+    'Kill switch, to ground',
+    'Closes to ground to stop the engine, at the handlebar, the helm or outside the car. Wired, never bridged.',
+    'Start and charge',
+    [role('kill-switch')],
+  ),
+  button(
+    'stand-switch',
+    'Side stand switch',
+    'Interlock for starting: closes to ground with the stand up. Wired, never bridged.',
+    'Start and charge',
+    [role('stand-switch')],
+  ),
+  button(
+    'tilt-switch',
+    'Tilt switch',
+    'Closes to ground when the machine lies on its side, and stops pump and engine. Upright as marked. Wired, never bridged.',
+    'Start and charge',
+    [role('tilt-switch')],
+  ),
+  button(
     'start-button',
     'Start button',
     'Closes to ground; the ECU drives the starter relay only with the interlock met.',
@@ -136,7 +157,7 @@ export const carKinds: readonly DeviceKind[] = [
     name: 'Starter solenoid',
     system: 'Start and charge',
     note: 'Terminal 50 by relay; the heavy cable is not part of this loom.',
-    terminals: [t('50', 'solenoid', feed('own', 8)), t('31', 'body', ground('head'))],
+    terminals: [t('50', 'solenoid', feed('own', 8)), t('31', 'body', mounted())],
     internals: [resistor('50', '31', 1.4)],
     traits: [role('starter')],
   }),
@@ -145,7 +166,7 @@ export const carKinds: readonly DeviceKind[] = [
     name: 'Alternator lamp terminal',
     system: 'Start and charge',
     note: 'Excited through the warning lamp or about 470 Ω from the key feed.',
-    terminals: [t('L', 'lamp', feed('key', 0.2)), t('B-', 'body', ground('head'))],
+    terminals: [t('L', 'lamp', feed('key', 0.2)), t('B-', 'body', mounted())],
     internals: [resistor('L', 'B-', 470)],
     traits: [role('alternator')],
   }),

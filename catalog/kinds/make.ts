@@ -18,6 +18,11 @@ export const ground = (place: Extract<Destination, { to: 'ground' }>['place']): 
   to: 'ground',
   place,
 });
+/** Earthed by what it is bolted to: no wire. */
+export const mounted = (place: Extract<Destination, { to: 'mounted' }>['place'] = 'head'): Destination => ({
+  to: 'mounted',
+  place,
+});
 export const line = (name: string): Destination => ({ to: 'line', line: name });
 export const lowSide = (amps: number, hz = 0): Destination => pin({ kind: 'low-side', amps, hz });
 export const resistor = (from: string, to: string, ohms: number): Internal => ({ type: 'resistor', from, to, ohms });

@@ -172,6 +172,10 @@ const planFields = {
     strapSquareMm: z.number().positive().max(95),
     strapMetres: metres.refine((value) => value > 0, 'a strap has a length'),
     starting: z.enum(['key', 'button']),
+    /** Whether the battery is charged by the engine, or lives on what it holds. */
+    charging: z.enum(['alternator', 'none']),
+    /** Capacity of the battery, ampere-hours. */
+    batteryAh: z.number().min(1).max(500),
   }),
   loom: z.object({
     slackMetres: metres,

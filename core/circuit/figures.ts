@@ -31,6 +31,7 @@ export const parts = {
   pullIn: volts(7.2, 'common practice: a 12 V relay pulls in above about 60 % of its nominal volts'),
   key: ohms(0.03, 'common practice: a key contact that has been used, with its plug'),
   bodyToBattery: ohms(0.006, 'common practice: body sheet, strap and two bolted joints'),
+  mounted: ohms(0.01, 'common practice: a threaded body or a bolted flange on clean metal'),
   shortToBody: ohms(0.05, 'common practice: a chafed wire that bites into painted sheet'),
   shortedPart: ohms(0.5, 'common practice: a winding shorted within itself keeps its leads'),
   shortedSensor: ohms(1, 'common practice: a track shorted within the sensor keeps its leads'),

@@ -1,4 +1,5 @@
 import { withId } from '../data/with-id';
+import { destinationOf } from '../build/destination';
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { sensorsIn } from '../devices/kind';
@@ -218,6 +219,11 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
     if (device.pullUpOhms !== null)
       for (const sensor of sensorsIn(kind))
         network.resistor(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
+    for (const terminal of kind.terminals) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to === 'mounted')
+        network.resistor(deviceEnd(device.id, terminal.id), groundEnd(destination.place), parts.mounted.value);
+    }
     internalsAtRest(build.site, kind).forEach((internal) => {
       const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
       if (internal.type === 'resistor') {

@@ -31,6 +31,8 @@ export const destinationSchema = z.discriminatedUnion('to', [
   z.object({ to: z.literal('sensor-ground'), bank: z.int().min(0).max(3) }),
   z.object({ to: z.literal('feed'), feed: z.enum(feedNames), amps: z.number().min(0).max(300) }),
   z.object({ to: z.literal('ground'), place: z.enum(groundPlaces) }),
+  /** Through the part's own body to what it is bolted to: there is no wire. */
+  z.object({ to: z.literal('mounted'), place: z.enum(groundPlaces) }),
   /** A line of that name: every terminal that names it is joined, such as a lamp and the switch that lights it. */
   z.object({
     to: z.literal('line'),
@@ -203,12 +205,16 @@ export const traitSchema = z.discriminatedUnion('type', [
       'clutch-switch',
       'neutral-switch',
       'brake-switch',
+      'kill-switch',
+      'stand-switch',
+      'tilt-switch',
       'oil-switch',
       'reverse-switch',
       'alternator',
       'knock',
       'pedal',
       'throttle',
+      'air-mass',
       'tachometer',
       'speed',
       'gauge-sender',
@@ -290,6 +296,10 @@ export function pressureRange(
 export type Protection = 'redundancy' | 'interlock';
 
 const interlockSignals: ReadonlySet<BodySignalId> = new Set(['clutch-switch', 'neutral-switch', 'brake-switch']);
+/** Switches that hold the starter back, and those that stop the engine. */
+export const holdRoles = ['clutch-switch', 'neutral-switch', 'stand-switch'] as const;
+export const haltRoles = ['kill-switch', 'tilt-switch'] as const;
+const interlockRoles = [...holdRoles, ...haltRoles, 'brake-switch'] as const;
 /** Words of switches that hold the engine or the starter back (common practice), for parts a person has named himself. */
 const interlockWords = /\b(clutch|neutral|brake|(?:side ?)?stand|tilt|roll ?over|kill|emergency|seat|dead ?man)\b/i;
 
@@ -302,7 +312,7 @@ export function protectionOf(kind: DeviceKind, terminal: Terminal): Protection |
   if (cavity) return interlockSignals.has(cavity.signal) ? 'interlock' : null;
   const tracks = sensorsIn(kind).filter((one) => one.quantity === 'position');
   if (hasRole(kind, 'pedal') || tracks.length > 1) return 'redundancy';
-  const roles = (['clutch-switch', 'neutral-switch', 'brake-switch'] as const).some((role) => hasRole(kind, role));
+  const roles = interlockRoles.some((role) => hasRole(kind, role));
   const input = terminal.destination.to === 'pin' && terminal.destination.ask.kind === 'switch';
   return roles || (input && interlockWords.test(`${kind.name} ${terminal.name}`)) ? 'interlock' : null;
 }

@@ -4,9 +4,14 @@ import { emptySurvey } from '../survey/records';
 import { defaultUnits, type Units } from '../units/units';
 import { BUILD_SCHEMA_VERSION, type Build } from '../build/schema';
 
+/**
+ * How much of a four-stroke's air an engine of the same displacement breathes (common practice): a rotor's chambers are all
+ * filled in the turns a piston needs for half of its own; a two-stroke draws every turn and loses about a third.
+ */
+const breathes = { 'four-stroke': 1, 'two-stroke': 1.4, rotary: 2 } as const;
 /** A power to start from until the person gives theirs: about 50 kW a litre, more with boost (common practice). */
 const startingPower = (engine: Engine): number =>
-  Math.max(5, Math.round((engine.displacementCc / 1000) * 50 * (1 + engine.boostKpa / 100)));
+  Math.max(5, Math.round((engine.displacementCc / 1000) * 50 * breathes[engine.kind] * (1 + engine.boostKpa / 100)));
 
 /** An empty build around an engine and an ECU. `id` and `now` (ISO 8601) come from the caller: core has no clock. */
 export function createBuild(args: {
@@ -53,6 +58,8 @@ export function createBuild(args: {
       strapSquareMm: 25,
       strapMetres: 0.6,
       starting: 'key',
+      charging: 'alternator',
+      batteryAh: 45,
     },
     loom: {
       slackMetres: 0.1,

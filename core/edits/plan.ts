@@ -240,6 +240,8 @@ export const planEdits = {
       strapSquareMm: z.number().positive().max(95).optional(),
       strapMetres: z.number().positive().max(30).optional(),
       starting: z.enum(['key', 'button']).optional(),
+      charging: z.enum(['alternator', 'none']).optional(),
+      batteryAh: z.number().min(1).max(500).optional(),
       groundMetres: z
         .object({
           battery: z.number().min(0).max(30),
@@ -248,7 +250,7 @@ export const planEdits = {
         })
         .optional(),
     }),
-    () => 'Change grounds and starting',
+    () => 'Change grounds, starting and charging',
     (build, fields) => ok(dropStale({ ...build, power: { ...build.power, ...fields } })),
   ),
   setLoom: edit(

@@ -12,6 +12,7 @@ import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
 import { auto, confirm, outputChecks, reading, sensorChecks, voltsCheck, type Draft, type GateCheck } from './checks';
+import { haltChecks, holdChecks, switchChecks } from './switches';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 
 export interface Gate {
@@ -142,6 +143,7 @@ function drafts(
       cautions: driveByWire ? ['Drive-by-wire: first motion with hands clear and the plausibility checks active.'] : [],
       checks: [
         ...sensorChecks(build, net, at),
+        ...switchChecks(build, net, at),
         ...(driveByWire
           ? [confirm('pedal', 'Pedal and throttle tracks agree over the whole travel; no fault is stored')]
           : []),
@@ -195,6 +197,7 @@ function drafts(
           `This ECU holds to ${build.ecu.minVolts} V.`,
         ),
         confirm('oil', 'Oil pressure rises'),
+        ...holdChecks(build, net),
       ],
     },
     {
@@ -227,6 +230,7 @@ function drafts(
         reading('oil-time', 'Seconds until oil pressure stood', 's', 0, 10, 'No pressure after 10 s: stop the engine.'),
         confirm('again', 'Timing read again at idle and at 3,000 rpm, no drift'),
         confirm('stops', 'Key off stops engine and pump'),
+        ...haltChecks(build, net),
       ],
     },
   ];

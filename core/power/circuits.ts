@@ -4,7 +4,7 @@ import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import { averageCoilAmps } from './coil';
-import { eventsPerSecond } from './spark';
+import { eventsPerSecond, sparkedEngine } from './spark';
 import { atVolts } from '../devices/volts-table';
 
 /** A thing fed by a circuit. */
@@ -44,6 +44,11 @@ export interface CircuitShape {
 
 /** Supply volts for load figures: alternator charging (common practice). */
 export const CHARGING_VOLTS = 13.5;
+/** A battery that nothing charges, under load (common practice: 12.0 to 12.4 V). */
+const TOTAL_LOSS_VOLTS = 12.2;
+/** Volts the engine runs at. */
+export const runningVolts = (build: Pick<Build, 'power'>): number =>
+  build.power.charging === 'none' ? TOTAL_LOSS_VOLTS : CHARGING_VOLTS;
 /** Injector duty taken for the feed's load: 85 % (common practice). */
 const RATED_DUTY = 0.85;
 /** Voltage drop limits, volts (common practice, see docs/rules.md). */
@@ -57,13 +62,14 @@ const ECU_BRANCH_METRES = 0.4;
 
 /** Continuous amperes at a feed terminal: coils and injectors from their own data, others as listed. */
 function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
+  const volts = runningVolts(build);
   const coil = trait(kind, 'coil');
   if (coil) {
-    const events = eventsPerSecond(build.engine, coil.serves, build.engine.maxRpm);
-    return averageCoilAmps(coil, CHARGING_VOLTS, atVolts(coil.dwell, CHARGING_VOLTS)!, events);
+    const events = eventsPerSecond(sparkedEngine(build), coil.serves, build.engine.maxRpm);
+    return averageCoilAmps(coil, volts, atVolts(coil.dwell, volts)!, events);
   }
   const injector = trait(kind, 'injector');
-  return injector ? (CHARGING_VOLTS / injector.ohms) * RATED_DUTY : listed;
+  return injector ? (volts / injector.ohms) * RATED_DUTY : listed;
 }
 
 interface FeedUse {

@@ -1,6 +1,8 @@
+import type { Build } from '../build/schema';
 import type { TraitOf } from '../devices/kind';
 import { cycleDegrees, shortestFiringInterval, type Engine } from '../engine/engine';
 import { eventSpan } from '../engine/outputs';
+import { camWheelOf, tellsPhase } from '../wheels/wheel';
 import { averageCoilAmps, primaryAmps, storedMillijoules } from './coil';
 import { atVolts } from '../devices/volts-table';
 
@@ -24,6 +26,15 @@ export interface CoilFigures {
   readonly fitsToRpm: number;
   /** Average amperes of one coil at top speed, with the dwell cut to fit. */
   readonly averageAmps: number;
+}
+
+/**
+ * The engine as it is sparked: where a coil each is asked and the wheels that were chosen do not tell the stroke, every coil
+ * sparks every turn, as a single's does without a cam. While no wheel is chosen it is taken as it was answered.
+ */
+export function sparkedEngine({ engine, trigger }: Pick<Build, 'engine' | 'trigger'>): Engine {
+  if (engine.ignition !== 'direct' || trigger.crankWheel === null) return engine;
+  return tellsPhase(engine, trigger.crankWheel, camWheelOf(trigger)) ? engine : { ...engine, ignition: 'wasted' };
 }
 
 /**

@@ -99,7 +99,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
     case 'key':
       return [`ECU ${build.ecu.id}`];
     case 'sensors': {
-      if (about?.of === 'sensor') return sensorFacts(build, about.needId);
+      if (about?.of === 'sensor' || about?.of === 'closed') return sensorFacts(build, about.needId);
       return placesOf((need) => ofRole('pedal')(need) || ofRole('throttle')(need));
     }
     case 'outputs': {
@@ -108,6 +108,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
       return use ? [place(build, use.needId), workedFact(use)] : [];
     }
     case 'cranking':
+      if (about?.of === 'halt') return sensorFacts(build, about.needId);
       return checkId === 'rpm' || checkId === 'losses' ? triggerFacts(build, needs) : [];
     case 'timing':
       return [
@@ -116,6 +117,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
       ];
     case 'first-fire': {
       if (checkId === 'again') return triggerFacts(build, needs);
+      if (about?.of === 'halt') return sensorFacts(build, about.needId);
       if (checkId !== 'stops') return [];
       return [
         ...placesOf(({ winding }) => winding !== null),

@@ -1,7 +1,7 @@
 import { terminalId } from '../ends/ends';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
-import { hasRole, trait } from '../devices/kind';
+import { hasRole, holdRoles, trait } from '../devices/kind';
 import { destinationOf } from '../build/destination';
 import { membersOf } from '../netlist/bus';
 import { listWords, plural } from '../units/format';
@@ -71,12 +71,12 @@ export const busRules: Rule[] = [
     sheet: 'survey',
     check: ({ build, devices }) => {
       if (build.power.starting !== 'button' || !devices.some(({ kind }) => hasRole(kind, 'starter'))) return [];
-      if (devices.some(({ kind }) => hasRole(kind, 'clutch-switch'))) return [];
+      if (devices.some(({ kind }) => holdRoles.some((role) => hasRole(kind, role)))) return [];
       return [
         {
           at: '',
           detail:
-            'A push button drives the starter and no clutch or neutral switch is on the list: the car can leap in gear.',
+            'A push button drives the starter, and no clutch, neutral or stand switch is on the list: it can leap in gear.',
         },
       ];
     },

@@ -9,6 +9,7 @@ import { bodyRules } from './body';
 import { busRules } from './bus';
 import { calibrationRules } from './calibration';
 import { coilRules } from './coils';
+import { completeRules } from './complete';
 import { loomRules } from './loom';
 import { orderRules } from './order';
 import { pinRules } from './pins';
@@ -21,6 +22,7 @@ import { triggerRules } from './trigger';
 /** Every design rule, family by family. */
 export const rules: readonly Rule[] = [
   ...planRules,
+  ...completeRules,
   ...pinRules,
   ...orderRules,
   ...coilRules,

@@ -4,7 +4,7 @@ import { trait } from '../devices/kind';
 import { rowsOf, workOf, workWords } from '../engine/outputs';
 import { serve } from '../ecu/ask';
 import { injectorFigures, meanInjector } from '../engine/fuel';
-import { BURN_MILLISECONDS, eventDegrees } from '../power/spark';
+import { BURN_MILLISECONDS, eventDegrees, sparkedEngine } from '../power/spark';
 import { fitTrigger } from '../trigger/fit';
 import { outputUses } from '../trigger/outputs';
 import { preferredOhms } from '../units/eseries';
@@ -90,7 +90,7 @@ export const orderRules: Rule[] = [
       const coils = devices.flatMap(({ kind }) => trait(kind, 'coil') ?? []);
       if (coils.length === 0) return [];
       const serves = Math.max(...coils.map((coil) => coil.serves));
-      const interval = eventDegrees(build.engine, serves) / (build.engine.maxRpm * 0.006);
+      const interval = eventDegrees(sparkedEngine(build), serves) / (build.engine.maxRpm * 0.006);
       const room = interval - BURN_MILLISECONDS;
       const dwell = build.trigger.dwellMilliseconds;
       if (dwell <= room) return [];

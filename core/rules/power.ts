@@ -1,3 +1,4 @@
+import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
 import { fuseEnd, relayEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
@@ -6,12 +7,25 @@ import { groundPins } from '../netlist/ground-pins';
 import { serve } from '../ecu/ask';
 import { destinationOf } from '../build/destination';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
-import { RELAY_WINDING_OHMS } from '../power/plan';
+import { RELAY_WINDING_OHMS, type Circuit } from '../power/plan';
 import { formatAmps, formatSquare, formatVolts, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 /** A fuse further than this from its source leaves unprotected wire, metres (common practice: close to its source). */
 const FUSE_NEAR_METRES = 0.5;
+
+/** Share of a battery that may be used before spark and injection suffer (common practice). */
+const USED_SHARE = 0.8;
+
+/** What flows while the engine runs: every circuit but the starter's and what hangs on another's feed. */
+const runningAmps = (build: Build, circuits: readonly Circuit[]): number =>
+  circuits
+    .filter(({ source, id }) => {
+      const device = withId(build.devices, id);
+      const kind = device && build.kinds[device.kindId];
+      return source !== 'main' && !(kind && hasRole(kind, 'starter'));
+    })
+    .reduce((sum, { loadAmps }) => sum + loadAmps, 0);
 
 export const powerRules: Rule[] = [
   {
@@ -274,14 +288,14 @@ export const powerRules: Rule[] = [
     title: 'Alternator lamp path missing',
     source: 'Through the warning lamp, or about 470 Ω to the switched feed; common practice',
     sheet: 'survey',
-    check: ({ devices }) =>
-      devices.some(({ kind }) => hasRole(kind, 'alternator'))
+    check: ({ build, devices }) =>
+      build.power.charging === 'none' || devices.some(({ kind }) => hasRole(kind, 'alternator'))
         ? []
         : [
             {
               at: '',
               detail:
-                'No alternator on the list: its lamp terminal needs the warning lamp, or about 470 Ω to the switched feed, to start charging.',
+                'No alternator on the list: its lamp terminal needs the warning lamp, or about 470 Ω to the switched feed, to start charging. An engine that charges nothing is told so on sheet 1.',
             },
           ],
   },
@@ -311,5 +325,34 @@ export const powerRules: Rule[] = [
           },
         ];
       }),
+  },
+  {
+    id: 'PW-13',
+    family: 'Power',
+    severity: 'note',
+    title: 'Nothing charges the battery',
+    source: 'Capacity × depth / current; four fifths of it used, without Peukert’s loss: common practice',
+    sheet: 'feeds',
+    check: ({ build, net, devices }) => {
+      if (build.power.charging !== 'none') return [];
+      const charger = devices.find(({ kind }) => hasRole(kind, 'alternator'));
+      const amps = runningAmps(build, net.circuits);
+      const minutes = Math.floor(((build.power.batteryAh * USED_SHARE) / amps) * 60);
+      return [
+        charger
+          ? {
+              at: '',
+              severity: 'fix' as const,
+              title: 'An alternator, and nothing charges',
+              where: { type: 'device' as const, deviceId: charger.device.id },
+              detail: `Sheet 1 says that nothing charges the battery, and ${charger.device.label} is on the list.`,
+              remedy: { label: 'It charges', calls: [call('setPower', { charging: 'alternator' })] },
+            }
+          : {
+              at: '',
+              detail: `With everything on, ${formatAmps(amps)} of a ${build.power.batteryAh} Ah battery: ${minutes < 120 ? `${minutes} minutes` : `${(minutes / 60).toFixed(1)} hours`} until four fifths are gone. Then spark and injectors weaken first.`,
+            },
+      ];
+    },
   },
 ];

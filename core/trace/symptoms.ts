@@ -6,7 +6,7 @@ import type { Netlist } from '../netlist/netlist';
 export interface Symptom {
   readonly id: string;
   readonly title: string;
-  readonly type: 'ecu-dead' | 'no-sync' | 'dead' | 'wrong-reading';
+  readonly type: 'ecu-dead' | 'no-sync' | 'dead' | 'wrong-reading' | 'no-change';
   readonly deviceId: string | null;
 }
 
@@ -28,6 +28,24 @@ export function symptomsOf(net: Netlist): Symptom[] {
       return [
         { id: `wrong:${device.id}`, title: `${device.label} reads wrong`, type: 'wrong-reading', deviceId: device.id },
       ];
+    if (needs.some((need) => need.ask.kind === 'switch'))
+      return [
+        {
+          id: `still:${device.id}`,
+          title: `${device.label}: the ECU sees no change`,
+          type: 'no-change',
+          deviceId: device.id,
+        },
+      ];
+    if (!feeds && needs.some(({ ask }) => ask.kind === 'frequency' || ask.kind === 'vr' || ask.kind === 'knock'))
+      return [
+        {
+          id: `wrong:${device.id}`,
+          title: `${device.label} shows nothing`,
+          type: 'wrong-reading',
+          deviceId: device.id,
+        },
+      ];
     if (feeds || hasRole(kind, 'starter'))
       return [{ id: `dead:${device.id}`, title: `${device.label} does not work`, type: 'dead', deviceId: device.id }];
     return [];
@@ -40,7 +58,7 @@ export function symptomOfCheck(net: Netlist, gateId: string, checkId: string): s
   const symptoms = symptomsOf(net);
   const of = (deviceId: string | null | undefined) =>
     symptoms.find((one) => deviceId && one.deviceId === deviceId)?.id ?? null;
-  const needId = /^(?:sensor|relay)-(.*)$/.exec(checkId)?.[1];
+  const needId = /^(?:sensor|closed|halt|relay)-(.*)$/.exec(checkId)?.[1];
   if (needId !== undefined) {
     const need = withId(net.needs, needId);
     const circuit = net.circuits.find(({ id }) => need !== undefined && need.winding === id);

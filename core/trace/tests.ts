@@ -41,6 +41,7 @@ export const stateOf = (symptom: Symptom): CircuitState => (symptom.type === 'de
 export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): TraceTest[] {
   const state = stateOf(symptom);
   const reference = groundEnd('battery');
+  const held = symptom.type === 'no-change' ? ', the switch held closed' : '';
   const tests: TraceTest[] = [];
   const minutes = (...ends: EndKey[]) => Math.max(...ends.map((end) => accessMinutes[endType(end)]));
   for (const end of cone.ends) {
@@ -54,7 +55,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
         plus: end,
         minus: reference,
         title: `Volts at ${labelOf(net, end)}`,
-        how: `Black probe on battery negative, ${stateWords[state]}.`,
+        how: `Black probe on battery negative, ${stateWords[state]}${held}.`,
         unit: 'V',
         minutes: minutes(end),
       });
@@ -68,7 +69,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       plus: wire.from,
       minus: wire.to,
       title: `Ohms from ${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`,
-      how: 'Battery off, ECU unplugged.',
+      how: `Battery off, ECU unplugged${held}.`,
       unit: 'Ω',
       minutes: minutes(wire.from, wire.to) + 2,
     });
@@ -83,7 +84,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
         plus,
         minus,
         title: `Ohms between ${labelOf(net, plus)} and ${labelOf(net, minus)} at the ECU plug`,
-        how: 'Battery off, ECU unplugged, devices plugged in.',
+        how: `Battery off, ECU unplugged, devices plugged in${held}.`,
         unit: 'Ω',
         minutes: 4,
       });

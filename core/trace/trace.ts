@@ -1,5 +1,6 @@
 import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
+import type { DeviceKind } from '../devices/kind';
 import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
 import { ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
@@ -146,7 +147,7 @@ function informationOf(test: TraceTest, predictions: readonly Predicted[], weigh
 
 function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonly string[], net: Netlist): TraceTest[] {
   const volts = tests.filter((test) => test.mode === 'volts');
-  if (symptom.type === 'wrong-reading') {
+  if (symptom.type === 'wrong-reading' || symptom.type === 'no-change') {
     const needs = net.needs.filter((need) => need.deviceId === symptom.deviceId).map((need) => need.id);
     const pins = new Set(
       net.cavities.filter((cavity) => cavity.needId && needs.includes(cavity.needId)).map(({ pin }) => ecuEnd(pin.id)),
@@ -160,6 +161,24 @@ function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonl
         ...tests.filter((test) => test.mode === 'ohms' && pinAt(test.plus) !== null && pinAt(test.minus) !== null),
       ]
     : own;
+}
+
+/** A contact that stands open at rest is told from a closed one by its ohms (common practice). */
+const OPEN_CONTACT_OHMS = 1e6;
+const CLOSED_CONTACT_OHMS = 0.1;
+
+/** The loom with one switch held closed: only then do an open wire and a good one read apart. */
+function heldClosed(net: Netlist, deviceId: string | null): Netlist {
+  const close = (kind: DeviceKind): DeviceKind => ({
+    ...kind,
+    internals: kind.internals.map((one) =>
+      one.type === 'resistor' && one.ohms >= OPEN_CONTACT_OHMS ? { ...one, ohms: CLOSED_CONTACT_OHMS } : one,
+    ),
+  });
+  return {
+    ...net,
+    devices: net.devices.map((one) => (one.device.id === deviceId ? { ...one, kind: close(one.kind) } : one)),
+  };
 }
 
 export interface TraceProgress {
@@ -178,7 +197,7 @@ export function traceFaults(
   const cone = coneOf(build, net, symptom);
   const tests = testsFor(build, net, symptom, cone);
   const hypotheses = hypothesesFor(build, net, symptom, cone);
-  const bench = new Bench(build, net);
+  const bench = new Bench(build, symptom.type === 'no-change' ? heldClosed(net, symptom.deviceId) : net);
   const probes = probesFor(symptom, tests, cone.seeds, net);
   const taken = one.readings.flatMap((reading) => {
     const test = withId(tests, reading.testId);

@@ -4,7 +4,7 @@ import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { setsOfTurn } from '../engine/outputs';
 import { millisecondsPerDegree } from '../units/convert';
-import { camWheelOf, toothIntervals, type Wheel } from '../wheels/wheel';
+import { camWheelOf, tellsPhase, toothIntervals, type Wheel } from '../wheels/wheel';
 
 export interface TriggerFit {
   readonly decodes: boolean;
@@ -14,17 +14,6 @@ export interface TriggerFit {
   readonly knows: 'nothing' | 'angle' | 'cycle';
   readonly injection: 'none' | 'batch' | 'semi-sequential' | 'sequential';
   readonly ignition: 'none' | 'distributor' | 'wasted' | 'direct';
-}
-
-/** Cam wheels that tell the two turns of a cycle apart: anything whose pattern does not repeat after half a cam turn. */
-export function camTellsPhase(wheel: Wheel): boolean {
-  const shifted = wheel.edges.map((edge) => ({ degrees: (edge.degrees + 180) % 360, level: edge.level }));
-  const key = (edges: readonly { degrees: number; level: number }[]) =>
-    edges
-      .map((edge) => `${edge.degrees.toFixed(3)}:${edge.level}`)
-      .sort()
-      .join(' ');
-  return key(wheel.edges) !== key(shifted);
 }
 
 /** Whether this ECU decodes these wheels, and what it may then do on this engine (domain: no phase, no sequential). */
@@ -47,7 +36,7 @@ export function fitTrigger(ecu: EcuDefinition, engine: Engine, crank: Wheel | nu
   }
   if ((decoder.needsCam || crank.family === 'even') && !cam)
     return { ...none, reason: 'Even teeth alone have no reference: this wheel needs a cam signal.' };
-  const phase = engine.kind !== 'four-stroke' || crank.shaft === 'cam' || (cam !== null && camTellsPhase(cam));
+  const phase = tellsPhase(engine, crank, cam);
   if (phase)
     return {
       decodes: true,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Engine } from '../engine/engine';
 import { wheelFamilies } from '../ecu/ecu';
 
 /**
@@ -68,6 +69,21 @@ export const camWheelOf = (trigger: {
   readonly crankWheel: Wheel | null;
   readonly camWheel: Wheel | null;
 }): Wheel | null => trigger.camWheel ?? (trigger.crankWheel && trackOf(trigger.crankWheel, 1));
+
+/** Cam wheels that tell the two turns of a cycle apart: anything whose pattern does not repeat after half a cam turn. */
+export function camTellsPhase(wheel: Wheel): boolean {
+  const shifted = wheel.edges.map((edge) => ({ degrees: (edge.degrees + 180) % 360, level: edge.level }));
+  const key = (edges: readonly { degrees: number; level: number }[]) =>
+    edges
+      .map((edge) => `${edge.degrees.toFixed(3)}:${edge.level}`)
+      .sort()
+      .join(' ');
+  return key(wheel.edges) !== key(shifted);
+}
+
+/** Whether these wheels tell where the engine stands in its whole cycle. @param cam As `camWheelOf` has it. */
+export const tellsPhase = ({ kind }: Pick<Engine, 'kind'>, crank: Wheel, cam: Wheel | null): boolean =>
+  kind !== 'four-stroke' || crank.shaft === 'cam' || (cam !== null && camTellsPhase(cam));
 
 /** Teeth (rising edges) in one turn of the wheel's own shaft. */
 export const teethPerTurn = (wheel: Wheel): number => wheel.edges.filter((edge) => edge.level === 1).length;

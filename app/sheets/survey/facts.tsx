@@ -150,6 +150,25 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           value={build.power.starting}
           onChange={(starting) => edit(call('setPower', { starting }))}
         />
+        <Segmented
+          label="Charging"
+          choices={[
+            { id: 'alternator', name: 'alternator' },
+            { id: 'none', name: 'none: total loss' },
+          ]}
+          value={build.power.charging}
+          onChange={(charging) => edit(call('setPower', { charging }))}
+        />
+        {build.power.charging === 'none' && (
+          <NumberField
+            label="Battery"
+            unit="Ah"
+            value={build.power.batteryAh}
+            minValue={1}
+            maxValue={500}
+            onChange={(batteryAh) => batteryAh !== null && edit(call('setPower', { batteryAh }))}
+          />
+        )}
       </Stack>
       <Stack $gap={2}>
         <Heading>Read in</Heading>

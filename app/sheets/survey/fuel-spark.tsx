@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { DeviceKind, TraitOf, VoltsTable } from '~/core/devices/kind';
 import { bsfcOn, injectorFigures, type InjectorFigures } from '~/core/engine/fuel';
-import { coilFigures } from '~/core/power/spark';
+import { coilFigures, sparkedEngine } from '~/core/power/spark';
 import { formatAmps, formatOhms, plural } from '~/core/units/format';
 import { fuelWords, fuels, readQuantity, type Fuel } from '~/core/units/units';
 import { useBuild } from '../../build/context';
@@ -216,7 +216,7 @@ function InjectorDialog({ kind, injector, onClose }: { kind: DeviceKind; injecto
 function CoilData({ kind, coil, count }: { kind: DeviceKind; coil: Coil; count: number }) {
   const { build } = useBuild();
   const [editing, setEditing] = useState(false);
-  const figures = coilFigures(build.engine, coil);
+  const figures = coilFigures(sparkedEngine(build), coil);
   const fits = figures.fitsToRpm >= build.engine.maxRpm;
   return (
     <Stack $gap={3}>

@@ -24,17 +24,12 @@ const placedOn = (build: Build, found: ReturnType<typeof allot>): Build => ({
   ...build,
   assignments: Object.fromEntries(found.assignments.map(({ needId, pinId }) => [needId, pinId])),
 });
-const crimpAll = (build: Build): Build =>
-  edited(
-    build,
-    call('crimp', {
-      wireIds: needsOf(build).flatMap((need) =>
-        build.assignments[need.id] ? [wireId(endNamed(`ecu:${build.assignments[need.id]}`), need.end)] : [],
-      ),
-      at,
-      by: 'AB',
-    }),
+function crimpAll(build: Build): Build {
+  const wireIds = needsOf(build).flatMap((need) =>
+    build.assignments[need.id] ? [wireId(endNamed(`ecu:${build.assignments[need.id]}`), need.end)] : [],
   );
+  return wireIds.length === 0 ? build : edited(build, call('crimp', { wireIds, at, by: 'AB' }));
+}
 
 describe('no limit is ever broken', () => {
   test('on any ECU, with its timers, budgets and either-or', () => {

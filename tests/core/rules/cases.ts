@@ -49,6 +49,15 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => (pin.id === 'B2' ? withPair(pin, 'vr-9') : pin)) },
     },
   },
+  'PL-13': {
+    bad: edited(
+      demo,
+      ...['clt-ntc-1', 'fuel-pump-1'].flatMap((deviceId) =>
+        demo.devices.some(({ id }) => id === deviceId) ? [call('removeDevice', { deviceId })] : [],
+      ),
+    ),
+  },
+  'PW-13': { bad: edited(demo, call('setPower', { charging: 'none' })) },
   'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
   'PL-7': {
     bad: {

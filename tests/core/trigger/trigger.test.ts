@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { catalog } from '~/catalog';
 import { call } from '~/core/edits';
 import { needsOf } from '~/core/netlist/needs';
-import { camTellsPhase, fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
+import { fitTrigger, gapMargin, shortestToothMicroseconds, triggerSensor } from '~/core/trigger/fit';
 import {
   TDC_TO_TOOTH,
   TOOTH_TO_TDC,
@@ -13,6 +13,7 @@ import {
 } from '~/core/trigger/offset';
 import { outputUses } from '~/core/trigger/outputs';
 import {
+  camTellsPhase,
   missingToothWheel,
   pulseHertz,
   teethPerCycle,
