@@ -1,3 +1,4 @@
+import { banksFor } from '~/core/engine/banks';
 import type { Engine } from '~/core/engine/engine';
 
 /** Engines by geometry; no maker's engine is meant. */
@@ -13,6 +14,8 @@ const engine = (
   plugs: 1,
   trailingDegrees: 0,
   injectors: 1,
+  banks: [],
+  bankDegrees: 0,
   ...partial,
 });
 
@@ -35,10 +38,20 @@ export const engines: readonly Engine[] = [
     maxRpm: 6800,
   }),
   engine({ name: 'Inline three, 1.0 l', cylinders: 3, firingOrder: [1, 3, 2], displacementCc: 998, maxRpm: 6800 }),
-  engine({ name: 'Flat four, 2.2 l', cylinders: 4, firingOrder: [1, 3, 2, 4], displacementCc: 2210, maxRpm: 6600 }),
+  engine({
+    name: 'Flat four, 2.2 l',
+    cylinders: 4,
+    banks: banksFor(4, 'odd-even'),
+    bankDegrees: 180,
+    firingOrder: [1, 3, 2, 4],
+    displacementCc: 2210,
+    maxRpm: 6600,
+  }),
   engine({
     name: 'V6 of 60°, 3.2 l',
     cylinders: 6,
+    banks: banksFor(6, 'odd-even'),
+    bankDegrees: 60,
     firingOrder: [1, 2, 3, 4, 5, 6],
     displacementCc: 3190,
     maxRpm: 6600,
@@ -46,6 +59,8 @@ export const engines: readonly Engine[] = [
   engine({
     name: 'V6 of 90°, odd-fire, 3.6 l',
     cylinders: 6,
+    banks: banksFor(6, 'odd-even'),
+    bankDegrees: 90,
     firingOrder: [1, 6, 5, 4, 3, 2],
     firingAngles: [0, 90, 240, 330, 480, 570],
     displacementCc: 3580,
@@ -54,6 +69,8 @@ export const engines: readonly Engine[] = [
   engine({
     name: 'V8 of 90°, 5.0 l',
     cylinders: 8,
+    banks: banksFor(8, 'odd-even'),
+    bankDegrees: 90,
     firingOrder: [1, 8, 4, 3, 6, 5, 7, 2],
     displacementCc: 4990,
     maxRpm: 6500,
@@ -71,6 +88,8 @@ export const engines: readonly Engine[] = [
   engine({
     name: 'V-twin of 45°, odd-fire, 1.4 l',
     cylinders: 2,
+    banks: banksFor(2, 'odd-even'),
+    bankDegrees: 45,
     firingOrder: [1, 2],
     firingAngles: [0, 315],
     displacementCc: 1390,

@@ -1,103 +1,55 @@
-import { useState } from 'react';
-import { engineSchema, type Engine } from '~/core/engine/engine';
-import { ordersAll, proposedOrder } from '~/core/engine/propose';
-import { pathText } from '~/core/data/zod-problem';
+import { useState, type ReactNode } from 'react';
+import type { EngineAnswers } from '~/core/edits/follow';
+import { banksFor, type BankNumbering, type Lying } from '~/core/engine/banks';
+import type { Engine } from '~/core/engine/engine';
+import { oddFireAngles } from '~/core/engine/propose';
 import { defaultUnits, type Units } from '~/core/units/units';
-import { FieldGrid, Stack } from '../ui/text';
+import { FieldGrid, Row, Stack } from '../ui/text';
 import { Segmented } from '../ui/choice';
 import { NumberField } from '../ui/number-field';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
+import {
+  anglesOf,
+  banksOfDraft,
+  banksText,
+  draftOf,
+  engineOf,
+  laidAnew,
+  USUAL_VEE,
+  veeOf,
+  type EngineDraft,
+  type Firing,
+} from './engine-draft';
 import { QuantityField } from './quantity-field';
-
-/** The form's own state: text as typed, turned into an engine only when it is whole. */
-export interface EngineDraft {
-  readonly name: string;
-  readonly kind: Engine['kind'];
-  readonly cylinders: number | null;
-  readonly firingOrder: string;
-  readonly firingAngles: string;
-  readonly aspiration: Engine['aspiration'];
-  readonly boostKpa: number | null;
-  readonly maxRpm: number | null;
-  readonly displacementCc: number | null;
-  readonly ignition: Engine['ignition'];
-  readonly injection: Engine['injection'];
-  readonly plugs: Engine['plugs'];
-  readonly trailingDegrees: number | null;
-  readonly injectors: Engine['injectors'];
-}
-
-export const draftOf = (engine: Engine): EngineDraft => ({
-  ...engine,
-  firingOrder: engine.firingOrder.join('-'),
-  firingAngles: engine.firingAngles?.join(', ') ?? '',
-});
-
-const numbersIn = (text: string): number[] =>
-  text
-    .split(/[^0-9.]+/)
-    .filter(Boolean)
-    .map(Number);
-
-/** Another count of cylinders takes a firing order of its own, and even angles, until the person gives theirs. */
-const orderFor = (kind: Engine['kind'], cylinders: number | null, order: string): Partial<EngineDraft> =>
-  cylinders === null || cylinders < 1 || cylinders > 16 || ordersAll(numbersIn(order), cylinders)
-    ? {}
-    : { firingOrder: proposedOrder(kind, cylinders).join('-'), firingAngles: '' };
-
-/** The engine a draft describes, or what is wrong by field. */
-export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Record<string, string> } {
-  const angles = numbersIn(draft.firingAngles);
-  const parsed = engineSchema.safeParse({
-    ...draft,
-    firingOrder: numbersIn(draft.firingOrder),
-    firingAngles: angles.length > 0 ? angles : null,
-    boostKpa: draft.aspiration === 'boosted' ? draft.boostKpa : 0,
-    trailingDegrees: draft.plugs === 2 ? draft.trailingDegrees : 0,
-  });
-  const boostless = draft.aspiration === 'boosted' && !(draft.boostKpa !== null && draft.boostKpa > 0);
-  if (parsed.success && !boostless) return { engine: parsed.data };
-  const ranges: Record<string, string> = {
-    cylinders: 'from 1 to 16',
-    boostKpa: 'from 0 to 500 kPa',
-    maxRpm: 'from 500 to 20000 rpm',
-    trailingDegrees: 'from 0 to 40°',
-    displacementCc: 'from 20 to 20000 cc',
-    name: 'a name of 1 to 80 characters',
-    firingOrder: `each cylinder once, from 1 to ${draft.cylinders ?? '?'}, such as 1-3-4-2`,
-    firingAngles: 'one angle for each cylinder, 0 to 719°, or nothing',
-  };
-  const errors: Record<string, string> = {};
-  if (boostless) errors.boostKpa = 'Give the boost you want above the barometer: the manifold sensor is judged by it.';
-  for (const issue of parsed.error?.issues ?? []) {
-    const field = pathText(issue.path.slice(0, 1));
-    errors[field] ??= ranges[field] ? `Give ${ranges[field]}.` : issue.message;
-  }
-  return { errors };
-}
 
 export function useEngineDraft(start: Engine) {
   const [draft, setDraft] = useState(() => draftOf(start));
   return { draft, setDraft, result: engineOf(draft) };
 }
 
+/** The questions in the order people know the answers. @param more What is asked besides the engine, in its place. */
 export function EngineForm({
   draft,
   onChange,
   errors,
+  more,
   units = defaultUnits,
 }: {
   draft: EngineDraft;
+  more?: ReactNode;
   units?: Units;
   onChange: (draft: EngineDraft) => void;
   errors: Record<string, string>;
 }) {
   const set = (part: Partial<EngineDraft>) => onChange({ ...draft, ...part });
+  const lay = (part: Partial<EngineDraft>) => onChange(laidAnew(draft, part));
+  const rotary = draft.kind === 'rotary';
+  const laidOut = !rotary && draft.lying !== 'inline';
+  const byVee = laidOut && draft.lying === 'vee' && oddFireAngles(draft.cylinders ?? 0, veeOf(draft)) !== null;
   return (
     <Stack $gap={4}>
-      <FieldGrid $min={190}>
-        <TextField label="What you call it" value={draft.name} onChange={(name) => set({ name })} error={errors.name} />
+      <FieldGrid $min={150}>
         <Select
           label="Kind"
           choices={[
@@ -106,19 +58,67 @@ export function EngineForm({
             { id: 'rotary', name: 'Rotary' },
           ]}
           value={draft.kind}
-          onChange={(id) => {
-            const kind = id as Engine['kind'];
-            set({ kind, ...orderFor(kind, draft.cylinders, draft.firingOrder) });
-          }}
+          onChange={(id) => lay({ kind: id as Engine['kind'] })}
         />
         <NumberField
-          label={draft.kind === 'rotary' ? 'Rotors' : 'Cylinders'}
+          label={rotary ? 'Rotors' : 'Cylinders'}
           value={draft.cylinders}
-          onChange={(cylinders) => set({ cylinders, ...orderFor(draft.kind, cylinders, draft.firingOrder) })}
+          onChange={(cylinders) => lay({ cylinders })}
           error={errors.cylinders}
           minValue={1}
           maxValue={16}
         />
+        {!rotary && (
+          <Select
+            label="They lie"
+            choices={[
+              { id: 'inline', name: 'in one row' },
+              { id: 'vee', name: 'in a V' },
+              { id: 'flat', name: 'flat, two by two' },
+            ]}
+            value={draft.lying}
+            onChange={(id) =>
+              lay({ lying: id as Lying, bankDegrees: id === 'vee' ? (draft.bankDegrees ?? USUAL_VEE) : null })
+            }
+          />
+        )}
+        {!rotary && draft.lying === 'vee' && (
+          <NumberField
+            label="Angle of the V"
+            unit="°"
+            value={draft.bankDegrees}
+            onChange={(bankDegrees) => set({ bankDegrees })}
+            error={errors.bankDegrees}
+            minValue={1}
+            maxValue={179}
+          />
+        )}
+        {laidOut && (
+          <Select
+            label="Numbered"
+            choices={(['odd-even', 'halves'] as const)
+              .map((numbering) => ({
+                id: numbering as string,
+                name: banksText(banksFor(draft.cylinders ?? 0, numbering)),
+              }))
+              .concat({ id: 'own', name: 'otherwise' })}
+            value={draft.numbering ?? 'own'}
+            onChange={(id) =>
+              lay({ numbering: id === 'own' ? null : (id as BankNumbering), banks: banksText(banksOfDraft(draft)) })
+            }
+          />
+        )}
+        {laidOut && draft.numbering === null && (
+          <TextField
+            label="Banks, front first"
+            value={draft.banks}
+            onChange={(banks) => set({ banks })}
+            error={errors.banks}
+            placeholder="1-3-5 / 2-4-6"
+          />
+        )}
+      </FieldGrid>
+      <FieldGrid $min={150}>
         <TextField
           label="Firing order"
           value={draft.firingOrder}
@@ -126,13 +126,87 @@ export function EngineForm({
           error={errors.firingOrder}
           placeholder="1-3-4-2"
         />
-        <TextField
-          label="Firing angles, if uneven"
-          value={draft.firingAngles}
-          onChange={(firingAngles) => set({ firingAngles })}
-          error={errors.firingAngles}
-          placeholder="even"
+        <Select
+          label="Fires"
+          choices={[
+            { id: 'even', name: 'evenly' },
+            ...(byVee || draft.firing === 'by-vee' ? [{ id: 'by-vee', name: 'by the angle of the V' }] : []),
+            { id: 'typed', name: 'at angles of its own' },
+          ]}
+          value={draft.firing}
+          onChange={(id) =>
+            set({ firing: id as Firing, firingAngles: anglesOf(draft)?.join(', ') ?? draft.firingAngles })
+          }
         />
+        {draft.firing === 'typed' && (
+          <TextField
+            label="Firing angles"
+            value={draft.firingAngles}
+            onChange={(firingAngles) => set({ firingAngles })}
+            error={errors.firingAngles}
+            placeholder="0, 270"
+          />
+        )}
+      </FieldGrid>
+      <FieldGrid $min={150}>
+        <Segmented
+          label={rotary ? 'Plugs a rotor' : 'Plugs a cylinder'}
+          choices={[
+            { id: '1', name: 'One' },
+            { id: '2', name: 'Two' },
+          ]}
+          value={String(draft.plugs)}
+          onChange={(id) => set({ plugs: id === '2' ? 2 : 1 })}
+        />
+        {draft.plugs === 2 && (
+          <NumberField
+            label={rotary ? 'Trailing after leading' : 'Second after first'}
+            unit="°"
+            value={draft.trailingDegrees}
+            onChange={(trailingDegrees) => set({ trailingDegrees })}
+            error={errors.trailingDegrees}
+            minValue={0}
+            maxValue={40}
+          />
+        )}
+        {draft.injection !== 'none' && (
+          <Segmented
+            label={rotary ? 'Injectors a rotor' : 'Injectors a cylinder'}
+            choices={[
+              { id: '1', name: 'One' },
+              { id: '2', name: 'Two' },
+            ]}
+            value={String(draft.injectors)}
+            onChange={(id) => set({ injectors: id === '2' ? 2 : 1 })}
+          />
+        )}
+      </FieldGrid>
+      <FieldGrid $min={256}>
+        <Segmented
+          label="Ignition"
+          choices={[
+            { id: 'direct', name: 'Coil each' },
+            { id: 'wasted', name: 'Wasted' },
+            { id: 'distributor', name: 'Distributor' },
+          ]}
+          value={draft.ignition}
+          onChange={(ignition) => set({ ignition })}
+        />
+        <Select
+          label="Injection"
+          choices={[
+            { id: 'sequential', name: 'Sequential', note: 'needs a cam signal on a four-stroke' },
+            { id: 'semi-sequential', name: 'In pairs' },
+            { id: 'batch', name: 'Batch' },
+            { id: 'none', name: 'None: carburettor' },
+          ]}
+          value={draft.injection}
+          onChange={(injection) => set({ injection: injection as Engine['injection'] })}
+        />
+      </FieldGrid>
+      {more}
+      <FieldGrid $min={150}>
+        <TextField label="What you call it" value={draft.name} onChange={(name) => set({ name })} error={errors.name} />
         <NumberField
           label="Displacement"
           unit="cc"
@@ -148,7 +222,7 @@ export function EngineForm({
           error={errors.maxRpm}
         />
       </FieldGrid>
-      <FieldGrid $min={260}>
+      <FieldGrid $min={210}>
         <Segmented
           label="Air"
           choices={[
@@ -172,61 +246,45 @@ export function EngineForm({
             hint={draft.boostKpa ? undefined : 'How much do you want? The sensor is chosen by it.'}
           />
         )}
-        <Segmented
-          label="Ignition"
-          choices={[
-            { id: 'direct', name: 'Coil each' },
-            { id: 'wasted', name: 'Wasted' },
-            { id: 'distributor', name: 'Distributor' },
-          ]}
-          value={draft.ignition}
-          onChange={(ignition) => set({ ignition })}
-        />
-        <Select
-          label="Injection"
-          choices={[
-            { id: 'sequential', name: 'Sequential', note: 'needs a cam signal on a four-stroke' },
-            { id: 'semi-sequential', name: 'In pairs' },
-            { id: 'batch', name: 'Batch' },
-            { id: 'none', name: 'None: carburettor' },
-          ]}
-          value={draft.injection}
-          onChange={(injection) => set({ injection: injection as Engine['injection'] })}
-        />
-      </FieldGrid>
-      <FieldGrid $min={190}>
-        <Segmented
-          label={draft.kind === 'rotary' ? 'Plugs a rotor' : 'Plugs a cylinder'}
-          choices={[
-            { id: '1', name: 'One' },
-            { id: '2', name: 'Two' },
-          ]}
-          value={String(draft.plugs)}
-          onChange={(id) => set({ plugs: id === '2' ? 2 : 1 })}
-        />
-        {draft.plugs === 2 && (
-          <NumberField
-            label={draft.kind === 'rotary' ? 'Trailing after leading' : 'Second plug after the first'}
-            unit="°"
-            value={draft.trailingDegrees}
-            onChange={(trailingDegrees) => set({ trailingDegrees })}
-            error={errors.trailingDegrees}
-            minValue={0}
-            maxValue={40}
-          />
-        )}
-        {draft.injection !== 'none' && (
-          <Segmented
-            label={draft.kind === 'rotary' ? 'Injectors a rotor' : 'Injectors a cylinder'}
-            choices={[
-              { id: '1', name: 'One' },
-              { id: '2', name: 'Two, staged' },
-            ]}
-            value={String(draft.injectors)}
-            onChange={(id) => set({ injectors: id === '2' ? 2 : 1 })}
-          />
-        )}
       </FieldGrid>
     </Stack>
+  );
+}
+
+/** What is asked besides the engine itself: how the stroke is told, how it is started and charged. */
+export type MoreAnswers = Omit<EngineAnswers, 'engine'>;
+
+export function MoreForm({ answers, onChange }: { answers: MoreAnswers; onChange: (answers: MoreAnswers) => void }) {
+  const set = (part: Partial<MoreAnswers>) => onChange({ ...answers, ...part });
+  return (
+    <Row $gap={4}>
+      <Segmented
+        label="Phase"
+        choices={[
+          { id: 'cam', name: 'cam sensor' },
+          { id: 'none', name: 'none' },
+        ]}
+        value={answers.phase ? 'cam' : 'none'}
+        onChange={(id) => set({ phase: id === 'cam' })}
+      />
+      <Segmented
+        label="Starting"
+        choices={[
+          { id: 'key', name: 'key' },
+          { id: 'button', name: 'button' },
+        ]}
+        value={answers.starting}
+        onChange={(starting) => set({ starting })}
+      />
+      <Segmented
+        label="Charging"
+        choices={[
+          { id: 'alternator', name: 'alternator' },
+          { id: 'none', name: 'none' },
+        ]}
+        value={answers.charging}
+        onChange={(charging) => set({ charging })}
+      />
+    </Row>
   );
 }

@@ -1,139 +1,199 @@
 import { styled } from 'styled-components';
-import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine } from '~/core/engine/engine';
-import { firedTogether, rowsOf } from '~/core/engine/outputs';
+import { banksOf, lyingOf } from '~/core/engine/banks';
+import { asksPhase, cycleDegrees, firingAngleByCylinder, type Engine, type OutputOrder } from '~/core/engine/engine';
+import { firedTogether, outputsFor, rowsOf, type OutputKind } from '~/core/engine/outputs';
 import { injectionNames, letterAt } from '~/core/netlist/revisions';
 import { plural } from '~/core/units/format';
 import { Small } from '../ui/text';
 import { color, type } from '../ui/theme';
 
-/** How the plugs are fired, in words. */
+/** What sparks it, as sheet 1 says it. */
 export function coilWords(engine: Engine): string {
-  if (engine.ignition === 'distributor') return 'one coil and a distributor';
-  const each = engine.plugs === 2 ? 'a coil for each plug' : 'a coil each';
-  if (engine.ignition === 'direct') return each;
-  return firedTogether(engine, 'ignition').some((set) => set.length > 1) ? 'one coil for two' : `${each}, every turn`;
+  if (engine.ignition === 'direct') return 'a coil each';
+  if (engine.ignition === 'wasted') return 'wasted spark';
+  return 'a distributor';
 }
 
-const [CENTRE, RING, BORE] = [110, 78, 17];
-/** The wheels: on the crank, toothed; on the cam within it, where the cycle must be known. */
-const [CRANK, CAM] = [40, 33];
-/** Coils stand between the wheel and the bores, each at a cylinder it serves. */
-const [COIL, COIL_SIDE] = [53, 11];
-const at = (degrees: number, radius: number) => {
-  const angle = ((degrees - 90) * Math.PI) / 180;
-  return { x: CENTRE + radius * Math.cos(angle), y: CENTRE + radius * Math.sin(angle) };
-};
+/** Measures of the drawing, in its own units: a cylinder's column, its bore, the lines under it, the words before them. */
+const COLUMN = 38;
+const BORE = 14;
+const LINE = 19;
+const MARGIN = 44;
+const TOP = 22;
+const MARK = 15;
 
-/** A label stands clear of its bore: outwards to either side, centred above and below. */
-const sideOf = (x: number) => (Math.abs(x - CENTRE) < RING / 4 ? 'middle' : x > CENTRE ? 'start' : 'end');
+interface Row {
+  readonly words: string;
+  readonly use: OutputKind;
+  readonly row: number;
+}
 
-/** The engine as it was described: its cylinders round one cycle, each where it fires, in the order they do. @param coils Of the usual parts; null: none are laid down. */
-export function EngineSketch({ engine, coils }: { engine: Engine; coils: number | null }) {
+/** Lines under a bore: its coils, its injectors, each with the output that works it. */
+function linesOf(engine: Engine): Row[] {
+  const rows = (use: OutputKind, words: readonly [string, string]) =>
+    Array.from({ length: rowsOf(engine, use) }, (_, at) => ({
+      use,
+      row: at + 1,
+      words: rowsOf(engine, use) === 1 ? words[0] : `${words[0]} ${at + 1}`,
+    }));
+  return [
+    ...rows('ignition', ['coil', 'coils']),
+    ...(engine.injection === 'none' ? [] : rows('injector', ['inj.', 'injectors'])),
+  ];
+}
+
+/**
+ * The engine from above, as it was described: bores by bank from the front, each with its firing angle, its coils and injectors,
+ * and the outputs that work them. Those that share one carry its letter.
+ *
+ * @param school What an output's number means on the ECU that is chosen.
+ * @param coils Of the usual parts; null: none are laid down.
+ */
+export function EngineSketch({ engine, school, coils }: { engine: Engine; school: OutputOrder; coils: number | null }) {
   const cycle = cycleDegrees(engine);
-  const fires = [...firingAngleByCylinder(engine)].sort((one, other) => one[1] - other[1]);
-  const bore = Math.min(BORE, (Math.PI * RING) / Math.max(1, fires.length) - 2);
-  const words = `${engine.cylinders} cylinders over ${cycle}°: ${fires.map(([cylinder, angle]) => `${cylinder} at ${angle}°`).join(', ')}`;
+  const angles = firingAngleByCylinder(engine);
+  const banks = engine.kind === 'rotary' ? [engine.firingOrder.toSorted((a, b) => a - b)] : banksOf(engine);
+  const lines = linesOf(engine);
+  const height = TOP + 2 * BORE + 8 + lines.length * LINE + 14;
+  const columns = Math.max(...banks.map(({ length }) => length));
+  const first = engine.firingOrder[0];
+  const lying = lyingOf(engine);
+  const words = `${engine.cylinders} ${engine.kind === 'rotary' ? 'rotors' : 'cylinders'} over ${cycle}°: ${engine.firingOrder.map((cylinder) => `${cylinder} at ${round(angles.get(cylinder)!)}°`).join(', ')}`;
   return (
     <Figure>
-      <svg viewBox="-26 -6 272 232" role="img" aria-label={words}>
-        <circle cx={CENTRE} cy={CENTRE} r={RING} className="ring" />
-        {Array.from({ length: cycle / 90 }, (_, i) => {
-          const [from, to] = [at((i * 90 * 360) / cycle, RING - 5), at((i * 90 * 360) / cycle, RING + 5)];
-          return <line key={i} x1={from.x} y1={from.y} x2={to.x} y2={to.y} className="ring" />;
-        })}
-        {fires.map(([cylinder, angle], i) => {
-          const { x, y } = at((angle * 360) / cycle, RING);
-          const label = at((angle * 360) / cycle, RING + bore + 8);
-          return (
-            <g key={cylinder}>
-              <circle cx={x} cy={y} r={bore} className={i === 0 ? 'bore first' : 'bore'} />
-              <text x={x} y={y} className={i === 0 ? 'number first' : 'number'}>
-                {cylinder}
+      <svg
+        viewBox={`0 0 ${MARGIN + columns * COLUMN + 4} ${banks.length * height}`}
+        style={{ maxWidth: Math.max(220, (MARGIN + columns * COLUMN) * 1.25) }}
+        role="img"
+        aria-label={words}
+      >
+        {banks.map((bank, at) => (
+          <g key={at} transform={`translate(0 ${at * height})`}>
+            <line
+              x1={MARGIN + 4}
+              x2={MARGIN + bank.length * COLUMN - 4}
+              y1={TOP + BORE}
+              y2={TOP + BORE}
+              className="row"
+            />
+            {banks.length > 1 && (
+              <text x={0} y={TOP + BORE} className="small" textAnchor="start">
+                bank {at + 1}
               </text>
-              {fires.length <= 8 && (
-                <text x={label.x} y={label.y} className="angle" textAnchor={sideOf(label.x)}>
-                  {angle}°
+            )}
+            {lines.map((line, n) => (
+              <text key={n} x={0} y={lineAt(n)} className="small" textAnchor="start">
+                {line.words}
+              </text>
+            ))}
+            {bank.map((cylinder, n) => (
+              <g key={cylinder} transform={`translate(${MARGIN + (n + 0.5) * COLUMN} 0)`}>
+                <text y={10} className="small">
+                  {round(angles.get(cylinder)!)}°
                 </text>
-              )}
-            </g>
-          );
-        })}
-        <Coils engine={engine} cycle={cycle} />
-        <circle cx={CENTRE} cy={CENTRE} r={CRANK} className="wheel" />
-        {asksPhase(engine) && <circle cx={CENTRE} cy={CENTRE} r={CAM} className="ring" strokeDasharray="30 4" />}
-        <text x={CENTRE} y={CENTRE - 8} className="middle">
-          {cycle}°
-        </text>
-        <text x={CENTRE} y={CENTRE + 11} className="small">
-          {coils === null ? coilWords(engine) : plural(coils, 'coil')}
-        </text>
+                <circle cy={TOP + BORE} r={BORE} className={cylinder === first ? 'bore first' : 'bore'} />
+                {Array.from({ length: engine.plugs }, (_, plug) => (
+                  <circle
+                    key={plug}
+                    cx={engine.plugs === 1 ? 0 : (plug - 0.5) * 9}
+                    cy={TOP + BORE - 9}
+                    r={1.8}
+                    className={cylinder === first ? 'plug first' : 'plug'}
+                  />
+                ))}
+                <text y={TOP + BORE + 2} className={cylinder === first ? 'number first' : 'number'}>
+                  {cylinder}
+                </text>
+                {lines.map((line, at2) => (
+                  <Mark key={at2} engine={engine} school={school} line={line} cylinder={cylinder} y={lineAt(at2)} />
+                ))}
+              </g>
+            ))}
+          </g>
+        ))}
       </svg>
       <Small as="figcaption">
-        Fires {fires.map(([cylinder]) => cylinder).join('-')}, {coilWords(engine)},{' '}
+        {lying === 'vee' && engine.kind !== 'rotary'
+          ? `A V of ${engine.bankDegrees}°. `
+          : lying === 'flat'
+            ? 'Two banks, flat. '
+            : ''}
+        Fires {engine.firingOrder.join('-')}, {coilWords(engine)}
+        {coils === null ? '' : ` (${plural(coils, 'coil')})`},{' '}
         {engine.injection === 'none' ? 'no injection' : `injected ${injectionNames[engine.injection]}`}, to{' '}
-        {engine.maxRpm} rpm. A crank wheel
+        {engine.maxRpm} rpm. Figures beside coil and injector are outputs of the ECU. A crank wheel
         {asksPhase(engine) ? ' and one on the cam' : ', no cam needed'}.
       </Small>
     </Figure>
   );
 }
 
-/** Every plug's coil at its cylinder; those that share one carry the same letter. A distributor has none there. */
-function Coils({ engine, cycle }: { engine: Engine; cycle: number }) {
-  if (engine.ignition === 'distributor') return null;
-  const angles = firingAngleByCylinder(engine);
-  const sets = firedTogether(engine, 'ignition');
-  const side = sets.length > LARGE ? COIL_SIDE - 3 : COIL_SIDE;
-  return sets.flatMap((set, at) =>
-    set.flatMap((cylinder) =>
-      Array.from({ length: rowsOf(engine, 'ignition') }, (_, row) => {
-        const apart = engine.plugs === 2 ? (row === 0 ? -side / 2 - 1 : side / 2 + 1) : 0;
-        return (
-          <g
-            key={`${cylinder} ${row}`}
-            transform={`translate(${CENTRE} ${CENTRE}) rotate(${(angles.get(cylinder)! * 360) / cycle}) translate(${apart} ${-COIL})`}
-            className="coil"
-          >
-            <rect x={-side / 2} y={-side / 2} width={side} height={side} rx={2} />
-            {set.length > 1 && (
-              <text transform={`rotate(${(-angles.get(cylinder)! * 360) / cycle})`}>{letterAt(at)}</text>
-            )}
-          </g>
-        );
-      }),
-    ),
+const lineAt = (n: number): number => TOP + 2 * BORE + 10 + (n + 0.5) * LINE;
+const round = (degrees: number): string => String(Math.round(degrees * 10) / 10);
+
+/** One coil or injector of a cylinder: the letter of those it shares with, and its lowest output. */
+function Mark({
+  engine,
+  school,
+  line,
+  cylinder,
+  y,
+}: {
+  engine: Engine;
+  school: OutputOrder;
+  line: Row;
+  cylinder: number;
+  y: number;
+}) {
+  const sets = firedTogether(engine, line.use);
+  const at = sets.findIndex((set) => set.includes(cylinder));
+  const shared = sets[at]!.length > 1;
+  const [output] = outputsFor(engine, school, line.use, [cylinder], line.row);
+  return (
+    <g transform={`translate(${-MARK / 2} ${y})`} className={line.use}>
+      {line.use === 'ignition' ? (
+        <rect x={-MARK / 2} y={-MARK / 2} width={MARK} height={MARK} rx={2.5} />
+      ) : (
+        <path d={`M${-MARK / 2} ${-MARK / 2}H${MARK / 2}V${MARK / 4}L0 ${MARK / 2}L${-MARK / 2} ${MARK / 4}Z`} />
+      )}
+      {shared && <text className="letter">{letterAt(at)}</text>}
+      {output !== undefined && (
+        <text x={MARK / 2 + 3} textAnchor="start" className="output">
+          {output}
+        </text>
+      )}
+    </g>
   );
 }
-/** Coils past which they are drawn smaller. */
-const LARGE = 10;
 
 const Figure = styled.figure`
   display: grid;
   gap: 4px;
-  justify-items: center;
-  text-align: center;
+  justify-items: start;
   svg {
     width: 100%;
-    max-width: 280px;
   }
-  .ring {
-    fill: none;
+  .row {
     stroke: ${color.rule};
-    stroke-width: 1.5;
+    stroke-width: 6;
+    stroke-linecap: round;
   }
-  .wheel {
-    fill: none;
-    stroke: ${color.rule};
-    stroke-width: 5;
-    stroke-dasharray: 4 4;
-  }
-  .coil rect {
+  .ignition rect {
     fill: ${color.sheet};
     stroke: ${color.pencil};
     stroke-width: 1.5;
   }
-  .coil text {
+  .injector path {
+    fill: ${color.sheet};
+    stroke: ${color.ink};
+    stroke-width: 1.2;
+  }
+  .letter {
     font: 700 9px ${type.mono};
+  }
+  .output {
+    font: 10px ${type.mono};
+    fill: ${color.soft};
   }
   .bore {
     fill: ${color.sheet};
@@ -144,6 +204,12 @@ const Figure = styled.figure`
     fill: ${color.pencil};
     stroke: ${color.pencil};
   }
+  .plug {
+    fill: ${color.ink};
+  }
+  .plug.first {
+    fill: ${color.onInk};
+  }
   text {
     dominant-baseline: central;
     fill: ${color.ink};
@@ -152,18 +218,13 @@ const Figure = styled.figure`
     text-anchor: middle;
   }
   .number {
-    font: 700 15px ${type.mono};
+    font: 700 13px ${type.mono};
   }
   .number.first {
     fill: ${color.onInk};
   }
-  .angle,
   .small {
-    font-size: 12px;
+    font-size: 10.5px;
     fill: ${color.soft};
-  }
-  .middle {
-    font-weight: 700;
-    font-size: 17px;
   }
 `;

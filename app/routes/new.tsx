@@ -8,12 +8,13 @@ import { answersSchema, coilCount, startBuild, starterParts, type Answers } from
 import { zodProblem } from '~/core/data/zod-problem';
 import type { DeviceKind } from '~/core/devices/kind';
 import { kindWord } from '~/core/ecu/ask';
-import type { Engine } from '~/core/engine/engine';
+import { asksPhase, type Engine } from '~/core/engine/engine';
 import type { EcuFit } from '~/core/ways/compare';
 import { inSentence, plural } from '~/core/units/format';
 import { EngineSketch } from '../parts/engine-sketch';
 import { useAllotTask } from '../parts/use-allot';
-import { EngineForm, draftOf, engineOf, type EngineDraft } from '../parts/engine-form';
+import { draftOf, engineOf, type EngineDraft } from '../parts/engine-draft';
+import { EngineForm, MoreForm, type MoreAnswers } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
 import { ownEcus } from '../storage/library';
 import { lastUnits } from '../storage/units';
@@ -69,12 +70,19 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const [shown, setShown] = useState(engine);
   // While a field is half typed, the last whole engine stays on show.
   if (engine && JSON.stringify(engine) !== JSON.stringify(shown)) setShown(engine);
-  const { fits, ...task } = useFits(withUsual ? shown : null, ecus, kinds);
-  const usual = 'engine' in result ? starterParts(result.engine, ecu, kinds) : [];
+  // Until it is answered, the phase is told where spark or injection asks for it.
+  const [asked, setAsked] = useState<MoreAnswers | null>(null);
+  const more: MoreAnswers = asked ?? {
+    phase: shown !== null && asksPhase(shown),
+    starting: 'key',
+    charging: 'alternator',
+  };
+  const { fits, ...task } = useFits(withUsual ? shown : null, more, ecus, kinds);
+  const usual = 'engine' in result ? starterParts(result.engine, ecu, kinds, more) : [];
   const create = () => {
     setTried(true);
     if (!('engine' in result) || name.trim() === '') return;
-    const answers: Answers = { name, vehicle, engine: result.engine, ecu, kinds, withUsual };
+    const answers: Answers = { name, vehicle, engine: result.engine, ecu, kinds, withUsual, ...more };
     void submit(JSON.stringify(answers), { method: 'post', encType: 'application/json' });
   };
   return (
@@ -122,10 +130,19 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
                   }}
                 />
               </FieldGrid>
-              <EngineForm draft={draft} onChange={setDraft} errors={errors} />
+              <EngineForm
+                draft={draft}
+                onChange={setDraft}
+                errors={errors}
+                more={<MoreForm answers={more} onChange={setAsked} />}
+              />
             </Stack>
             {shown && (
-              <EngineSketch engine={shown} coils={withUsual ? coilCount(starterParts(shown, ecu, kinds)) : null} />
+              <EngineSketch
+                engine={shown}
+                school={ecu.outputOrder}
+                coils={withUsual ? coilCount(starterParts(shown, ecu, kinds)) : null}
+              />
             )}
           </Beside>
         </Stack>
@@ -180,11 +197,17 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
 }
 
 /** What is asked on each ECU, worked out by the solver beside the page once the answers rest for a moment. */
-function useFits(engine: Engine | null, ecus: readonly EcuDefinition[], kinds: readonly DeviceKind[]) {
+function useFits(
+  engine: Engine | null,
+  more: MoreAnswers,
+  ecus: readonly EcuDefinition[],
+  kinds: readonly DeviceKind[],
+) {
   const task = useAllotTask((api, onProgress) =>
-    api.start({ vehicle: '', engine: engine!, kinds: [...kinds], withUsual: true }, ecus, onProgress),
+    api.start({ vehicle: '', engine: engine!, kinds: [...kinds], withUsual: true, ...more }, ecus, onProgress),
   );
   const now = useRef(task);
+  const { phase, starting, charging } = more;
   useEffect(() => {
     now.current = task;
   });
@@ -193,7 +216,7 @@ function useFits(engine: Engine | null, ecus: readonly EcuDefinition[], kinds: r
     if (!engine) return;
     const timer = setTimeout(() => now.current.run(), REST_MILLISECONDS);
     return () => clearTimeout(timer);
-  }, [engine, ecus, kinds]);
+  }, [engine, phase, starting, charging, ecus, kinds]);
   return { fits: task.answer, busy: task.busy, failure: task.failure };
 }
 const REST_MILLISECONDS = 300;

@@ -31,6 +31,8 @@ export const deviceSchema = z.object({
   serves: z.array(z.int().min(1).max(16)).max(16),
   /** Which plug or injector of a cylinder: 1 leading or primary, 2 trailing or secondary. */
   row: z.union([z.literal(1), z.literal(2)]),
+  /** Bank of cylinders it stands on, where it serves none by name: an oxygen sensor, a cam sensor; null for the whole engine. */
+  bank: z.int().min(1).max(4).nullable(),
   /** Length of its branch from the ECU, metres. */
   branchMetres: metres,
   /** The terminal order was read off the part in hand. */

@@ -72,6 +72,7 @@ export const partEdits = {
             label: name,
             serves: [],
             row: 1,
+            bank: null,
             branchMetres: branchMetres ?? 0.9,
             terminalsConfirmed: false,
             shield: 'none',

@@ -41,8 +41,21 @@ function coils(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[])
   return kind ? { kind, count: engine.cylinders * engine.plugs } : null;
 }
 
+/** What is answered besides the engine itself; what is not answered is not laid down. */
+export const moreSchema = z.object({
+  /** A cam sensor tells the phase; absent: where spark or injection asks for it. */
+  phase: z.boolean().optional(),
+  starting: z.enum(['key', 'button']).optional(),
+  charging: z.enum(['alternator', 'none']).optional(),
+});
+
 /** Parts nearly every engine of this kind has, as it was answered and as far as this ECU can use them. */
-export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly DeviceKind[]): StarterPart[] {
+export function starterParts(
+  engine: Engine,
+  ecu: EcuDefinition,
+  kinds: readonly DeviceKind[],
+  { phase = asksPhase(engine), starting, charging }: z.infer<typeof moreSchema> = {},
+): StarterPart[] {
   const has = (kind: Parameters<typeof pinsOfKind>[1]) => pinsOfKind(ecu, kind).length > 0;
   const one = (kind: DeviceKind | undefined): StarterPart | null => (kind ? { kind, count: null } : null);
   const find = (test: (kind: DeviceKind) => boolean) => one(kinds.find(test));
@@ -66,7 +79,7 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
   const injector = kinds.find((kind) => (trait(kind, 'injector')?.ohms ?? 0) >= 10);
   const parts: (StarterPart | null)[] = [
     find(triggerOn('crank', sensor)),
-    asksPhase(engine) ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
+    phase ? (find(triggerOn('cam', 'hall')) ?? find(triggerOn('cam', sensor))) : null,
     injected && injector ? { kind: injector, count: engine.cylinders * engine.injectors } : null,
     coils(engine, ecu, kinds),
     injected ? find((kind) => hasRole(kind, 'pump')) : null,
@@ -75,6 +88,11 @@ export function starterParts(engine: Engine, ecu: EcuDefinition, kinds: readonly
     find((kind) => thermistorIn(kind) !== null && kind.system === 'Cooling'),
     // One part for each question: not a second manifold sensor for the sake of its thermometer.
     find((kind) => thermistorIn(kind) !== null && sensorsIn(kind).length === 1 && kind.system === 'Air and throttle'),
+    // Started by a button, the ECU drives the starter, and something must hold it back.
+    ...(starting === 'button'
+      ? (['starter', 'start-button', 'neutral-switch'] as const).map((role) => find((kind) => hasRole(kind, role)))
+      : []),
+    charging === 'alternator' ? find((kind) => hasRole(kind, 'alternator')) : null,
   ];
   return parts.filter((part) => part !== null);
 }
@@ -92,14 +110,20 @@ export const answersSchema = z.object({
   /** Kinds the usual parts are taken from. */
   kinds: z.array(kindSchema),
   withUsual: z.boolean(),
+  ...moreSchema.shape,
 });
 export type Answers = z.infer<typeof answersSchema>;
 
 /** A new build, with the usual sensors and actuators when asked. `id` and `now` (ISO 8601) come from the caller. */
 export function startBuild(args: Answers & { id: string; now: string; units?: Units }): Result<Build> {
-  let build = createBuild(args);
+  const { starting, charging } = args;
+  const empty = createBuild(args);
+  let build: Build = {
+    ...empty,
+    power: { ...empty.power, starting: starting ?? empty.power.starting, charging: charging ?? empty.power.charging },
+  };
   if (!args.withUsual) return ok(build);
-  for (const { kind, count } of starterParts(args.engine, args.ecu, args.kinds)) {
+  for (const { kind, count } of starterParts(args.engine, args.ecu, args.kinds, args)) {
     const added = applyEdit(build, 'addDevice', { kind, perCylinder: count !== null });
     if (!added.ok) return added;
     build = added.value.build;

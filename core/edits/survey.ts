@@ -99,6 +99,7 @@ export const surveyEdits = {
               : freeLabel(base, taken)
           ).slice(0, 60),
           ...place,
+          bank: null,
           branchMetres: branchMetres ?? branchDefaults[kind.system] ?? 1.5 + (place.serves[0] ?? 0) * 0.1,
           terminalsConfirmed: false,
           shield: kind.shielded ? 'ecu-end' : 'none',
@@ -120,6 +121,7 @@ export const surveyEdits = {
       label: deviceSchema.shape.label.optional(),
       serves: deviceSchema.shape.serves.optional(),
       row: deviceSchema.shape.row.optional(),
+      bank: deviceSchema.shape.bank.optional(),
       branchMetres: deviceSchema.shape.branchMetres.optional(),
       terminalsConfirmed: z.boolean().optional(),
       shield: deviceSchema.shape.shield.optional(),

@@ -13,6 +13,13 @@ export const engineSchema = z
     firingOrder: z.array(z.int().min(1).max(16)).min(1).max(16),
     /** Crank degrees of each firing, in firing order, from the first; null for evenly spaced. */
     firingAngles: z.array(z.number().min(0).lt(720)).max(16).nullable(),
+    /** Cylinders of each bank, from the front; empty for one row. */
+    banks: z
+      .array(z.array(z.int().min(1).max(16)).min(1).max(16))
+      .max(4)
+      .default([]),
+    /** Angle between two banks, degrees; 180 where they lie flat. */
+    bankDegrees: z.number().min(0).max(180).default(0),
     aspiration: z.enum(['atmospheric', 'boosted']),
     /** Gauge pressure wanted above the barometer, kPa. */
     boostKpa: z.number().min(0).max(500),
@@ -37,6 +44,13 @@ export const engineSchema = z
         message: `the firing order must name each cylinder from 1 to ${engine.cylinders} once`,
       });
     }
+    const laid = engine.banks.flat().sort((a, b) => a - b);
+    if (laid.length > 0 && (laid.length !== engine.cylinders || laid.some((cylinder, index) => cylinder !== index + 1)))
+      context.addIssue({
+        code: 'custom',
+        path: ['banks'],
+        message: `the banks must hold each cylinder from 1 to ${engine.cylinders} once`,
+      });
     if (engine.firingAngles && engine.firingAngles.length !== engine.cylinders) {
       context.addIssue({
         code: 'custom',

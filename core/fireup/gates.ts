@@ -12,7 +12,7 @@ import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
 import { auto, confirm, outputChecks, reading, sensorChecks, voltsCheck, type Draft, type GateCheck } from './checks';
-import { haltChecks, holdChecks, switchChecks } from './switches';
+import { bankChecks, haltChecks, holdChecks, switchChecks } from './switches';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 
 export interface Gate {
@@ -231,6 +231,7 @@ function drafts(
         confirm('again', 'Timing read again at idle and at 3,000 rpm, no drift'),
         confirm('stops', 'Key off stops engine and pump'),
         ...haltChecks(build, net),
+        ...bankChecks(build, net),
       ],
     },
   ];

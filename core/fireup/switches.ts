@@ -1,5 +1,7 @@
 import { destinationOf } from '../build/destination';
 import type { Build } from '../build/schema';
+import { bankWords } from '../engine/banks';
+import { bankOfDevice } from '../netlist/twins';
 import { curveOf } from '../devices/curve';
 import { haltRoles, hasRole, holdRoles, sensorsIn, trait } from '../devices/kind';
 import { ecuEnd, terminalId, type EndKey } from '../ends/ends';
@@ -109,3 +111,21 @@ export const haltChecks = (build: Build, net: Netlist): Draft[] =>
       'At idle, at once, every time.',
     ),
   );
+
+/** Oxygen sensors of two banks: the one that answers must be the bank's own. */
+export function bankChecks(build: Build, net: Netlist): Draft[] {
+  const { engine } = build;
+  const oxygen = net.devices.filter(
+    ({ kind }) => trait(kind, 'wideband') !== null || sensorsIn(kind).some(({ quantity }) => quantity === 'mixture'),
+  );
+  const banks = new Set(oxygen.flatMap(({ device }) => bankOfDevice(engine, device) ?? []));
+  return banks.size < 2
+    ? []
+    : [
+        confirm(
+          'banks',
+          'Five per cent more fuel for bank 1 alone: its own oxygen sensor answers, not the other',
+          `${bankWords(engine, 1)}. Were the sensors crossed, each bank would be corrected by the other until both are wrong.`,
+        ),
+      ];
+}

@@ -6,6 +6,7 @@ import { trunkMillimetres } from '../loom/loom';
 import { spareCount, sparesOf } from '../allot/spares';
 import { formatSquare, inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
+import { twinsOf } from '../netlist/twins';
 import type { Rule } from './rule';
 
 export const loomRules: Rule[] = [
@@ -186,13 +187,10 @@ export const loomRules: Rule[] = [
     title: 'Twin connectors unlabelled',
     source: 'Identical plugs within reach are crossed sooner or later; common practice',
     sheet: 'loom',
-    check: ({ devices }) => {
-      const groups = new Map<string, (typeof devices)[number][]>();
-      for (const entry of devices)
-        if (entry.kind.twinRisk) groups.set(entry.kind.id, [...(groups.get(entry.kind.id) ?? []), entry]);
-      return [...groups.values()].flatMap((group) => {
+    check: ({ build, devices }) =>
+      twinsOf(build.engine, devices).flatMap((group) => {
         const bare = group.filter(({ device }) => !device.labelled);
-        if (group.length < 2 || bare.length === 0) return [];
+        if (bare.length === 0) return [];
         return [
           {
             at: group[0]!.kind.id,
@@ -204,7 +202,6 @@ export const loomRules: Rule[] = [
             },
           },
         ];
-      });
-    },
+      }),
   },
 ];

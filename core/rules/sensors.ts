@@ -1,6 +1,9 @@
 import { deviceAt, ecuEnd, spliceEnd, terminalId } from '../ends/ends';
 import { call } from '../edits';
-import { hasRole, pressureRange, sensorsIn, trait } from '../devices/kind';
+import { groupBy } from '../data/group';
+import { hasRole, pressureRange, sensorsIn, trait, type DeviceKind } from '../devices/kind';
+import { bankWords } from '../engine/banks';
+import { bankOfDevice } from '../netlist/twins';
 import { serve } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf, sharedPin } from '../build/destination';
@@ -16,6 +19,13 @@ import type { Rule } from './rule';
 const RANGE_RESERVE = 1.1;
 /** Pull-up of most temperature inputs (common practice). */
 const USUAL_PULL_UP_OHMS = 2490;
+
+/** Parts that belong to one bank of cylinders where there are two: oxygen, exhaust heat, knock, cam. */
+const hasSide = (kind: DeviceKind): boolean =>
+  trait(kind, 'wideband') !== null ||
+  sensorsIn(kind).some(({ quantity }) => quantity === 'mixture') ||
+  hasRole(kind, 'knock') ||
+  trait(kind, 'trigger')?.shaft === 'cam';
 
 export const sensorRules: Rule[] = [
   {
@@ -308,6 +318,29 @@ export const sensorRules: Rule[] = [
             severity: none ? ('fix' as const) : undefined,
             title: none ? 'ECU without a sensor ground' : undefined,
             detail: `${none ? `${build.ecu.model} lists no sensor-ground pin: look once more in its pinout. ` : ''}${count} to ${pin.id}, and so does the ECU's own current: ${formatVolts(trunk.amps * trunk.ohms)} at ${formatAmps(trunk.amps)} over the ${trunk.lengthMetres} m they share. Join them close behind the plug, never at the engine.`,
+          },
+        ];
+      });
+    },
+  },
+  {
+    id: 'SE-16',
+    family: 'Sensors',
+    severity: 'fix',
+    title: 'On which bank is not told',
+    source: 'Crossed banks correct each other the wrong way; common practice',
+    sheet: 'survey',
+    check: ({ build, devices }) => {
+      if (build.engine.banks.length < 2) return [];
+      const sided = devices.filter(({ kind }) => hasSide(kind));
+      return [...groupBy(sided, ({ kind }) => kind.id).values()].flatMap((group) => {
+        const open = group.filter(({ device }) => bankOfDevice(build.engine, device) === null);
+        if (group.length < 2 || open.length === 0) return [];
+        return [
+          {
+            at: group[0]!.kind.id,
+            where: { type: 'device' as const, deviceId: open[0]!.device.id },
+            detail: `${listWords(open.map(({ device }) => device.label))}: say which bank ${open.length === 1 ? 'it stands' : 'each stands'} on (${build.engine.banks.map((_, i) => bankWords(build.engine, i + 1)).join('; ')}). Crossed, the ECU corrects one bank by the other.`,
           },
         ];
       });

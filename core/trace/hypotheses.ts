@@ -10,6 +10,7 @@ import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { triggerSensor } from '../trigger/fit';
 import { formatOhms } from '../units/format';
+import { twinsOf } from '../netlist/twins';
 import type { Symptom } from './symptoms';
 
 export interface Hypothesis {
@@ -103,14 +104,15 @@ function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
 }
 
 /** Signal wires of devices whose plugs fit each other: each pair may be crossed. */
-function crossedHypotheses(net: Netlist, deviceId: string): Hypothesis[] {
+function crossedHypotheses(build: Build, net: Netlist, deviceId: string): Hypothesis[] {
   const mine = net.deviceOf.get(deviceId);
-  if (!mine?.kind.twinRisk) return [];
+  const twins = twinsOf(build.engine, net.devices).find((group) => group.some(({ device }) => device.id === deviceId));
+  if (!mine || !twins) return [];
   const signal = (id: string) => net.wires.find((wire) => wire.needId !== null && wire.deviceId === id);
   const own = signal(deviceId);
-  return net.devices.flatMap(({ device, kind }): Hypothesis[] => {
+  return twins.flatMap(({ device }): Hypothesis[] => {
     const other = signal(device.id);
-    if (kind.id !== mine.kind.id || device.id === deviceId || !own || !other) return [];
+    if (device.id === deviceId || !own || !other) return [];
     const fault: Fault = { type: 'crossed', wireIds: [own.id, other.id] };
     const labelled = device.labelled && mine.device.labelled;
     return [
@@ -187,7 +189,7 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
       0.3,
       true,
     );
-    found.push(...crossedHypotheses(net, deviceId));
+    found.push(...crossedHypotheses(build, net, deviceId));
   }
   if (symptom.type === 'no-sync') {
     const crank = triggerSensor(build, 'crank');

@@ -4,6 +4,7 @@ import { stateWords } from '../circuit/model';
 import { ecuEnd, endType, groundEnd, pinAt, type EndKey, type EndType } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
+import { twinsOf } from '../netlist/twins';
 import { triggerSensor } from '../trigger/fit';
 import { teethPerTurn } from '../wheels/wheel';
 import type { Cone } from './hypotheses';
@@ -89,7 +90,10 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
         minutes: 4,
       });
   if (symptom.type === 'no-sync') tests.push(...triggerTests(build));
-  if (symptom.deviceId && net.devices.some(({ device, kind }) => device.id === symptom.deviceId && kind.twinRisk))
+  const hasTwin = twinsOf(build.engine, net.devices).some((group) =>
+    group.some(({ device }) => device.id === symptom.deviceId),
+  );
+  if (hasTwin)
     tests.push({
       id: `a|own-plug|${symptom.deviceId}`,
       mode: 'answer',

@@ -86,6 +86,7 @@ function randomDevice(random: () => number, number: number): { device: Device; k
       label: `Thing ${number}`,
       serves: [],
       row: 1,
+      bank: null,
       branchMetres: 1,
       terminalsConfirmed: true,
       shield: 'none',

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
-import { draftOf, engineOf } from '~/app/parts/engine-form';
+import { draftOf, engineOf } from '~/app/parts/engine-draft';
 import { sheetInfo, sheetList } from '~/app/parts/sheets';
 import { alternatives, destinationWords } from '~/app/parts/destination-words';
 import { fileName } from '~/app/storage/files';
@@ -34,7 +34,7 @@ describe('the engine form', () => {
     ['maxRpm', { maxRpm: 90 }, /from 500 to 20000 rpm/],
     ['boostKpa', { boostKpa: 900 }, /from 0 to 500 kPa/],
     ['displacementCc', { displacementCc: null }, /from 20 to 20000 cc/],
-    ['firingAngles', { firingAngles: '0, 90' }, /one angle for each cylinder/],
+    ['firingAngles', { firing: 'typed', firingAngles: '0, 90' }, /one angle for each cylinder/],
     ['name', { name: '' }, /1 to 80 characters/],
   ] as const)('%s out of range says the range', (field, part, words) => {
     expect(errorsOf(part)[field]).toMatch(words);

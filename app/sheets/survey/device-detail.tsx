@@ -164,6 +164,21 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
         />
         <Serves device={device} kind={kind} onChange={change} />
         <OnBus device={device} kind={kind} />
+        {build.engine.banks.length > 1 && device.serves.length === 0 && (
+          <Select
+            label="Bank"
+            choices={[
+              { id: '0', name: 'whole engine' },
+              ...build.engine.banks.map((bank, i) => ({
+                id: String(i + 1),
+                name: `bank ${i + 1}`,
+                note: bank.join('-'),
+              })),
+            ]}
+            value={String(device.bank ?? 0)}
+            onChange={(id) => change({ bank: id === '0' ? null : Number(id) })}
+          />
+        )}
         {hasRole(kind, 'thermocouple') && (
           <Select
             label="Wire"

@@ -6,46 +6,16 @@ import { cycleDegrees } from '~/core/engine/engine';
 import { standardBarometerKpa } from '~/core/sensing/atmosphere';
 import { readQuantity, type Units } from '~/core/units/units';
 import { useBuild } from '../../build/context';
-import { EngineForm, useEngineDraft } from '../../parts/engine-form';
 import { QuantityField } from '../../parts/quantity-field';
 import { rememberUnits } from '../../storage/units';
 import { Button } from '../../ui/button';
 import { useEdited } from '../../ui/edited';
-import { Dialog, DialogActions } from '../../ui/dialog';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { Heading, Row, Small, Stack } from '../../ui/text';
 import { color, space } from '../../ui/theme';
-
-export function EngineDialog({ onClose }: { onClose: () => void }) {
-  const { build, edit } = useBuild();
-  const { draft, setDraft, result } = useEngineDraft(build.engine);
-  return (
-    <Dialog title="The engine" isOpen onClose={onClose} wide>
-      <EngineForm
-        draft={draft}
-        onChange={setDraft}
-        errors={'errors' in result ? result.errors : {}}
-        units={build.units}
-      />
-      <DialogActions>
-        <Button onPress={onClose}>Leave it</Button>
-        <Button
-          weight="act"
-          isDisabled={'errors' in result}
-          onPress={() => {
-            if ('engine' in result) edit(call('setEngine', { engine: result.engine }));
-            onClose();
-          }}
-        >
-          Use this engine
-        </Button>
-      </DialogActions>
-    </Dialog>
-  );
-}
 
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
   const { build, edit } = useBuild();

@@ -12,7 +12,8 @@ import { Heading, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space } from '../../ui/theme';
 import { AddDevice } from './add-device';
 import { DeviceDetail } from './device-detail';
-import { EngineDialog, Facts } from './facts';
+import { EngineDialog } from './engine-dialog';
+import { Facts } from './facts';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 
@@ -113,7 +114,7 @@ export function Survey({
         <DeviceList onAdd={() => setAdding(true)} />
       </Columns>
       <AddDevice kinds={kinds} own={own} isOpen={adding} onClose={() => setAdding(false)} />
-      {engineOpen && <EngineDialog onClose={() => setEngineOpen(false)} />}
+      {engineOpen && <EngineDialog kinds={kinds} onClose={() => setEngineOpen(false)} />}
     </SheetFrame>
   );
 }

@@ -29,10 +29,13 @@ describe('engines to start from', () => {
   });
   test('a firing order is proposed for every count, each cylinder once', () => {
     for (const kind of ['four-stroke', 'two-stroke', 'rotary'] as const)
-      for (let cylinders = 1; cylinders <= 16; cylinders += 1)
-        expect(ordersAll(proposedOrder(kind, cylinders), cylinders)).toBe(true);
-    expect(proposedOrder('four-stroke', 1)).toEqual([1]);
-    expect(proposedOrder('rotary', 3)).toEqual([1, 2, 3]);
+      for (const lying of ['inline', 'vee', 'flat'] as const)
+        for (const numbering of ['odd-even', 'halves'] as const)
+          for (let cylinders = 1; cylinders <= 16; cylinders += 1)
+            expect(ordersAll(proposedOrder({ kind, cylinders, lying, numbering }), cylinders)).toBe(true);
+    const row = { lying: 'inline', numbering: 'odd-even' } as const;
+    expect(proposedOrder({ kind: 'four-stroke', cylinders: 1, ...row })).toEqual([1]);
+    expect(proposedOrder({ kind: 'rotary', cylinders: 3, ...row })).toEqual([1, 2, 3]);
     expect(ordersAll([1, 3, 4, 2], 1)).toBe(false);
   });
 });

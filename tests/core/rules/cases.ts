@@ -38,6 +38,23 @@ const plugWith = (...signals: BodySignalId[]) =>
 const donor = (...wires: Parameters<typeof donorWire>[0][]) => call('addDonorWires', { wires: wires.map(donorWire) });
 const moved = donor({ id: 'w1', decision: 'move', moveTo: 'A4' }, { id: 'w2', row: 1, decision: 'move', moveTo: 'a4' });
 
+const v6 = emptyBuild(6);
+const banked = edited(
+  v6,
+  call('setEngine', {
+    engine: {
+      ...v6.engine,
+      banks: [
+        [1, 3, 5],
+        [2, 4, 6],
+      ],
+      bankDegrees: 60,
+    },
+  }),
+  call('addDevice', { kind: kind('wideband-volts') }),
+  call('addDevice', { kind: kind('wideband-volts') }),
+);
+
 /** A build that breaks each rule, and one that keeps it where the demo itself does not. */
 export const cases: Record<string, { bad: Build; good?: Build }> = {
   'PL-1': { bad: edited(demo, call('unassign', { needId: 'clt-ntc-1.1' })) },
@@ -213,6 +230,14 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
         ),
       },
     },
+  },
+  'SE-16': {
+    bad: banked,
+    good: edited(
+      banked,
+      call('editDevice', { deviceId: 'wideband-volts-1', bank: 1 }),
+      call('editDevice', { deviceId: 'wideband-volts-2', bank: 2 }),
+    ),
   },
   'SE-8': {
     bad: edited(

@@ -24,6 +24,8 @@ const engine = (
   plugs: 1,
   trailingDegrees: 0,
   injectors: 1,
+  banks: [],
+  bankDegrees: 0,
 });
 /** Speed over the mean at degrees of the cycle. */
 const pace = (own: Engine, ripple: number) => {
