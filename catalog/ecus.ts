@@ -111,7 +111,7 @@ const orrery26: EcuDefinition = {
   maker: 'Orrery',
   model: 'Orrery 26',
   outputOrder: 'in-turn',
-  connectors: [{ id: 'A', rows: [9, 9, 8], maxSquareMm: 1.5, sealed: false, keys: [{ edge: 'bottom', at: 0.3 }] }],
+  connectors: [{ id: 'A', rows: [8, 7, 7, 7], maxSquareMm: 1.5, sealed: false, keys: [{ edge: 'bottom', at: 0.3 }] }],
   pins: pinsOn('A', [
     ...times(4, injector),
     ...times(4, ignitionLogic),
@@ -207,19 +207,19 @@ const orrery94: EcuDefinition = {
   connectors: [
     {
       id: 'A',
-      rows: [12, 11, 11],
+      rows: [10, 9, 9, 9],
       maxSquareMm: 2.5,
       sealed: true,
       keys: [{ edge: 'bottom', at: 0.2 }],
     },
     {
       id: 'B',
-      rows: [12, 11, 11],
+      rows: [10, 9, 9, 9],
       maxSquareMm: 1.5,
       sealed: true,
       keys: [{ edge: 'bottom', at: 0.7 }],
     },
-    { id: 'C', rows: [9, 9, 8], maxSquareMm: 1, sealed: true, keys: [{ edge: 'top', at: 0.5 }] },
+    { id: 'C', rows: [8, 7, 7, 7], maxSquareMm: 1, sealed: true, keys: [{ edge: 'top', at: 0.5 }] },
   ],
   pins: [
     ...pinsOn('A', [

@@ -22,6 +22,7 @@ const roles: Record<Role, string> = {
   pedal: 'pedal',
   throttle: 'throttle',
   'air-mass': 'air mass meter',
+  'manifold-hose': "hose to the ECU's own manifold sensor",
   tachometer: 'tachometer',
   speed: 'speed sensor',
   'gauge-sender': 'gauge sender',

@@ -209,6 +209,14 @@ export const airKinds: readonly DeviceKind[] = [
     'NTC thermistor in an open cage: follows fast.',
   ),
   kind({
+    id: 'manifold-hose',
+    name: "Hose to the ECU's own manifold sensor",
+    system: 'Air and throttle',
+    note: 'For an ECU with the sensor inside: 4 mm vacuum hose, rising to the ECU so that no fuel runs in, with a restrictor where the signal shakes. No wire.',
+    terminals: [t('H', 'hose', { to: 'nothing' })],
+    traits: [role('manifold-hose')],
+  }),
+  kind({
     id: 'air-mass-volts',
     name: 'Air mass meter, 0-5 V',
     system: 'Air and throttle',

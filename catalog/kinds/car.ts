@@ -170,6 +170,13 @@ export const carKinds: readonly DeviceKind[] = [
     internals: [resistor('L', 'B-', 470)],
     traits: [role('alternator')],
   }),
+  kind({
+    id: 'battery-switch',
+    name: 'Battery changeover switch, 1, 2, both',
+    system: 'Start and charge',
+    note: 'Its heavy cables are not part of this loom. Never turned through off with the engine running: the alternator would lose its battery, and the ECU what holds its volts.',
+    terminals: [t('F', 'field contact, unused', { to: 'nothing' })],
+  }),
   relay('relay-plain', 'Relay, four terminals, no diode', false),
   relay('relay-diode', 'Relay, four terminals, with diode', true),
   kind({

@@ -215,6 +215,7 @@ export const traitSchema = z.discriminatedUnion('type', [
       'pedal',
       'throttle',
       'air-mass',
+      'manifold-hose',
       'tachometer',
       'speed',
       'gauge-sender',

@@ -182,6 +182,15 @@ export const ecuShape = z.object({
   decoders: z.array(decoderSchema).max(20),
   /** Power ground wires the maker asks for. */
   groundsAsked: z.int().min(1).max(12),
+  /** Sensors within its case; absent: none. */
+  inside: z
+    .object({
+      /** Highest absolute pressure its own manifold sensor reads, kPa: a hose leads there. */
+      manifoldKpa: z.number().min(80).max(700).optional(),
+      /** Reads the barometer by itself. */
+      barometer: z.boolean().optional(),
+    })
+    .optional(),
   /** Lowest supply at which it still runs, volts (domain: often 6 to 8 V while cranking). */
   minVolts: z.number().min(4).max(12),
   /** Own consumption without outputs, amperes. */

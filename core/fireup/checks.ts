@@ -139,3 +139,34 @@ export function outputChecks(build: Build, net: Netlist): Draft[] {
     );
   return [...uses, ...relays];
 }
+
+/** A barometer strays about 3 kPa with the weather, a sensor 1.5 % of its range (common practice). */
+const WEATHER_KPA = 3;
+const SENSOR_SHARE = 0.015;
+
+/** The sensors within the ECU's case: with the key on and the engine still both show the barometer. */
+export function insideChecks(build: Build, net: Netlist): Draft[] {
+  const { inside } = build.ecu;
+  const barometer = standardBarometerKpa(build.site.altitudeMetres);
+  const check = (id: string, title: string, most: number, hint: string) => {
+    const off = WEATHER_KPA + SENSOR_SHARE * most;
+    const words = `${readQuantity('pressure', barometer - off, build)} to ${readQuantity('pressure', barometer + off, build)}`;
+    return reading(id, title, 'kPa', round(barometer - off), round(barometer + off), `${words}. ${hint}`);
+  };
+  const hose = net.devices.some(({ kind }) => hasRole(kind, 'manifold-hose'));
+  return [
+    ...(inside?.manifoldKpa !== undefined && hose
+      ? [
+          check(
+            'inside-manifold',
+            "The ECU's own manifold sensor",
+            inside.manifoldKpa,
+            'Then draw at the hose: the figure must fall, and hold while the hose is closed by a thumb.',
+          ),
+        ]
+      : []),
+    ...(inside?.barometer
+      ? [check('inside-barometer', "The ECU's own barometer", barometer, 'Its case must breathe.')]
+      : []),
+  ];
+}

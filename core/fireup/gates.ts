@@ -11,7 +11,17 @@ import type { Finding } from '../rules/rule';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
-import { auto, confirm, outputChecks, reading, sensorChecks, voltsCheck, type Draft, type GateCheck } from './checks';
+import {
+  auto,
+  confirm,
+  insideChecks,
+  outputChecks,
+  reading,
+  sensorChecks,
+  voltsCheck,
+  type Draft,
+  type GateCheck,
+} from './checks';
 import { bankChecks, haltChecks, holdChecks, switchChecks } from './switches';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 
@@ -143,6 +153,7 @@ function drafts(
       cautions: driveByWire ? ['Drive-by-wire: first motion with hands clear and the plausibility checks active.'] : [],
       checks: [
         ...sensorChecks(build, net, at),
+        ...insideChecks(build, net),
         ...switchChecks(build, net, at),
         ...(driveByWire
           ? [confirm('pedal', 'Pedal and throttle tracks agree over the whole travel; no fault is stored')]

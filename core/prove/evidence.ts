@@ -100,6 +100,7 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
       return [`ECU ${build.ecu.id}`];
     case 'sensors': {
       if (about?.of === 'sensor' || about?.of === 'closed') return sensorFacts(build, about.needId);
+      if (checkId.startsWith('inside-')) return [`ECU ${build.ecu.id}`];
       return placesOf((need) => ofRole('pedal')(need) || ofRole('throttle')(need));
     }
     case 'outputs': {

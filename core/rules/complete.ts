@@ -12,7 +12,10 @@ interface Part {
 
 const injected = ({ injection }: Engine) => injection !== 'none';
 const measuresLoad = (kind: DeviceKind) =>
-  pressureRange(kind)?.measures === 'manifold' || hasRole(kind, 'throttle') || hasRole(kind, 'air-mass');
+  pressureRange(kind)?.measures === 'manifold' ||
+  hasRole(kind, 'throttle') ||
+  hasRole(kind, 'air-mass') ||
+  hasRole(kind, 'manifold-hose');
 
 /** What an engine needs for its first fire, and what can wait until it runs (common practice). */
 const first: readonly Part[] = [
@@ -54,14 +57,20 @@ export const completeRules: Rule[] = [
         parts.filter(({ is, of }) => (of?.(build.engine) ?? true) && !devices.some(({ kind }) => is(kind)));
       const [now, wait] = [lacks(first), lacks(later)];
       if (now.length === 0) return [];
+      const inside = build.ecu.inside?.manifoldKpa;
+      const hose =
+        inside !== undefined && !devices.some(({ kind }) => measuresLoad(kind))
+          ? ` ${build.ecu.model} has a manifold sensor inside: a hose to it will do.`
+          : '';
       const waiting = wait.length === 0 ? '' : ` ${listWords(wait.map(({ words }) => words))} can wait until it runs.`;
       return [
         {
           at: '',
-          detail: `The list has no ${listWords(now.map(({ words }) => words.replace(/^an? /, '')))}.${waiting}`.replace(
-            /\. ([a-z])/,
-            (_, letter: string) => `. ${letter.toUpperCase()}`,
-          ),
+          detail:
+            `The list has no ${listWords(now.map(({ words }) => words.replace(/^an? /, '')))}.${hose}${waiting}`.replace(
+              /\. ([a-z])/,
+              (_, letter: string) => `. ${letter.toUpperCase()}`,
+            ),
         },
       ];
     },

@@ -100,7 +100,11 @@ export const sensorRules: Rule[] = [
       const needed = (barometer + build.engine.boostKpa) * RANGE_RESERVE;
       const read = (kpa: number) => readQuantity('pressure', kpa, build);
       return devices.flatMap(({ device, kind }) => {
-        const pressure = pressureRange(kind);
+        const inside = hasRole(kind, 'manifold-hose') ? build.ecu.inside?.manifoldKpa : undefined;
+        const pressure =
+          inside === undefined
+            ? pressureRange(kind)
+            : ({ measures: 'manifold', reference: 'absolute', least: 0, most: inside } as const);
         if (!pressure || pressure.measures !== 'manifold') return [];
         const where = { type: 'device' as const, deviceId: device.id };
         if (pressure.reference === 'gauge')
@@ -345,5 +349,28 @@ export const sensorRules: Rule[] = [
         ];
       });
     },
+  },
+  {
+    id: 'SE-17',
+    family: 'Sensors',
+    severity: 'stop',
+    title: 'A hose, and no sensor inside the ECU',
+    source: "The ECU's definition",
+    sheet: 'survey',
+    check: ({ build, devices }) =>
+      build.ecu.inside?.manifoldKpa !== undefined
+        ? []
+        : devices.flatMap(({ device, kind }) =>
+            hasRole(kind, 'manifold-hose')
+              ? [
+                  {
+                    at: device.id,
+                    where: { type: 'device' as const, deviceId: device.id },
+                    detail: `${device.label} leads to ${build.ecu.model}, which has no manifold sensor inside: fit one of its own, or say in the ECU's definition how far its own reads.`,
+                    remedy: { label: 'Take the hose off', calls: [call('removeDevice', { deviceId: device.id })] },
+                  },
+                ]
+              : [],
+          ),
   },
 ];

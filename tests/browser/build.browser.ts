@@ -108,7 +108,7 @@ test('the usual parts come with a new build', async ({ page }) => {
   await expect(page.getByText(/crank sensor, VR two-wire; cam sensor/)).toBeVisible();
   await page.getByRole('button', { name: 'Make the build' }).click();
   await page.waitForURL(/survey/);
-  await expect(verdict(page)).toContainText('19 devices');
+  await expect(verdict(page)).toContainText('20 devices');
 });
 
 test('assign by drag, by keyboard drag and by pressing both; swap, free, lock, undo and redo', async ({ page }) => {

@@ -34,11 +34,13 @@ describe('the catalog', () => {
 });
 
 describe.each(catalog.ecus.map((ecu) => [ecu.model, ecu] as const))('%s', (_, ecu) => {
-  test('has a pin in every cavity of its connectors', () => {
+  test('has a pin in every cavity of its connectors but the last', () => {
     for (const connector of ecu.connectors) {
       const count = connector.rows.reduce((sum, row) => sum + row, 0);
       const cavities = ecu.pins.filter((pin) => pin.connector === connector.id).map((pin) => pin.cavity);
-      expect(cavities.sort((a, b) => a - b)).toEqual(Array.from({ length: count }, (_unused, i) => i + 1));
+      // The last cavities of a housing may have no terminal.
+      expect(cavities.sort((a, b) => a - b)).toEqual(Array.from({ length: cavities.length }, (_unused, i) => i + 1));
+      expect(count - cavities.length).toBeLessThanOrEqual(3);
       expect(cavityPlace(connector, count)).toEqual({
         row: connector.rows.length,
         place: connector.rows[connector.rows.length - 1],
@@ -113,7 +115,9 @@ describe.each(catalog.kinds.map((kind) => [kind.id, kind] as const))('kind %s', 
     expect(net.wires.every((wire) => covered.has(wire.id))).toBe(true);
   });
   test('has a run, settles in the circuit and breaks no rule by crashing', () => {
-    expect(runOf(net, { type: 'device', deviceId: build.devices[0].id })).not.toBeNull();
+    // A hose has no wire.
+    const wired = kind.terminals.some(({ destination }) => destination.to !== 'nothing');
+    expect(runOf(net, { type: 'device', deviceId: build.devices[0].id }) !== null).toBe(wired);
     const solution = solveCircuit(build, net, 'outputs-on');
     expect(solution.settled).toBe(true);
     expect([...solution.voltages].every((volts) => Number.isFinite(volts) && volts > -1 && volts < 15)).toBe(true);

@@ -84,6 +84,17 @@ export function Ties({ draft, onChange }: { draft: EcuDraft; onChange: (draft: E
             }
           />
           <NumberField
+            label="Own manifold sensor, to"
+            unit="kPa"
+            value={draft.inside?.manifoldKpa ?? null}
+            minValue={80}
+            maxValue={700}
+            onChange={(most) => {
+              const { manifoldKpa: _, ...rest } = draft.inside ?? {};
+              onChange({ ...draft, inside: most === null ? rest : { ...rest, manifoldKpa: most } });
+            }}
+          />
+          <NumberField
             label="Runs down to"
             unit="V"
             value={draft.minVolts}

@@ -159,3 +159,31 @@ test('what a first fire needs, and what can wait', () => {
   );
   expect(told(carburettor)).toBeUndefined();
 });
+
+describe('sensors within the ECU', () => {
+  const own = edited(
+    { ...emptyBuild(4), ecu: { ...emptyBuild(4).ecu, inside: { manifoldKpa: 250, barometer: true } } },
+    call('setSite', { altitudeMetres: 1500, ambientCelsius: 20 }),
+    call('addDevice', { kind: kind('manifold-hose') }),
+  );
+  test('both must show the barometer of the place: 84.6 kPa at 1500 m (ISO 2533)', () => {
+    const manifold = checks('sensors', own).find(({ id }) => id === 'inside-manifold')!;
+    expect(manifold.unit).toBe('kPa');
+    expect((manifold.low! + manifold.high!) / 2).toBeCloseTo(84.56, 1);
+    expect(manifold.high! - manifold.low!).toBeCloseTo(2 * (3 + 0.015 * 250), 1);
+    expect(checks('sensors', own).some(({ id }) => id === 'inside-barometer')).toBe(true);
+    expect(checks('sensors', bike).some(({ id }) => id.startsWith('inside-'))).toBe(false);
+  });
+  test('its range is held against the boost, as that of any manifold sensor', () => {
+    const boosted = (boostKpa: number) =>
+      findingsOf(
+        edited(own, call('setEngine', { engine: { ...own.engine, aspiration: 'boosted' as const, boostKpa } })),
+      ).some(({ rule }) => rule === 'SE-3');
+    expect([boosted(100), boosted(180)]).toEqual([false, true]);
+  });
+  test('without its hose the list lacks a load sensor, and is told that a hose will do', () => {
+    const begun = edited({ ...own, devices: [] }, call('addDevice', { kind: kind('crank-vr') }));
+    expect(findingsOf(begun).find(({ rule }) => rule === 'PL-13')!.detail).toContain('a hose to it will do');
+    expect(findingsOf(own).find(({ rule }) => rule === 'PL-13')!.detail).not.toContain('load sensor');
+  });
+});

@@ -239,6 +239,13 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('editDevice', { deviceId: 'wideband-volts-2', bank: 2 }),
     ),
   },
+  'SE-17': {
+    bad: edited(demo, call('addDevice', { kind: kind('manifold-hose') })),
+    good: {
+      ...edited(demo, call('addDevice', { kind: kind('manifold-hose') })),
+      ecu: { ...demo.ecu, inside: { manifoldKpa: 400 } },
+    },
+  },
   'SE-8': {
     bad: edited(
       demo,
