@@ -11,7 +11,7 @@ const times = (count: number, make: (n: number) => Spec): Spec[] =>
 const either: readonly Ability[] = [{ kind: 'power-ground', maxAmps: 10 }, { kind: 'sensor-ground' }];
 
 const first: readonly Spec[] = [
-  ...times(6, (n) => [`Injection ${n}`, { kind: 'injector', output: n, maxAmps: 2.5, minOhms: 9 }]),
+  ...times(6, (n) => [`Injector drive ${n}`, { kind: 'injector', output: n, maxAmps: 2.5, minOhms: 9 }]),
   ...times(6, (n) => [`Spark ${n}`, { kind: 'ignition-logic', output: n }]),
   ...times(3, (n) => [`Switched ${n}`, { kind: 'low-side', maxAmps: 2, maxHz: 0 }]),
   ['Pulsed 1', { kind: 'low-side', maxAmps: 3, maxHz: 800 }],
@@ -20,7 +20,7 @@ const first: readonly Spec[] = [
   ...times(5, (n) => [`Ground ${n}`, ...either]),
   ['Battery', { kind: 'permanent' }],
   ['Ignition switched', { kind: 'switched' }],
-  ['Main relay', { kind: 'main-relay', maxAmps: 0.6 }],
+  ['Relay, main', { kind: 'main-relay', maxAmps: 0.6 }],
   ['CAN high', { kind: 'can', pair: 'can-1', side: 'plus' }],
   ['CAN low', { kind: 'can', pair: 'can-1', side: 'minus' }],
   ['Shield', { kind: 'shield' }],
@@ -28,7 +28,7 @@ const first: readonly Spec[] = [
 const second: readonly Spec[] = [
   ['Crank, reluctor', { kind: 'vr' }],
   ...times(2, (n) => [`Square ${n}`, { kind: 'hall', pullUpOhms: 2700, pullUpSwitchable: true, maxHz: 9000 }]),
-  ...times(2, (n) => [`Knock ${n}`, { kind: 'knock' }]),
+  ...times(2, (n) => [`Knock in ${n}`, { kind: 'knock' }]),
   ...times(2, (n) => [`5 V ${n}`, { kind: 'supply-5v', maxAmps: 0.2 }]),
   ...times(3, (n) => [
     `Warmth ${n}`,

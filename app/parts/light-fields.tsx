@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { call } from '~/core/edits';
-import { cycleDegrees } from '~/core/engine/engine';
+import { fromOwnWords, inOwnWords, offsetCycle, rangeOf } from '~/core/trigger/offset-words';
 import { CRANKING_RPM } from '~/core/trigger/speed';
 import { useBuild } from '../build/context';
 import { Segmented } from '../ui/choice';
@@ -41,15 +41,19 @@ export function LightFields({
 }) {
   const { build, edit } = useBuild();
   const { trigger } = build;
+  const cycle = offsetCycle(build);
+  const [least, most] = rangeOf(trigger.offsetWay, cycle);
   return (
     <FieldGrid $min={110}>
       <NumberField
         label="Offset in use"
         unit="°"
-        value={trigger.offsetDegrees}
-        minValue={0}
-        maxValue={cycleDegrees(build.engine) - 0.1}
-        onChange={(value) => value !== null && edit(call('setTrigger', { offsetDegrees: value }))}
+        value={Math.round(inOwnWords(trigger.offsetDegrees, trigger.offsetWay, cycle) * 100) / 100}
+        minValue={least}
+        maxValue={most}
+        onChange={(value) =>
+          value !== null && edit(call('setTrigger', { offsetDegrees: fromOwnWords(value, trigger.offsetWay, cycle) }))
+        }
       />
       <Segmented
         label="Lock timing at"

@@ -1,21 +1,37 @@
+import { styled } from 'styled-components';
+import { call } from '~/core/edits';
 import { cycleDegrees } from '~/core/engine/engine';
-import { TOOTH_TO_TDC, newOffset, offsetConventions } from '~/core/trigger/offset';
+import { TOOTH_TO_TDC, newOffset } from '~/core/trigger/offset';
+import { offsetCycle, offsetWords, turnSentence, type OffsetWay } from '~/core/trigger/offset-words';
 import { formatDegrees } from '~/core/units/format';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
 import { LightFields, useLightReading } from './light-fields';
+import { Select } from '../ui/select';
 import { Term } from '../ui/term';
 import { Heading, Small, Stack } from '../ui/text';
 import { Table } from '../ui/table';
-import { color } from '../ui/theme';
+import { color, space } from '../ui/theme';
 
-/** The offset in every convention, and the light that moves it. Used on sheets 3 and 7. */
+const WAYS: readonly OffsetWay[] = (['tooth-to-tdc', 'tdc-to-tooth'] as const).flatMap((counts) =>
+  (['up', 'signed'] as const).map((range) => ({ counts, range })),
+);
+
+/** The offset in the ECU's own words and in every other way of counting, and the light that moves it. Used on sheets 3 and 7. */
 export function OffsetPanel() {
-  const { build } = useBuild();
+  const { build, edit } = useBuild();
   const { trigger } = build;
-  const cycle = cycleDegrees(build.engine) as 360 | 720;
-  const all = offsetConventions(trigger.offsetDegrees, cycle);
+  const cycle = offsetCycle(build);
+  const way = trigger.offsetWay;
+  const count = (part: Partial<OffsetWay>) => edit(call('setTrigger', { offsetWay: { ...way, ...part } }));
+  const turn = turnSentence(build);
+  const others = WAYS.filter((one) => one.counts !== way.counts || (one.range === 'up') !== (way.range === 'up')).map(
+    (one) => ({
+      words: `${one.counts === 'tooth-to-tdc' ? 'after the gap' : 'from TDC on'}, ${one.range === 'up' ? `0 to ${cycle}` : `–${cycle / 2} to ${cycle / 2}`}`,
+      figure: offsetWords({ ...build, trigger: { ...trigger, offsetWay: one } }),
+    }),
+  );
   const { reading, change, whole, take } = useLightReading();
   const { seen } = reading;
   const answer =
@@ -25,7 +41,7 @@ export function OffsetPanel() {
           oldDegrees: trigger.offsetDegrees,
           commandedDegrees: trigger.lockDegrees,
           seenDegrees: seen,
-          cycleDegrees: cycle,
+          cycleDegrees: cycleDegrees(build.engine) as 360 | 720,
           sign: TOOTH_TO_TDC,
         });
   const agrees = answer !== null && Math.abs(answer.errorDegrees) <= 1;
@@ -38,30 +54,44 @@ export function OffsetPanel() {
         </Term>
         , tooth 1 to TDC 1
       </Heading>
+      <Ways>
+        <Select
+          label="This ECU counts"
+          choices={[
+            { id: 'tooth-to-tdc', name: 'after the gap, on to TDC' },
+            { id: 'tdc-to-tooth', name: 'from TDC on to the tooth' },
+          ]}
+          value={way.counts}
+          onChange={(id) => count({ counts: id as OffsetWay['counts'] })}
+        />
+        <Select
+          label="in a range of"
+          choices={[
+            { id: 'up', name: `0 to ${cycle}` },
+            { id: 'signed', name: `–${cycle / 2} to ${cycle / 2}` },
+            ...(cycle === 360 || way.range === 'wide' ? [{ id: 'wide', name: '–360 to 360' }] : []),
+          ]}
+          value={way.range}
+          onChange={(id) => count({ range: id as OffsetWay['range'] })}
+        />
+      </Ways>
       <Table>
         <tbody>
-          <tr>
-            <th scope="row">after the gap, before TDC</th>
+          <tr data-selected>
+            <th scope="row">in this ECU&rsquo;s words</th>
             <td className="figure">
-              <strong>{formatDegrees(all.beforeTdc)}</strong>
+              <strong>{offsetWords(build)}</strong>
             </td>
           </tr>
-          <tr>
-            <td>counted from TDC on</td>
-            <td className="figure">{formatDegrees(all.afterTdc)}</td>
-          </tr>
-          <tr>
-            <td>
-              –{cycle / 2} to {cycle / 2}
-            </td>
-            <td className="figure">{formatDegrees(all.signed)}</td>
-          </tr>
-          <tr>
-            <td>the same, other sign</td>
-            <td className="figure">{formatDegrees(all.signedOpposite)}</td>
-          </tr>
+          {others.map(({ words, figure }) => (
+            <tr key={words}>
+              <td>{words}</td>
+              <td className="figure">{figure}</td>
+            </tr>
+          ))}
         </tbody>
       </Table>
+      {turn !== '' && <Small>{turn}</Small>}
       <LightFields reading={reading} onChange={change} />
       {answer && (
         <p role="status">
@@ -74,7 +104,7 @@ export function OffsetPanel() {
           ) : (
             <>
               {formatDegrees(Math.abs(answer.errorDegrees))} {answer.errorDegrees < 0 ? 'too early' : 'too late'}: new
-              offset <strong>{formatDegrees(answer.newDegrees)}</strong>
+              offset <strong>{offsetWords(build, answer.newDegrees)}</strong>
             </>
           )}
         </p>
@@ -84,7 +114,9 @@ export function OffsetPanel() {
         isDisabled={!whole || (answer?.phaseWrong ?? false)}
         onPress={() => take(false)}
       >
-        {answer && !agrees ? `Use ${formatDegrees(answer.newDegrees)} and read the light again` : 'Record this reading'}
+        {answer && !agrees
+          ? `Use ${offsetWords(build, answer.newDegrees)} and read the light again`
+          : 'Record this reading'}
       </Button>
       <Small>
         {offsetConfirmed(build) ? 'Confirmed by light.' : 'Not confirmed by light yet.'}{' '}
@@ -94,3 +126,9 @@ export function OffsetPanel() {
     </Stack>
   );
 }
+
+const Ways = styled.div`
+  display: grid;
+  grid-template-columns: 3fr 2fr;
+  gap: ${space[2]};
+`;

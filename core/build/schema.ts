@@ -156,6 +156,11 @@ const planFields = {
     crankEdge: z.enum(['rising', 'falling']).nullable().optional(),
     /** Crank degrees from the first tooth after the gap to TDC 1, 0 to cycle. */
     offsetDegrees: z.number().min(0).lt(720),
+    /** How the ECU names it: counted from the tooth on to TDC 1 or from TDC 1 on to the tooth; from 0 up, about 0, or -360 to 360. */
+    offsetWay: z.object({
+      counts: z.enum(['tooth-to-tdc', 'tdc-to-tooth']),
+      range: z.enum(['up', 'signed', 'wide']),
+    }),
     offsetConfirmed: z.boolean(),
     readings: z.array(offsetReadingSchema).max(200),
     lockDegrees: z.union([z.literal(0), z.literal(10)]),

@@ -42,6 +42,7 @@ export function createBuild(args: {
       crankWheel: null,
       camWheel: null,
       offsetDegrees: 0,
+      offsetWay: { counts: 'tooth-to-tdc', range: 'up' },
       offsetConfirmed: false,
       readings: [],
       lockDegrees: 0,

@@ -125,6 +125,7 @@ export const planEdits = {
   setTrigger: edit(
     z.object({
       offsetDegrees: z.number().min(0).lt(720).optional(),
+      offsetWay: planSchema.shape.trigger.shape.offsetWay.optional(),
       lockDegrees: z.union([z.literal(0), z.literal(10)]).optional(),
       crankEdge: z.enum(['rising', 'falling']).nullable().optional(),
       ripple: z.number().min(0).max(0.6).optional(),

@@ -1,13 +1,13 @@
 import type { Build } from '../build/schema';
 import { hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { cycleDegrees } from '../engine/engine';
 import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
 import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
 import { checkFacts, offsetConfirmed, stands } from '../prove/evidence';
 import type { Finding } from '../rules/rule';
+import { offsetCycle, offsetWords } from '../trigger/offset-words';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
 import { plural } from '../units/format';
@@ -219,7 +219,7 @@ function drafts(
       checks: [
         auto(
           'light',
-          `Offset ${build.trigger.offsetDegrees.toFixed(1)}° of ${cycleDegrees(build.engine)}° seen with the light`,
+          `Offset ${offsetWords(build)} of ${offsetCycle(build)}° seen with the light`,
           offsetConfirmed(build),
           `Lock the timing at ${build.trigger.lockDegrees}°, crank, read the mark, and enter it below.`,
         ),

@@ -6,6 +6,7 @@ import { offsetConfirmed } from '../prove/evidence';
 import { listWords } from '../units/format';
 import { SAFE_MARGIN, fitTrigger, gapMargin } from '../trigger/fit';
 import { camWheelOf } from '../wheels/wheel';
+import { offsetWords } from '../trigger/offset-words';
 import type { Rule } from './rule';
 
 export const triggerRules: Rule[] = [
@@ -152,7 +153,7 @@ export const triggerRules: Rule[] = [
         ? [
             {
               at: '',
-              detail: `The offset of ${build.trigger.offsetDegrees.toFixed(1)}° has not been seen with a timing light.`,
+              detail: `The offset of ${offsetWords(build)} has not been seen with a timing light.`,
             },
           ]
         : [],

@@ -8,6 +8,7 @@ import { cutListCsv, pinListCsv } from '~/core/formats/lists';
 import type { Pin } from '~/core/ecu/ecu';
 import { camWheelOf } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
+import { offsetWords } from '~/core/trigger/offset-words';
 import { offsetConfirmed } from '~/core/prove/evidence';
 import { useBuild } from '../../build/context';
 import { ShortName } from '../../parts/short-name';
@@ -118,7 +119,7 @@ function SetUp() {
     ['Cam wheel', camWheelOf(trigger)?.name ?? 'none'],
     [
       'Offset, after the gap before TDC',
-      `${trigger.offsetDegrees.toFixed(1)}° ${offsetConfirmed(build) ? 'confirmed by light' : 'not confirmed'}`,
+      `${offsetWords(build)} ${offsetConfirmed(build) ? 'confirmed by light' : 'not confirmed'}`,
     ],
     ['Timing lock', `${trigger.lockDegrees}°`],
     ['Dwell', `${trigger.dwellMilliseconds} ms`],

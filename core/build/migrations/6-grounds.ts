@@ -4,7 +4,7 @@ import type { Migration } from './migration';
  * From version 6 to 7. Frozen: it knows the shapes of both versions by itself and uses nothing of today's code.
  * Nobody had decided yet what a ground pin that can be either is wired as. Every engine had an alternator and a battery of
  * a usual size. A terminal that is the part's own body, bolted to the engine, has no wire. An air mass meter says that it is one. Nobody
- * had told how the cylinders lie, nor which bank a part stands on.
+ * had told how the cylinders lie, how the ECU counts its offset, nor which bank a part stands on.
  */
 type Json = Record<string, unknown>;
 const isObject = (value: unknown): value is Json =>
@@ -32,6 +32,9 @@ function raisePlan(plan: Json): Json {
     engine: isObject(plan.engine) ? { ...plan.engine, banks: [], bankDegrees: 0 } : plan.engine,
     devices: list(plan.devices).map((device) => (isObject(device) ? { ...device, bank: null } : device)),
     groundUse: {},
+    trigger: isObject(plan.trigger)
+      ? { ...plan.trigger, offsetWay: { counts: 'tooth-to-tdc', range: 'up' } }
+      : plan.trigger,
     kinds: Object.fromEntries(Object.entries(kinds).map(([id, kind]) => [id, raiseKind(kind)])),
     power: isObject(plan.power) ? { ...plan.power, charging: 'alternator', batteryAh: BATTERY_AH } : plan.power,
   };
