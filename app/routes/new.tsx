@@ -186,11 +186,11 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
         {tried && 'errors' in result && (
           <Bad role="alert">The engine is not whole yet: see the fields marked above.</Bad>
         )}
-        <Row>
+        <Foot>
           <Button weight="act" onPress={create} isDisabled={navigation.state !== 'idle'}>
             Make the build
           </Button>
-        </Row>
+        </Foot>
       </PlainSheet>
     </PlainPage>
   );
@@ -253,6 +253,14 @@ const Beside = styled.div`
   ${at.narrow} {
     grid-template-columns: minmax(0, 1fr);
   }
+`;
+/** Stays where it is, whatever the answers of the solver do to what stands above it: nothing moves under a press. */
+const Foot = styled(Row)`
+  position: sticky;
+  bottom: 0;
+  padding-block: ${space[3]};
+  background: ${color.sheet};
+  border-top: ${shape.line} solid ${color.rule};
 `;
 const Title = styled.h1`
   font-size: ${type.title};

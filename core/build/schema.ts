@@ -57,6 +57,8 @@ export const busSchema = z.object({
   name: z.string().trim().min(1).max(40),
   kilobits: z.int().min(10).max(1000),
   members: z.array(z.string()).max(100),
+  /** Metres from the trunk to a member, where they were measured. */
+  stubs: z.record(z.string(), z.number().min(0).max(30)).optional(),
 });
 export type Bus = z.infer<typeof busSchema>;
 export const MOST_BUSES = 16;

@@ -22,7 +22,7 @@ import {
   type Draft,
   type GateCheck,
 } from './checks';
-import { bankChecks, haltChecks, holdChecks, switchChecks } from './switches';
+import { bankChecks, busOhmsChecks, busVoltsChecks, haltChecks, holdChecks, switchChecks } from './switches';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 
 export interface Gate {
@@ -97,6 +97,7 @@ function drafts(
         'Battery in the cabin vented and fastened.',
       ],
       checks: [
+        ...busOhmsChecks(build),
         confirm('coils-off', 'All coils and injectors unplugged'),
         reading(
           'drain',
@@ -143,6 +144,7 @@ function drafts(
               'Low: a sensor shorts it. Unplug one after the other.',
             ),
           ),
+        ...busVoltsChecks(build),
         confirm('talks', 'The tuning computer talks to the ECU; only one tool is connected'),
       ],
     },

@@ -38,6 +38,30 @@ export function leadsBus(build: Pick<Build, 'devices' | 'kinds' | 'buses'>, devi
 
 /** A stub off the trunk: as short as a splice allows; ISO 11898-2 lets it be 0.3 m at 1 Mbit/s (common practice: 0.1 m). */
 export const STUB_METRES = 0.1;
+/** The stub of a member, as measured or as short as a splice allows; the last member ends the trunk and has none. */
+export const stubOf = (bus: Bus, deviceId: string): number => bus.stubs?.[deviceId] ?? STUB_METRES;
+
+/** A termination (ISO 11898-2), ohms. */
+export const TERMINATION_OHMS = 120;
+/** What a meter finds on a bus: ohms across the dead pair with all plugged in, and volts of each line at rest (ISO 11898-2). */
+export interface BusFigures {
+  /** Terminations: the ECU's own and those of members. */
+  readonly ends: number;
+  readonly ohms: number;
+  /** With the ECU unplugged; null where only the ECU ends it. */
+  readonly withoutEcu: number | null;
+  readonly restVolts: number;
+}
+const RECESSIVE_VOLTS = 2.5;
+export function busFigures(build: Pick<Build, 'devices' | 'kinds'>, bus: Bus): BusFigures {
+  const others = membersOf(build, bus).filter(({ kind }) => trait(kind, 'can')!.terminated).length;
+  return {
+    ends: others + 1,
+    ohms: TERMINATION_OHMS / (others + 1),
+    withoutEcu: others === 0 ? null : TERMINATION_OHMS / others,
+    restVolts: RECESSIVE_VOLTS,
+  };
+}
 
 /**
  * One line of a bus: from the ECU's pin past each member to the last, which ends the trunk. All but the last hang on a splice.
@@ -65,8 +89,9 @@ export function addBusLine(
       return;
     }
     const splice = spliceEnd(`${bus.id}-${side}-${at + 1}`);
-    list.add(from, splice, { ...shared, lengthMetres: Math.max(STUB_METRES, metres - STUB_METRES) });
-    list.add(splice, end, { ...shared, needId: null, lengthMetres: STUB_METRES });
+    const stub = stubOf(bus, device.id);
+    list.add(from, splice, { ...shared, lengthMetres: Math.max(STUB_METRES, metres - stub) });
+    list.add(splice, end, { ...shared, needId: null, lengthMetres: stub });
     from = splice;
   });
 }

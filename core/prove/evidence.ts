@@ -96,8 +96,11 @@ export function checkFacts(build: Build, gateId: string, checkId: string): Fact[
       return [`pins ${hashOf(placed)}`];
     }
     case 'battery':
-    case 'key':
-      return [`ECU ${build.ecu.id}`];
+    case 'key': {
+      // A bus is read anew when its members change.
+      const bus = build.buses.find(({ id }) => checkId.startsWith(`ohms-${id}`) || checkId.startsWith(`volts-${id}-`));
+      return [`ECU ${build.ecu.id}`, ...(bus ? [`${bus.id} with ${bus.members.join(' ')}`] : [])];
+    }
     case 'sensors': {
       if (about?.of === 'sensor' || about?.of === 'closed') return sensorFacts(build, about.needId);
       if (checkId.startsWith('inside-')) return [`ECU ${build.ecu.id}`];

@@ -3,15 +3,12 @@ import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { hasRole, holdRoles, trait } from '../devices/kind';
 import { destinationOf } from '../build/destination';
-import { membersOf } from '../netlist/bus';
+import { busFigures, membersOf, stubOf } from '../netlist/bus';
 import { listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 /** Longest stub off a CAN trunk at a bit rate, metres: 0.3 m at 1 Mbit/s (ISO 11898-2), in proportion below. */
 export const stubLimitMetres = (kilobits: number): number => 0.3 * (1000 / kilobits);
-
-/** A termination (ISO 11898-2), ohms. */
-const TERMINATION_OHMS = 120;
 
 export const busRules: Rule[] = [
   {
@@ -25,9 +22,8 @@ export const busRules: Rule[] = [
       build.buses.flatMap((bus) => {
         const nodes = membersOf(build, bus);
         if (nodes.length === 0) return [];
-        const ends = 1 + nodes.filter(({ kind }) => trait(kind, 'can')!.terminated).length;
+        const { ends, ohms } = busFigures(build, bus);
         if (ends === 2) return [];
-        const ohms = TERMINATION_OHMS / ends;
         return [
           {
             at: build.buses.length > 1 ? bus.id : '',
@@ -149,6 +145,32 @@ export const busRules: Rule[] = [
             detail: `${device.label} is on ${listWords(pins.map((pin) => pin.id))}, which belong to different CAN pairs.`,
           },
         ];
+      }),
+  },
+  {
+    id: 'BB-16',
+    family: 'Bus and body',
+    severity: 'fix',
+    title: 'Stub off the trunk too long',
+    source: 'ISO 11898-2: 0.3 m at 1 Mbit/s, in proportion below (common practice)',
+    sheet: 'survey',
+    check: ({ build }) =>
+      build.buses.flatMap((bus) => {
+        const limit = stubLimitMetres(bus.kilobits);
+        // The last member ends the trunk: it has no stub.
+        return membersOf(build, bus)
+          .slice(0, -1)
+          .flatMap(({ device }) => {
+            const stub = stubOf(bus, device.id);
+            if (stub <= limit + 1e-9) return [];
+            return [
+              {
+                at: device.id,
+                where: { type: 'device' as const, deviceId: device.id },
+                detail: `${device.label} hangs ${stub} m off the trunk of ${bus.name}; ${limit.toFixed(1)} m is the limit at ${bus.kilobits} kbit/s. Lead the trunk past it, in and out of its plug.`,
+              },
+            ];
+          });
       }),
   },
 ];

@@ -157,7 +157,9 @@ test('the service worker keeps exactly the pages there are', async ({ request })
   const wanted = paths(routes as RouteConfigEntry[])
     .filter((one) => !one.includes('*'))
     .flatMap((one) =>
-      one.includes(':demoId') ? ['/demo/demo-pellworth', '/demo/demo-twin'] : [one.replace(/:\w+/g, 'any')],
+      one.includes(':demoId')
+        ? ['/demo/demo-launch', '/demo/demo-pellworth', '/demo/demo-twin']
+        : [one.replace(/:\w+/g, 'any')],
     );
   expect(pages.sort()).toEqual(wanted.sort());
 });

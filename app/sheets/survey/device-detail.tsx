@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { Bus, Device } from '~/core/build/schema';
-import { busOf, membersOf } from '~/core/netlist/bus';
+import { busFigures, busOf, membersOf, stubOf } from '~/core/netlist/bus';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, trait, type DeviceKind } from '~/core/devices/kind';
 import { rowsOf, rowWords, setsOfTurn, type OutputKind } from '~/core/engine/outputs';
@@ -88,6 +88,7 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
   const members = membersOf(build, bus);
   const names = members.map((one) => one.device.label);
   const others = bus.members.filter((id) => id !== device.id);
+  const { ohms } = busFigures(build, bus);
   const taken = new Set(build.buses.map(({ id }) => id));
   const number = Array.from({ length: taken.size + 1 }, (_, i) => i + 1).find((one) => !taken.has(`can-${one}`))!;
   const own: Bus = { id: `can-${number}`, name: `CAN ${number}`, kilobits: can.kilobits, members: [device.id] };
@@ -118,6 +119,19 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
           }))}
           value={String(members.findIndex((one) => one.device.id === device.id))}
           onChange={(at) => join(bus, [...others.slice(0, Number(at)), device.id, ...others.slice(Number(at))])}
+        />
+      )}
+      {members.at(-1)?.device.id !== device.id && (
+        <NumberField
+          label="Stub off the trunk"
+          unit="m"
+          value={stubOf(bus, device.id)}
+          minValue={0}
+          maxValue={30}
+          onChange={(stub) => {
+            if (stub !== null) edit(call('setBus', { bus: { ...bus, stubs: { ...bus.stubs, [device.id]: stub } } }));
+          }}
+          hint={`${ohms.toFixed(0)} Ω across the dead pair, 2.5 V a line at rest`}
         />
       )}
     </>

@@ -431,6 +431,20 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('editDevice', { deviceId: 'fan-2', labelled: true }),
     ),
   },
+  'BB-16': {
+    bad: edited(
+      logged,
+      call('setBus', {
+        bus: { ...logged.buses[0], members: ['can-logger-1', 'can-dash-1'], stubs: { 'can-logger-1': 1.4 } },
+      }),
+    ),
+    good: edited(
+      logged,
+      call('setBus', {
+        bus: { ...logged.buses[0], members: ['can-logger-1', 'can-dash-1'], stubs: { 'can-logger-1': 0.5 } },
+      }),
+    ),
+  },
   'BB-1': { bad: withTrait('can-dash', () => [{ type: 'can', kilobits: 500, terminated: false }]) },
   'BB-2': {
     bad: edited(fast, call('setBus', { bus: { ...demo.buses[0], members: ['can-dash-1', 'can-dash-fast-1'] } })),
