@@ -148,6 +148,9 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
         </Stack>
         <Stack $gap={3}>
           <Heading>ECU</Heading>
+          <Checkbox isSelected={withUsual} onChange={setWithUsual}>
+            Put the usual parts on the list
+          </Checkbox>
           <Ecus aria-label="ECU" value={ecuId} onChange={setEcuId}>
             {ecus.map((one) => (
               <EcuChoice key={one.id} value={one.id}>
@@ -164,13 +167,12 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
                     : 'square-wave triggers only'}
                   {one.pins.some((pin) => pin.abilities[0].kind === 'half-bridge') ? ', half-bridges' : ''}
                 </Small>
-                {withUsual && <Fit fit={fits?.find((fit) => fit.ecuId === one.id)} busy={task.busy} />}
+                {withUsual && (
+                  <Fit fit={fits?.find((fit) => fit.ecuId === one.id)} busy={task.busy} fresh={task.fresh} />
+                )}
               </EcuChoice>
             ))}
           </Ecus>
-          <Checkbox isSelected={withUsual} onChange={setWithUsual}>
-            Put the usual parts on the list
-          </Checkbox>
           {withUsual && usual.length > 0 && (
             <Small>
               {usual
@@ -217,22 +219,26 @@ function useFits(
     const timer = setTimeout(() => now.current.run(), REST_MILLISECONDS);
     return () => clearTimeout(timer);
   }, [engine, phase, starting, charging, ecus, kinds]);
-  return { fits: task.answer, busy: task.busy, failure: task.failure };
+  // Until the new answer is there the last one stays in its place, in italics: what stands below does not jump up and down.
+  const [last, setLast] = useState<readonly EcuFit[] | null>(null);
+  if (task.answer && task.answer !== last) setLast(task.answer);
+  return { fits: engine ? (task.answer ?? last) : null, fresh: task.answer !== null, busy: task.busy };
 }
 const REST_MILLISECONDS = 300;
 
 /** Whether the usual parts of this engine find their pins, and what is left over. */
-function Fit({ fit, busy }: { fit: EcuFit | undefined; busy: boolean }) {
+function Fit({ fit, busy, fresh }: { fit: EcuFit | undefined; busy: boolean; fresh: boolean }) {
   // Room for the answer is kept: what stands below must not move away under a press.
   if (!fit) return busy ? <Small style={{ minHeight: '8em' }}>Trying it…</Small> : null;
   const spares = Object.entries(fit.spares).map(([kind, count]) => plural(count!, kindWord(kind as AbilityKind)));
+  const look = fresh ? { 'data-testid': 'fit' } : { style: { fontStyle: 'italic' }, 'aria-busy': true };
   return fit.fits ? (
-    <Small data-testid="fit">
+    <Small {...look}>
       <strong style={{ color: color.proved }}>✓ All {fit.needs} needs have a pin.</strong>{' '}
       {spares.length > 0 ? `Left: ${spares.join(', ')}.` : 'Nothing is left.'}
     </Small>
   ) : (
-    <Small data-testid="fit">
+    <Small {...look}>
       <strong style={{ color: color.stop }}>
         ✗ {fit.needs - fit.served} of {fit.needs} needs without a pin.
       </strong>{' '}

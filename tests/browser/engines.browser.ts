@@ -109,3 +109,80 @@ test('dash and wideband share the one pair of an ECU, in the order of the trunk'
   await page.getByRole('option', { name: /^1 of 2/ }).click();
   await expect(await findings(page)).not.toContainText(/BB-5/);
 });
+
+test('a single without a cam and with a kill switch: from an empty sheet to no stop; each wrong wire is told', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('Sidecar single');
+  await choose(page, /Start from/, /^Single/);
+  await page.getByText('Wasted', { exact: true }).click();
+  await choose(page, /Injection/, /In pairs/);
+  await page.getByRole('radiogroup', { name: 'Charging' }).getByText('none').click();
+  await expect(page.getByRole('img', { name: /1 cylinders over 720/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await page.getByRole('button', { name: 'Add a device' }).first().click();
+  const dialog = page.getByRole('dialog', { name: 'Add a device' });
+  await dialog.getByRole('textbox', { name: /search/ }).fill('kill switch');
+  await dialog
+    .getByRole('button', { name: /^Add .*ill switch/ })
+    .first()
+    .click();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await goTo(page, 'Trigger');
+  await choose(page, /On the crank/, '24 places, 1 missing');
+  await goTo(page, 'Allot');
+  await page.locator('header').getByRole('button', { name: 'Allot the rest' }).click();
+  await expect(verdict(page)).toContainText(/(\d+) of \1 needs placed/);
+  const panel = await findings(page);
+  await expect(panel).not.toContainText(/ stop/);
+  // The battery lives on what it holds, and that is told in minutes or hours.
+  await expect(panel).toContainText('Nothing charges the battery');
+  await page.keyboard.press('Escape');
+  // Both states of the switch are asked for at the gate, and at the first fire that it stops the engine.
+  await goTo(page, 'Fire up');
+  await page.getByRole('button', { name: /Sensors sane/ }).click();
+  await expect(page.getByRole('textbox', { name: /^Kill switch.* held closed$/ })).toBeVisible();
+  await page.getByRole('button', { name: /First fire/ }).click();
+  await expect(page.getByRole('checkbox', { name: /^Kill switch stops the engine/ })).toBeVisible();
+});
+
+test('another answer about the engine says first what it brings, and brings it in one step', async ({ page }) => {
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('Shed four');
+  await page.getByText('Orrery 48').first().click();
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await page.getByRole('button', { name: 'Change the engine' }).click();
+  const dialog = page.getByRole('dialog', { name: 'The engine' });
+  await dialog.getByText('Wasted', { exact: true }).click();
+  const follows = dialog.getByRole('status', { name: 'What follows' });
+  await expect(follows).toContainText(/adds.*1\+4.*2\+3/);
+  await expect(follows).toContainText(/drops.*Coil 1.* Coil 4/);
+  // A V asks for its angle, proposes an order, and is drawn bank by bank.
+  await choose(page, /They lie/, 'in a V');
+  await expect(dialog.getByRole('textbox', { name: 'Angle of the V' })).toHaveValue('90');
+  await choose(page, /Numbered/, '1-2 / 3-4');
+  await expect(dialog.getByRole('textbox', { name: 'Firing order' })).toHaveValue('1-3-2-4');
+  await expect(dialog.getByText('bank 2')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Use this engine' }).click();
+  await expect(
+    page
+      .locator('#work')
+      .getByText(/^Wasted-spark coil/)
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText('1-3-2-4 over 720°')).toBeVisible();
+  // One step back brings the four coils again.
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(
+    page
+      .locator('#work')
+      .getByText(/^Coil.* 4$/)
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText('1-3-4-2 over 720°')).toBeVisible();
+});
