@@ -43,6 +43,13 @@ export const triggerKinds: readonly DeviceKind[] = [
     'Open collector: pulls down only, needs a pull-up. Terminal order varies between variants.',
   ),
   square(
+    'crank-hall-12v',
+    'Crank sensor, Hall on 12 V',
+    'crank',
+    '12 V',
+    'Supply 12 V, output open collector: pull it up to 5 V at the ECU, never to 12 V.',
+  ),
+  square(
     'crank-mr',
     'Crank sensor, magneto-resistive',
     'crank',

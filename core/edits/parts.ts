@@ -1,4 +1,8 @@
 import { withId } from '../data/with-id';
+import { compareVariants } from '../devices/variants';
+import { serve } from '../ecu/ask';
+import { terminalId } from '../ends/ends';
+import { needsOf } from '../netlist/needs';
 import { z } from 'zod';
 import { bodyKind, bodyKindId, isBodyPlug } from '../body/signals';
 import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../devices/kind';
@@ -22,6 +26,32 @@ function fitted(device: Device, kind: DeviceKind): Device {
     overrides: Object.fromEntries(Object.entries(device.overrides).filter(([id]) => terminals.has(id))),
     ecuCurves: Object.fromEntries(Object.entries(device.ecuCurves).filter(([id]) => signals.has(id))),
     terminalsConfirmed: false,
+  };
+}
+
+/** Pins and locks of a part that is taken for another: each goes with what the terminal is for, not with its number. */
+function carried(
+  build: Build,
+  deviceId: string,
+  from: DeviceKind,
+  to: DeviceKind,
+): Pick<Build, 'assignments' | 'locked' | 'shared'> {
+  const ids = new Map(
+    compareVariants(from, to).rows.flatMap((row) =>
+      row.from && row.to ? [[terminalId(deviceId, row.from.id), terminalId(deviceId, row.to.id)] as const] : [],
+    ),
+  );
+  const own = new Set(from.terminals.map(({ id }) => terminalId(deviceId, id)));
+  const moved = (record: Readonly<Record<string, string>>) =>
+    Object.fromEntries(
+      Object.entries(record).flatMap(([id, pin]) =>
+        own.has(id) ? (ids.has(id) ? [[ids.get(id)!, pin]] : []) : [[id, pin]],
+      ),
+    );
+  return {
+    assignments: moved(build.assignments),
+    shared: moved(build.shared),
+    locked: build.locked.flatMap((id) => (own.has(id) ? (ids.get(id) ?? []) : id)),
   };
 }
 
@@ -107,15 +137,27 @@ export const partEdits = {
     (build, { deviceId, kind }) => {
       const device = withId(build.devices, deviceId);
       if (!device) return noDevice(deviceId);
-      return ok(
-        dropStale(
-          pruned({
-            ...build,
-            kinds: { ...build.kinds, [kind.id]: kind },
-            devices: build.devices.map((one) => (one.id === deviceId ? fitted(device, kind) : one)),
-          }),
-        ),
+      const before = build.kinds[device.kindId];
+      const next = dropStale(
+        pruned({
+          ...build,
+          kinds: { ...build.kinds, [kind.id]: kind },
+          devices: build.devices.map((one) => (one.id === deviceId ? fitted(device, kind) : one)),
+          ...(before ? carried(build, deviceId, before, kind) : {}),
+        }),
       );
+      // What the pin cannot be for the other part is left open.
+      const misfits = new Set(
+        needsOf(next).flatMap((need) => {
+          const pin = withId(next.ecu.pins, next.assignments[need.id]);
+          return need.deviceId === deviceId && pin && serve(pin, need.ask).miss ? [need.id] : [];
+        }),
+      );
+      return ok({
+        ...next,
+        assignments: Object.fromEntries(Object.entries(next.assignments).filter(([id]) => !misfits.has(id))),
+        locked: next.locked.filter((id) => !misfits.has(id)),
+      });
     },
   ),
   setPullUp: edit(

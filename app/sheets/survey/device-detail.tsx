@@ -27,6 +27,7 @@ import { FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
 import { alternatives } from '../../parts/destination-words';
+import { Variants } from './variants';
 
 /** Which cylinders a part serves: one, or for a coil of several towers the set that fires with it; and which of two it is. */
 function Serves({
@@ -139,10 +140,19 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
 }
 
 /** One device: name, branch, shield, each terminal with where it goes. */
-export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKind }) {
+export function DeviceDetail({
+  device,
+  kind,
+  kinds,
+}: {
+  device: Device;
+  kind: DeviceKind;
+  kinds: readonly DeviceKind[];
+}) {
   const { build, edit, select, derived } = useBuild();
   const [label, setLabel] = useEdited(device.label);
   const [editing, setEditing] = useState(false);
+  const [comparing, setComparing] = useState(false);
   const [told, setTold] = useState('');
   const keepInLibrary = async () => {
     const own = await ownKinds();
@@ -286,6 +296,9 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
           <Link to="body">Its cavities are on the page Body plugs</Link>
         ) : (
           <>
+            <Button weight="quiet" onPress={() => setComparing(true)}>
+              Another variant?
+            </Button>
             <Button weight="quiet" onPress={() => setEditing(true)}>
               Change what this part is
             </Button>
@@ -296,6 +309,7 @@ export function DeviceDetail({ device, kind }: { device: Device; kind: DeviceKin
         )}
         {told && <Small role="status">{told}</Small>}
       </Row>
+      {comparing && <Variants device={device} kind={kind} kinds={kinds} onClose={() => setComparing(false)} />}
       {editing && (
         <KindEditor
           title={kind.name}

@@ -17,7 +17,7 @@ import { Facts } from './facts';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 
-function DeviceList({ onAdd }: { onAdd: () => void }) {
+function DeviceList({ kinds, onAdd }: { kinds: readonly DeviceKind[]; onAdd: () => void }) {
   const { derived, selection, select } = useBuild();
   const selected =
     selection?.type === 'device' ? selection.deviceId : selection?.type === 'end' ? deviceAt(selection.end) : null;
@@ -62,7 +62,7 @@ function DeviceList({ onAdd }: { onAdd: () => void }) {
                       </DeviceRow>
                       <FindingMark thing={{ type: 'device', deviceId: device.id }} />
                     </Line>
-                    {open && <DeviceDetail device={device} kind={kind} />}
+                    {open && <DeviceDetail device={device} kind={kind} kinds={kinds} />}
                   </li>
                 );
               })}
@@ -111,7 +111,7 @@ export function Survey({
     >
       <Columns>
         <Facts ecus={ecus} onEngine={() => setEngineOpen(true)} />
-        <DeviceList onAdd={() => setAdding(true)} />
+        <DeviceList kinds={kinds} onAdd={() => setAdding(true)} />
       </Columns>
       <AddDevice kinds={kinds} own={own} isOpen={adding} onClose={() => setAdding(false)} />
       {engineOpen && <EngineDialog kinds={kinds} onClose={() => setEngineOpen(false)} />}

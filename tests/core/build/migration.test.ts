@@ -79,3 +79,24 @@ test('version 5: a coil of two towers gets the cylinder that fires with its own,
   const { on } = build.fireup.outputs['output-A11'];
   expect(stands(on, checkFacts(build, 'outputs', 'output-A11'))).toBe(true);
 });
+
+test('version 7: bodies have no wire, nothing is said of banks and grounds, and every proof stands', () => {
+  const parsed = parseBuild(fixture(6));
+  if (!parsed.ok) throw new Error(parsed.problem.sentence);
+  const build = parsed.value;
+  expect([build.groundUse, build.engine.banks, build.power.charging, build.trigger.offsetWay.range]).toEqual([
+    {},
+    [],
+    'alternator',
+    'up',
+  ]);
+  expect(build.devices.every(({ bank }) => bank === null)).toBe(true);
+  expect(build.revisions[0].plan.groundUse).toEqual({});
+  const bodies = Object.values(build.kinds).flatMap(({ terminals }) => terminals.filter(({ name }) => name === 'body'));
+  expect(bodies.every(({ destination }) => destination.to === 'mounted')).toBe(true);
+  // Every wire that was measured is still there, but those that went to a body.
+  const before = JSON.parse(fixture(6)) as { prove: { readings: object } };
+  expect(Object.keys(build.prove.readings)).toEqual(Object.keys(before.prove.readings));
+  const ids = new Set(proveTests(build, netlist(build)).map(({ id }) => id));
+  expect(Object.keys(build.prove.readings).filter((id) => !ids.has(id))).toEqual([]);
+});
