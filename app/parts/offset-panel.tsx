@@ -129,6 +129,5 @@ export function OffsetPanel() {
 
 const Ways = styled.div`
   display: grid;
-  grid-template-columns: 3fr 2fr;
   gap: ${space[2]};
 `;

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { call } from '~/core/edits';
 import type { Device } from '~/core/build/schema';
-import type { DeviceKind } from '~/core/devices/kind';
+import type { DeviceKind, Terminal } from '~/core/devices/kind';
 import { compareVariants, otherDifferences, variantsOf } from '~/core/devices/variants';
 import { listWords } from '~/core/units/format';
 import { useBuild } from '../../build/context';
@@ -11,6 +11,16 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { Select } from '../../ui/select';
 import { Table, TableScroll } from '../../ui/table';
 import { Small, Stack } from '../../ui/text';
+
+/** What is done at the plug for one pair of terminals. */
+const step = (from: Terminal | null, to: Terminal | null, same: boolean): string =>
+  same
+    ? 'stays where it is'
+    : from && to
+      ? `move ${from.id} to ${to.id}`
+      : to
+        ? `new wire in ${to.id}`
+        : `take ${from!.id} out and insulate it`;
 
 /** Two variants of one part side by side, terminal by terminal, and the way from the plug of one to that of the other. */
 export function Variants({
@@ -48,22 +58,15 @@ export function Variants({
                 <tr>
                   <th scope="col">{kind.name}</th>
                   <th scope="col">{other.name}</th>
-                  <th scope="col">At the plug</th>
                 </tr>
               </thead>
               <tbody>
                 {difference.rows.map(({ from, to, same }, at) => (
                   <tr key={at}>
                     <td>{from ? `${from.id} ${from.name}: ${destinationWords(from.destination)}` : '–'}</td>
-                    <td>{to ? `${to.id} ${to.name}: ${destinationWords(to.destination)}` : '–'}</td>
                     <td>
-                      {same
-                        ? 'stays'
-                        : from && to
-                          ? `move ${from.id} to ${to.id}`
-                          : to
-                            ? `new wire in ${to.id}`
-                            : `take ${from!.id} out, insulate`}
+                      {to ? `${to.id} ${to.name}: ${destinationWords(to.destination)}` : '–'}
+                      <Small as="div">{step(from, to, same)}</Small>
                     </td>
                   </tr>
                 ))}
