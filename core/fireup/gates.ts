@@ -122,7 +122,7 @@ function drafts(
       id: 'key',
       title: 'Key on',
       aim: 'The ECU wakes and talks.',
-      cautions: ['Stop when tired: mistakes made then are the hardest to find.'],
+      cautions: ['Late in the day is no time for power: leave it until the morning, with fresh eyes.'],
       checks: [
         ...pin('switched').flatMap((one) =>
           voltsCheck(

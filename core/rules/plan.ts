@@ -209,7 +209,7 @@ export const planRules: Rule[] = [
     family: 'Plan',
     severity: 'fix',
     title: 'Wire changed since it was proved',
-    source: 'A changed end makes a new wire; common practice: test every wire, the last one too',
+    source: 'A changed end makes a new wire, and no wire is taken on trust: common practice',
     sheet: 'prove',
     check: ({ build, proof }) => {
       if (Object.keys(build.prove.readings).length === 0) return [];

@@ -58,7 +58,7 @@ export function Pinning() {
           {stale.length > 0 ? (
             <strong style={{ color: color.pencil }}>{plural(stale.length, 'wire')} to take out first.</strong>
           ) : (
-            <Soft>Battery disconnected? Stop when you are tired.</Soft>
+            <Soft>Battery disconnected?</Soft>
           )}
         </span>
       }
