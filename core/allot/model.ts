@@ -144,7 +144,8 @@ function homes(
   };
   const home = new Map<string, string>();
   for (const [deviceId, own] of byDevice) {
-    if (own.length < 2) continue;
+    // With no pin left to give, nothing has a home.
+    if (own.length < 2 || connectors.length === 0) continue;
     const votes = new Map<string, number>(connectors.map((id) => [id, 0]));
     for (const need of own) {
       const pin = fixed.get(need.id);

@@ -12,7 +12,8 @@ import { gatesOf } from '~/core/fireup/gates';
 import { progressOf } from '~/core/prove/verdict';
 import { proveTests } from '~/core/prove/tests';
 import { traceFaults } from '~/core/trace/trace';
-import { edited, emptyBuild, kind } from '../../helpers';
+import { createBuild } from '~/core/edits/create';
+import { ecu, edited, emptyBuild, kind } from '../../helpers';
 
 const vee = catalog.engines.find(({ name }) => name.startsWith('V6 of 60'))!;
 
@@ -136,4 +137,19 @@ describe('parts of one bank', () => {
     )!;
     expect(gate.checks.find(({ id }) => id === 'banks')?.hint).toContain('cylinders 1, 3, 5');
   });
+});
+
+test('an engine is given a power to start from by how it breathes: a rotor about twice its displacement', () => {
+  const start = (part: Partial<typeof vee>) =>
+    createBuild({
+      id: 'one',
+      now: '2026-11-28T09:00:00.000Z',
+      name: 'One',
+      vehicle: '',
+      ecu: ecu('orrery-48'),
+      engine: { ...vee, displacementCc: 1300, ...part },
+    }).fuel.powerKw;
+  expect(start({ kind: 'rotary' })).toBe(130);
+  expect(start({ kind: 'four-stroke' })).toBe(65);
+  expect(start({ kind: 'two-stroke' })).toBe(91);
 });
