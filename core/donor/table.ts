@@ -42,7 +42,7 @@ export const fieldHeadings: Record<TableField, string> = {
   condition: 'condition',
   splice: 'splice',
   decision: 'decision',
-  group: 'pile',
+  group: 'side',
   moveTo: 'move to',
   note: 'note',
 };
@@ -57,7 +57,7 @@ const synonyms: Record<TableField, RegExp> = {
   condition: /^(condition|state|damage|quality)\b/,
   splice: /^(splice|joint|join|junction|shared)\b/,
   decision: /^(decision|action|do|verdict|fate|keep)\b/,
-  group: /^(pile|group|set|system|loom)\b/,
+  group: /^(side|pile|group|set|system|loom)\b/,
   moveTo: /^(move to|new cavity|new pin|to cavity|target|moves to|ecu pin)\b/,
   note: /^(note|notes|remark|remarks|comment|comments)\b/,
 };
@@ -85,8 +85,11 @@ const decisionByWord: Record<string, Decision> = {
 const groupByWord: Record<string, DonorGroup> = {
   '': 'none',
   'not sorted': 'none',
+  'engine side': 'engine',
   'runs the engine': 'engine',
   engine: 'engine',
+  'car side': 'body',
+  car: 'body',
   'gauges and body': 'body',
   body: 'body',
   dash: 'body',
@@ -262,7 +265,7 @@ export function wiresFrom(
       }
       if (use === 'group') {
         const group = groupByWord[cell.toLowerCase()];
-        if (group === undefined) say('stop', `'${cell}' is no pile; use 'runs the engine' or 'gauges and body'.`);
+        if (group === undefined) say('stop', `'${cell}' is no side; use 'engine side' or 'car side'.`);
         else wire.group = group;
         return;
       }

@@ -12,13 +12,13 @@ export const decisionWords: Record<Decision, string> = {
   remove: 'remove',
   mystery: 'unknown',
 };
-/** Two piles people keep apart: what runs the engine, and gauges and body. */
+/** Two sides people keep apart: what the engine needs, and what belongs to the car. */
 export const donorGroups = ['none', 'engine', 'body'] as const;
 export type DonorGroup = (typeof donorGroups)[number];
 export const groupWords: Record<DonorGroup, string> = {
   none: 'not sorted',
-  engine: 'runs the engine',
-  body: 'gauges and body',
+  engine: 'engine side',
+  body: 'car side',
 };
 
 /** One wire of the donor loom. Everything a person read off it stays as it was written. */

@@ -8,7 +8,7 @@ async function page_(page: Page, name: string): Promise<void> {
   await expect(page.locator('header').getByRole('link', { name, exact: true })).toHaveAttribute('aria-current', 'page');
 }
 
-const header = 'connector\tcavity\tcolour\tsize\tfunction\tcondition\tsplice\tdecision\tpile\tmove to\tnote\tbench row';
+const header = 'connector\tcavity\tcolour\tsize\tfunction\tcondition\tsplice\tdecision\tside\tmove to\tnote\tbench row';
 const colours = ['GN/YE', 'BN', 'RD/BU', 'light blue', 'white with red', 'BK'];
 /** 300 wires as a spreadsheet's clipboard gives them. */
 const rows = Array.from({ length: 300 }, (_, i) =>

@@ -83,7 +83,7 @@ export function DonorList({
             {decision}
             {wire.decision === 'move' && wire.moveTo && ` to ${wire.moveTo}`}
           </Verdict>
-          <span className="pile">
+          <span className="side">
             {locked ? 'restraint: stop' : wire.group === 'none' ? '' : groupWords[wire.group]}
           </span>
         </Item>
@@ -117,7 +117,7 @@ export function PrintedDonor({ wires }: { wires: readonly DonorWire[] }) {
     <Table>
       <thead>
         <tr>
-          {['', 'connector, cavity', 'colour, size', 'function', 'splice', 'decision', 'pile'].map((name) => (
+          {['', 'connector, cavity', 'colour, size', 'function', 'splice', 'decision', 'side'].map((name) => (
             <th key={name} scope="col">
               {name}
             </th>
@@ -159,7 +159,7 @@ export const donorGrid = css`
   align-items: center;
   ${at.tablet} {
     grid-template-columns: 96px 124px minmax(0, 1fr) 116px;
-    & .pile {
+    & .side {
       display: none;
     }
   }
@@ -189,14 +189,14 @@ const Item = styled(GridListItem)`
   border-bottom: ${shape.hair} solid ${color.rule};
   cursor: default;
   & .what,
-  & .pile,
+  & .side,
   & .wire {
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
     color: inherit;
   }
-  & .pile {
+  & .side {
     font-size: ${type.small};
     color: ${color.soft};
   }
@@ -265,7 +265,7 @@ const Verdict = styled.span`
     text-decoration: line-through;
   }
 `;
-/** Where the list is too narrow for a column of piles. */
+/** Where the list is too narrow for a column of sides. */
 const Inline = styled(Soft)`
   display: none;
   ${at.tablet} {

@@ -125,7 +125,7 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
             />
           )}
           <Segmented
-            label="Pile"
+            label="Side"
             choices={donorGroups.map((id) => ({ id, name: groupWords[id] }))}
             value={draft.group}
             onChange={(group: DonorGroup) => set({ group })}

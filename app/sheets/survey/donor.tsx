@@ -53,24 +53,24 @@ const keyOf = <T,>(keys: Record<string, T>, value: T): string =>
     .find(([, one]) => one === value)?.[0]
     .toUpperCase() ?? '';
 
-/** Short for the bench; each is part of the pile's full name. */
-const pileWords: Record<DonorGroup, string> = { none: 'not sorted', engine: 'engine', body: 'body' };
+/** Short for the bench; each is part of the side's full name. */
+const sideWords: Record<DonorGroup, string> = { none: 'not sorted', engine: 'engine', body: 'car' };
 
 const headers: { id: SortColumn; name: string }[] = [
   { id: 'connector', name: 'connector, cavity' },
   { id: 'colour', name: 'colour, size' },
   { id: 'function', name: 'function' },
   { id: 'decision', name: 'decision' },
-  { id: 'group', name: 'pile' },
+  { id: 'group', name: 'side' },
 ];
 
 function Teach({ onPaste }: { onPaste: () => void }) {
   return (
     <Stack $gap={3} style={{ maxWidth: 640 }}>
       <p>
-        A cut loom is a pile of colours. List its wires once, by plug and cavity, in any spreadsheet: connector, cavity,
-        colour, size, function. Paste the rows here, and decide wire by wire: keep, extend, move to another cavity,
-        remove, or unknown until it is traced.
+        A cut loom is a tangle of colours. List its wires once, by plug and cavity, in any spreadsheet: connector,
+        cavity, colour, size, function. Paste the rows here, and decide wire by wire: keep, extend, move to another
+        cavity, remove, or unknown until it is traced.
       </p>
       <Row>
         <Button weight="act" onPress={onPaste}>
@@ -107,16 +107,12 @@ export function Donor() {
   const chosen = selected === 'all' ? shown : shown.filter((wire) => selected.has(wire.id));
   const ids = chosen.map((wire) => wire.id);
   const decide = (decision: Decision) => ids.length > 0 && edit(call('editDonorWires', { ids, fields: { decision } }));
-  const pile = (group: DonorGroup) => ids.length > 0 && edit(call('editDonorWires', { ids, fields: { group } }));
+  const put = (group: DonorGroup) => ids.length > 0 && edit(call('editDonorWires', { ids, fields: { group } }));
 
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const key = event.key.toLowerCase();
-    const act = decisionKeys[key]
-      ? () => decide(decisionKeys[key])
-      : groupKeys[key]
-        ? () => pile(groupKeys[key])
-        : null;
+    const act = decisionKeys[key] ? () => decide(decisionKeys[key]) : groupKeys[key] ? () => put(groupKeys[key]) : null;
     if (event.key === 'Delete' && ids.length > 0) {
       event.preventDefault();
       event.stopPropagation();
@@ -222,7 +218,7 @@ export function Donor() {
               onChange={(id) => setFilter({ ...filter, decision: id as DonorFilter['decision'] })}
             />
             <Select
-              label="Pile"
+              label="Side"
               choices={[
                 { id: 'all', name: 'all' },
                 ...donorGroups.map((id) => ({ id, name: groupWords[id], note: String(counts.byGroup[id]) })),
@@ -245,10 +241,10 @@ export function Donor() {
                 <Button
                   key={id}
                   isDisabled={chosen.length === 0}
-                  onPress={() => pile(id)}
-                  aria-label={`${pileWords[id]} ${keyOf(groupKeys, id)}: ${groupWords[id]}`}
+                  onPress={() => put(id)}
+                  aria-label={`${sideWords[id]} ${keyOf(groupKeys, id)}: ${groupWords[id]}`}
                 >
-                  {pileWords[id]} <Kbd>{keyOf(groupKeys, id)}</Kbd>
+                  {sideWords[id]} <Kbd>{keyOf(groupKeys, id)}</Kbd>
                 </Button>
               ))}
               <Divider aria-hidden />
@@ -263,7 +259,7 @@ export function Donor() {
                 <Button
                   key={header.id}
                   weight="quiet"
-                  className={header.id === 'group' ? 'pile' : undefined}
+                  className={header.id === 'group' ? 'side' : undefined}
                   onPress={() => column(header.id)}
                   aria-label={`Sort by ${header.name}${sort.column === header.id ? `, ${sort.direction}` : ''}`}
                 >

@@ -122,7 +122,7 @@ describe('property: nothing a person typed is lost', () => {
     'size',
     'description',
     'decision',
-    'pile',
+    'side',
     'note',
     'page',
     'my own',
@@ -152,7 +152,7 @@ describe('property: nothing a person typed is lost', () => {
           for (const [column, cell] of cells.entries()) {
             if (cell === '') continue;
             const use = result.value.uses[column];
-            // Words of a decision or a pile become that decision or pile.
+            // Words of a decision or a side become that decision or side.
             if (use === 'decision' || use === 'group') continue;
             expect(kept).toContain(cell);
           }
@@ -219,7 +219,7 @@ describe('a table goes out', () => {
   });
 });
 
-describe('sorting a pile', () => {
+describe('sorting by side', () => {
   const wires = [
     donorWire({ id: 'a', connector: 'F10', cavity: '10', splice: 'S1', decision: 'keep', group: 'engine' }),
     donorWire({ id: 'b', row: 1, connector: 'F2', cavity: '9', decision: 'remove' }),
@@ -234,7 +234,7 @@ describe('sorting a pile', () => {
   });
   test('type to filter: every word, anywhere', () => {
     expect(filterWires(wires, { ...allWires, text: 'f2 10' }).map((wire) => wire.id)).toEqual(['c']);
-    expect(filterWires(wires, { ...allWires, text: 'runs engine' }).map((wire) => wire.id)).toEqual(['a']);
+    expect(filterWires(wires, { ...allWires, text: 'engine side' }).map((wire) => wire.id)).toEqual(['a']);
     expect(filterWires(wires, { ...allWires, decision: 'remove', group: 'none' })).toHaveLength(2);
   });
   test('counts, with the locked ones apart', () => {
