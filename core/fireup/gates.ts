@@ -22,7 +22,8 @@ import {
   type Draft,
   type GateCheck,
 } from './checks';
-import { bankChecks, busOhmsChecks, busVoltsChecks, haltChecks, holdChecks, switchChecks } from './switches';
+import { busOhmsChecks, busVoltsChecks } from './buses';
+import { bankChecks, haltChecks, holdChecks, switchChecks } from './switches';
 import { gateOfFinding, namesOf, shutBy, standingOf, wrongOf } from './findings';
 
 export interface Gate {

@@ -89,7 +89,7 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
   const members = membersOf(build, bus);
   const names = members.map((one) => one.device.label);
   const others = bus.members.filter((id) => id !== device.id);
-  const { ohms } = busFigures(build, bus);
+  const { ohms, restVolts } = busFigures(build, bus);
   const taken = new Set(build.buses.map(({ id }) => id));
   const number = Array.from({ length: taken.size + 1 }, (_, i) => i + 1).find((one) => !taken.has(`can-${one}`))!;
   const own: Bus = { id: `can-${number}`, name: `CAN ${number}`, kilobits: can.kilobits, members: [device.id] };
@@ -132,7 +132,7 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
           onChange={(stub) => {
             if (stub !== null) edit(call('setBus', { bus: { ...bus, stubs: { ...bus.stubs, [device.id]: stub } } }));
           }}
-          hint={`${ohms.toFixed(0)} Ω across the dead pair, 2.5 V a line at rest`}
+          hint={`${ohms.toFixed(0)} Ω across the dead pair, ${restVolts} V a line at rest`}
         />
       )}
     </>
