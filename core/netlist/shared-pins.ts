@@ -1,0 +1,122 @@
+import { destinationOf, sharedPin } from '../build/destination';
+import type { Build, Device } from '../build/schema';
+import type { DeviceKind } from '../devices/kind';
+import { pinsOfKind, type Pin } from '../ecu/ecu';
+import { deviceEnd, ecuEnd, groundEnd, shieldEnd, spliceEnd, terminalId, type EndKey } from '../ends/ends';
+import { groundPins, shieldPins } from './ground-pins';
+import { returnBank } from './returns';
+import { SPLICE_METRES, type Look, type Wire, type WireList } from './wires';
+
+/** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
+const SHARED_SQUARE_MM = 0.5;
+/** A power ground: its share of what injectors and outputs send through the ECU, by the field's usual wire (common practice). */
+const POWER_GROUND_SQUARE_MM = 1.5;
+const POWER_GROUND_AMPS = 5;
+/** What is left of a tail behind its splice, metres (common practice). */
+const LEAST_TAIL_METRES = 0.1;
+/** What a sensor sends to its ground, amperes (common practice). */
+export const SENSOR_AMPS = 0.01;
+
+/** Devices whose kind the build holds, with it. */
+export const knownDevices = (build: Build): readonly { readonly device: Device; readonly kind: DeviceKind }[] =>
+  build.devices.flatMap((device) => {
+    const kind = build.kinds[device.kindId];
+    return kind ? [{ device, kind }] : [];
+  });
+
+interface Shared {
+  readonly end: EndKey;
+  readonly device: Device;
+  readonly amps: number;
+  /** The wires of a shielded sensor lie in one cable, and so does the shield. */
+  readonly cable: string | null;
+}
+
+/** A pin shared by several device terminals: one wire when alone, a trunk and a splice otherwise. */
+function addShared(list: WireList, pin: Pin, users: readonly Shared[], look: Look, trunk: Partial<Wire> | null): void {
+  const tail = (user: Shared, lengthMetres: number) => ({
+    ...look,
+    lengthMetres,
+    amps: user.amps,
+    deviceId: user.device.id,
+    cable: user.cable,
+  });
+  const [user] = users;
+  if (user && users.length === 1 && trunk === null) {
+    list.add(ecuEnd(pin.id), user.end, tail(user, user.device.branchMetres));
+    return;
+  }
+  const splice = spliceEnd(pin.id);
+  list.add(ecuEnd(pin.id), splice, {
+    ...look,
+    lengthMetres: SPLICE_METRES,
+    amps: users.reduce((sum, user) => sum + user.amps, 0),
+    squareMm: SHARED_SQUARE_MM,
+    ...trunk,
+  });
+  for (const user of users)
+    list.add(splice, user.end, tail(user, Math.max(LEAST_TAIL_METRES, user.device.branchMetres - SPLICE_METRES)));
+}
+
+const cableOf = (device: Device, kind: DeviceKind): string | null => (kind.shielded ? device.id : null);
+
+/** The ECU's 5 V supplies, chosen by the terminal's bank. */
+export function addSupplies(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+  const pins = pinsOfKind(build.ecu, 'supply-5v');
+  if (pins.length === 0) return;
+  const users = new Map<string, Shared[]>(pins.map((pin) => [pin.id, []]));
+  for (const { device, kind } of knownDevices(build))
+    for (const terminal of kind.terminals) {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'supply-5v') continue;
+      const pin = sharedPin(build, pins, terminalId(device.id, terminal.id), destination.bank);
+      users.get(pin.id)!.push({
+        end: deviceEnd(device.id, terminal.id),
+        device,
+        amps: destination.milliamps / 1000,
+        cable: cableOf(device, kind),
+      });
+    }
+  for (const pin of pins)
+    if (users.get(pin.id)!.length > 0)
+      addShared(list, pin, users.get(pin.id)!, { colour: colours.get(pin.id)!, signal: 'supply' }, null);
+}
+
+/** The ECU's ground pins: returns of sensors and shields by bank, and its own grounds; one pin may be both. */
+export function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+  const { power, sensor } = groundPins(build);
+  const shields = shieldPins(build);
+  const users = new Map<string, Shared[]>([...power, ...sensor, ...shields].map((pin) => [pin.id, []]));
+  for (const { device, kind } of knownDevices(build)) {
+    const cable = cableOf(device, kind);
+    for (const terminal of kind.terminals) {
+      const bank = returnBank(build, device, kind, terminal);
+      if (bank === null || sensor.length === 0) continue;
+      const pin = sharedPin(build, sensor, terminalId(device.id, terminal.id), bank);
+      users.get(pin.id)!.push({ end: deviceEnd(device.id, terminal.id), device, amps: SENSOR_AMPS, cable });
+    }
+    const [shield] = shields;
+    if (kind.shielded && device.shield !== 'none' && shield)
+      users.get(shield.id)!.push({ end: shieldEnd(device.id), device, amps: SENSOR_AMPS, cable });
+  }
+  const own = {
+    colour: 'BK',
+    lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
+    squareMm: POWER_GROUND_SQUARE_MM,
+    signal: 'ground',
+    amps: POWER_GROUND_AMPS,
+  } as const;
+  const powers = new Set(power);
+  for (const pin of new Set([...power, ...sensor, ...shields])) {
+    const returning = users.get(pin.id)!;
+    const look = { colour: colours.get(pin.id)!, signal: 'ground' } as const;
+    if (!powers.has(pin)) {
+      if (returning.length > 0) addShared(list, pin, returning, look, null);
+    } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    else {
+      // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
+      addShared(list, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });
+      list.add(spliceEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    }
+  }
+}
