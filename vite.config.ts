@@ -16,7 +16,7 @@ export default defineConfig(({ isSsrBuild }) => ({
       : {
           rollupOptions: {
             output: {
-              advancedChunks: {
+              codeSplitting: {
                 groups: [
                   { name: 'packages', test: /\/node_modules\//, minShareCount: 4, priority: 3 },
                   { name: 'core', test: /\/core\//, minShareCount: 4, priority: 2 },

@@ -16,6 +16,7 @@ export default [
       route('survey/body', 'routes/survey-body.tsx'),
       route('survey/sensing', 'routes/survey-sensing.tsx'),
       route('survey/fuel', 'routes/survey-fuel.tsx'),
+      route('survey/speed', 'routes/survey-speed.tsx'),
       route('survey/notes', 'routes/survey-notes.tsx'),
       route('allot', 'routes/allot.tsx'),
       route('allot/pinning', 'routes/allot-pinning.tsx'),

@@ -16,6 +16,7 @@ import { Kbd, Small } from '../ui/text';
 import { applyTheme, at, color, currentTheme, shape, space } from '../ui/theme';
 import { exportBuild } from '../storage/export';
 import { sheetList } from './sheets';
+import { readSize } from '~/core/wire/size';
 
 interface Entry {
   readonly id: string;
@@ -62,7 +63,7 @@ function useEntries(close: () => void): Entry[] {
       })),
       ...net.wires.map((wire) => ({
         id: `wire-${wire.id}`,
-        name: `${wire.colour} ${wire.squareMm} mm²`,
+        name: `${wire.colour} ${readSize(wire.squareMm, build)}`,
         note: `wire · ${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`,
         run: go('loom', { type: 'wire', wireId: wire.id }),
       })),

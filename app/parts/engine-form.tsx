@@ -22,6 +22,7 @@ import {
   type Firing,
 } from './engine-draft';
 import { QuantityField } from './quantity-field';
+import { MeasureField } from './scale-field';
 
 export function useEngineDraft(start: Engine) {
   const [draft, setDraft] = useState(() => draftOf(start));
@@ -207,9 +208,10 @@ export function EngineForm({
       {more}
       <FieldGrid $min={150}>
         <TextField label="What you call it" value={draft.name} onChange={(name) => set({ name })} error={errors.name} />
-        <NumberField
+        <MeasureField
           label="Displacement"
-          unit="cc"
+          measure="displacement"
+          units={units}
           value={draft.displacementCc}
           onChange={(displacementCc) => set({ displacementCc })}
           error={errors.displacementCc}

@@ -21,6 +21,7 @@ import { CurveForm } from './curve-form';
 import { KindTraits } from './kind-traits';
 import { KindTerminals } from './kind-terminals';
 import { QuantityField } from './quantity-field';
+import { MeasureField } from './scale-field';
 
 const quantityWords: Record<Quantity, string> = {
   pressure: 'pressure',
@@ -255,9 +256,10 @@ export function KindEditor({
                 value={injector.ohms}
                 onChange={(ohms) => ohms !== null && setTrait(injector, { ...injector, ohms })}
               />
-              <NumberField
+              <MeasureField
                 label="Flow"
-                unit="cc/min"
+                measure="flow"
+                units={units}
                 value={injector.flowCcPerMinute}
                 onChange={(flow) => flow !== null && setTrait(injector, { ...injector, flowCcPerMinute: flow })}
               />

@@ -2,6 +2,7 @@ import { sensorsIn, trait, type DeviceKind } from '~/core/devices/kind';
 import { curveOf } from '~/core/devices/curve';
 import { formatOhms } from '~/core/units/format';
 import { readQuantity, type Reader } from '~/core/units/units';
+import { readMeasure } from '~/core/units/workshop';
 
 /** What a kind is in figures, in the units of whoever reads: ranges, ohms, flow. */
 export function kindFacts(kind: DeviceKind, reader: Reader): string[] {
@@ -19,7 +20,7 @@ export function kindFacts(kind: DeviceKind, reader: Reader): string[] {
     ...sensors,
     ...(injector
       ? [
-          `${formatOhms(injector.ohms)}, ${injector.flowCcPerMinute} cc/min at ${readQuantity('pressure', injector.atKpa, reader)}`,
+          `${formatOhms(injector.ohms)}, ${readMeasure('flow', injector.flowCcPerMinute, reader)} at ${readQuantity('pressure', injector.atKpa, reader)}`,
         ]
       : []),
     ...(coil ? [`${formatOhms(coil.primaryOhms)}, ${coil.inductanceMillihenry} mH`] : []),

@@ -22,6 +22,7 @@ const surveyPages = [
   { path: '/body', name: 'Body plugs' },
   { path: '/sensing', name: 'Sensing' },
   { path: '/fuel', name: 'Fuel and spark' },
+  { path: '/speed', name: 'Road speed' },
   { path: '/notes', name: 'Notes' },
 ];
 const allotPages = [

@@ -8,6 +8,7 @@ import { PlainHead, PlainPage, PlainSheet } from '../parts/plain-page';
 import { Newest, asJson, jsonRequest } from '../json-request';
 import { refusedProblem } from '../storage/failure';
 import { dropDraft, ecuDraft, keepDraft, keepOwnEcu } from '../storage/library';
+import { lastUnits } from '../storage/units';
 import { Callout, Soft } from '../ui/text';
 import type { Route } from './+types/library-ecu';
 
@@ -18,7 +19,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       status: 404,
       statusText: 'There is no such definition on this device.',
     });
-  return { draft };
+  return { draft, units: lastUnits() };
 }
 clientLoader.hydrate = true as const;
 /** The page holds the draft while it is open; the store only follows. */
@@ -69,6 +70,7 @@ export default function EcuRoute({ loaderData }: Route.ComponentProps) {
         {answer && 'problem' in answer && <Callout $tone="stop">{answer.problem}</Callout>}
         <EcuEditor
           start={loaderData.draft}
+          units={loaderData.units}
           onDraft={(draft) => {
             // Keys come fast: the last of a burst is written.
             clearTimeout(timer.current);

@@ -5,11 +5,12 @@ import { tracks } from './migrations/3-tracks';
 import { evidence } from './migrations/4-evidence';
 import { serves } from './migrations/5-serves';
 import { grounds } from './migrations/6-grounds';
+import { joins } from './migrations/7-joins';
 import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
 /** Version 1 is the first; later steps are appended here, each with a fixture in tests/core/build/fixtures/. */
-export const migrations: readonly Migration[] = [calibrations, allotment, tracks, evidence, serves, grounds];
+export const migrations: readonly Migration[] = [calibrations, allotment, tracks, evidence, serves, grounds, joins];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */
 export function checkChain(steps: readonly Migration[], version: number): void {

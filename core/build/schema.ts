@@ -7,10 +7,12 @@ import { signalClassNames } from '../wire/colours';
 import { checkedCurveSchema } from '../devices/curve';
 import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../wheels/wheel';
+import { wireSeries } from '../wire/wire';
+import { speedSchema } from '../speed/chain';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 7;
+export const BUILD_SCHEMA_VERSION = 8;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -149,6 +151,8 @@ const planFields = {
   outputOrder: z.enum(['in-turn', 'by-cylinder']),
   /** Need id to pin id. */
   assignments: z.record(z.string(), z.string()),
+  /** Needs that hang on the output of another, by that other: injectors opened together, coils fired together. */
+  joined: z.record(z.string(), z.string()),
   /** Needs whose pin must not move (crimped, or the person's wish). */
   locked: z.array(z.string()).max(400),
   trigger: z.object({
@@ -194,6 +198,8 @@ const planFields = {
     holeMillimetres: z.number().positive().max(200),
     zoneCelsius: z.number().min(-40).max(250),
     wireCelsius: z.number().min(60).max(250),
+    /** What wire is on the shelf: sizes are proposed from it. */
+    series: z.enum(wireSeries),
     blanksFitted: z.boolean(),
     orderOfWork: z.enum(['powers-first', 'engine-side-first', 'shortest-first']),
     wires: z.record(
@@ -214,6 +220,8 @@ const planFields = {
   /** What a ground pin that can be either is wired as, where the person decided; a power ground may be shared as well. */
   groundUse: z.record(z.string(), z.enum(['ecu', 'sensors', 'both'])),
   fuel: fuelDataSchema,
+  /** From the speed sensor to the road; null where it was not told. */
+  speed: speedSchema.nullable(),
 };
 
 /** How classes of signal are marked on faces and prints: the person's own, by class. */

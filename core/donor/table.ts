@@ -8,11 +8,11 @@ import {
   donorWireSchema,
   groupWords,
   isRestraint,
-  sizeSquareMm,
   type Decision,
   type DonorGroup,
   type DonorWire,
 } from './wire';
+import { sizeSquareMm } from '../wire/size';
 
 /** Fields of a donor wire that a spreadsheet column can be. */
 export const tableFields = [

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { awgSquareMm } from '../wire/wire';
 
 /** What is to become of a wire of the donor loom. `open` is not decided yet; `mystery` is known not to be known. */
 export const decisions = ['open', 'keep', 'extend', 'move', 'remove', 'mystery'] as const;
@@ -57,19 +56,6 @@ export const isRestraint = (
   wire: Pick<DonorWire, 'restraint' | 'function' | 'connector' | 'note' | 'splice'>,
 ): boolean =>
   wire.restraint || [wire.function, wire.connector, wire.note, wire.splice].some((text) => restraintWords.test(text));
-
-/** Square millimetres of a size as people write it: `0.75`, `0,75 mm²`, `20 AWG`. Null when it cannot be told. */
-export function sizeSquareMm(text: string): number | null {
-  const clean = text.trim().toLowerCase().replace(',', '.');
-  const gauge = /^(?:awg\s*(\d{1,2})|(\d{1,2})\s*(?:awg|ga|gauge))$/.exec(clean);
-  if (gauge) {
-    const number = Number(gauge[1] ?? gauge[2]);
-    return number <= 40 ? awgSquareMm(number) : null;
-  }
-  const metric = /^(\d{1,3}(?:\.\d{1,3})?)\s*(?:mm(?:2|²|\^2)?|sqmm|qmm)?$/.exec(clean);
-  const value = metric ? Number(metric[1]) : Number.NaN;
-  return value > 0 && value <= 120 ? value : null;
-}
 
 /** Connector and cavity as one key, so that a cavity listed twice is found however it is written. */
 export const cavityKey = (wire: Pick<DonorWire, 'connector' | 'cavity'>): string =>

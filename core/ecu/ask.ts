@@ -19,18 +19,23 @@ export const askSchema = z.object({
   volts: z.number().positive().max(60).optional(),
 });
 export type Ask = z.infer<typeof askSchema>;
+/** What is asked of a pin: of one terminal, or of several that hang on it in parallel. */
+export type Wanted = Ask & {
+  /** Ohms of all the injectors on one output together. */
+  readonly parallelOhms?: number;
+};
 
 /** Why a pin does not serve, as data; words are made by `missSentence`. */
 export type Miss =
   | { code: 'kind' }
   | { code: 'amps'; asked: number; limit: number }
   | { code: 'hz'; asked: number; limit: number }
-  | { code: 'ohms'; asked: number; limit: number }
+  | { code: 'ohms'; asked: number; limit: number; together?: true }
   | { code: 'pull-up'; wanted: boolean }
   | { code: 'side' }
   | { code: 'volts'; asked: number; level: number };
 
-function missOf(ability: Ability, ask: Ask): Miss | null {
+function missOf(ability: Ability, ask: Wanted): Miss | null {
   if (ability.kind !== ask.kind) return { code: 'kind' };
   if (ask.amps !== undefined && ability.maxAmps !== undefined && ask.amps > ability.maxAmps)
     return { code: 'amps', asked: ask.amps, limit: ability.maxAmps };
@@ -38,6 +43,14 @@ function missOf(ability: Ability, ask: Ask): Miss | null {
     return { code: 'hz', asked: ask.hz, limit: ability.maxHz };
   if (ask.ohms !== undefined && ability.minOhms !== undefined && ask.ohms < ability.minOhms)
     return { code: 'ohms', asked: ask.ohms, limit: ability.minOhms };
+  // Where the driver's amperes are known they decide over several in parallel; else its ohms do.
+  if (
+    ask.parallelOhms !== undefined &&
+    ability.maxAmps === undefined &&
+    ability.minOhms !== undefined &&
+    ask.parallelOhms < ability.minOhms
+  )
+    return { code: 'ohms', asked: ask.parallelOhms, limit: ability.minOhms, together: true };
   if (ask.volts !== undefined && ability.volts !== undefined && Math.abs(ask.volts - ability.volts) > 0.5)
     return { code: 'volts', asked: ask.volts, level: ability.volts };
   if (ask.pullUp === true && ability.pullUpOhms === undefined) return { code: 'pull-up', wanted: true };
@@ -54,7 +67,7 @@ function missOf(ability: Ability, ask: Ask): Miss | null {
 /** The first ability of the pin that serves the ask (of the pair named, if one is), or the nearest miss. */
 export function serve(
   pin: Pick<Pin, 'abilities'>,
-  ask: Ask,
+  ask: Wanted,
   pair?: string,
 ): { ability: Ability; miss: null } | { ability: null; miss: Miss } {
   let nearest: Miss = { code: 'kind' };
@@ -114,7 +127,7 @@ export function missSentence(miss: Miss, ask: Ask): string {
         ? `switches on and off only, ${miss.asked} Hz are asked`
         : `reaches ${miss.limit} Hz, ${miss.asked} Hz are asked`;
     case 'ohms':
-      return `stands ${miss.limit} Ω and more, the injector has ${miss.asked} Ω`;
+      return `stands ${miss.limit} Ω and more, ${miss.together ? 'the injectors together have' : 'the injector has'} ${miss.asked} Ω`;
     case 'pull-up':
       return miss.wanted ? 'has no pull-up' : 'has a fixed pull-up';
     case 'side':

@@ -3,6 +3,7 @@ import type { Build } from '../build/schema';
 import { runEdit, type Edit } from './edit';
 import { busEdits, withBuses } from './buses';
 import { foundEdits } from './found';
+import { joinEdits, withJoins } from './joins';
 import { partEdits } from './parts';
 import { pinEdits } from './pins';
 import { planEdits } from './plan';
@@ -14,6 +15,7 @@ import { surveyEdits } from './survey';
 export const edits = {
   ...surveyEdits,
   ...busEdits,
+  ...joinEdits,
   ...foundEdits,
   ...partEdits,
   ...planEdits,
@@ -32,6 +34,6 @@ export function applyEdit(build: Build, name: string, args: unknown): Result<{ b
   if (!Object.hasOwn(edits, name)) return fail('no-edit', 'name', `There is no change called ${name}.`);
   const done = runEdit(edits[name as EditName] as Edit<unknown>, build, args);
   if (!done.ok) return done;
-  const after = withBuses(build, done.value.build);
+  const after = withJoins(build, withBuses(build, done.value.build));
   return after === done.value.build ? done : { ok: true, value: { ...done.value, build: dropStale(after) } };
 }

@@ -8,6 +8,7 @@ import { bodyKind, bodyKindId, isBodyPlug } from '../body/signals';
 import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../devices/kind';
 import { fail, ok, type Result } from '../problem';
 import { sensorFacts } from '../prove/evidence';
+import { speedSchema } from '../speed/chain';
 import { checkedCurveSchema } from '../devices/curve';
 import { inSentence } from '../units/format';
 import { sensorReadingSchema, type Build, type Device } from '../build/schema';
@@ -35,7 +36,7 @@ function carried(
   deviceId: string,
   from: DeviceKind,
   to: DeviceKind,
-): Pick<Build, 'assignments' | 'locked' | 'shared'> {
+): Pick<Build, 'assignments' | 'locked' | 'shared' | 'joined'> {
   const ids = new Map(
     compareVariants(from, to).rows.flatMap((row) =>
       row.from && row.to ? [[terminalId(deviceId, row.from.id), terminalId(deviceId, row.to.id)] as const] : [],
@@ -51,6 +52,11 @@ function carried(
   return {
     assignments: moved(build.assignments),
     shared: moved(build.shared),
+    joined: Object.fromEntries(
+      Object.entries(moved(build.joined)).flatMap(([id, lead]) =>
+        own.has(lead) ? (ids.has(lead) ? [[id, ids.get(lead)!]] : []) : [[id, lead]],
+      ),
+    ),
     locked: build.locked.flatMap((id) => (own.has(id) ? (ids.get(id) ?? []) : id)),
   };
 }
@@ -159,6 +165,12 @@ export const partEdits = {
         locked: next.locked.filter((id) => !misfits.has(id)),
       });
     },
+  ),
+  /** How the speed sensor is geared to the road, and what each gauge wants; null: not told. */
+  setSpeed: edit(
+    z.object({ speed: speedSchema.nullable() }),
+    ({ speed }) => (speed === null ? 'Forget the speed gears' : 'Change the speed gears'),
+    (build, { speed }) => ok({ ...build, speed }),
   ),
   setPullUp: edit(
     z.object({ deviceId: z.string(), ohms: z.number().positive().max(1e6).nullable() }),

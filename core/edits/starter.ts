@@ -9,6 +9,7 @@ import { standardBarometerKpa } from '../sensing/atmosphere';
 import { createBuild } from './create';
 import type { Units } from '../units/units';
 import { applyEdit } from '.';
+import { proposedJoins } from './joins';
 import type { Build } from '../build/schema';
 
 /** A kind to start from, and how many are laid down for the cylinders; null for one part of the whole engine. */
@@ -127,6 +128,12 @@ export function startBuild(args: Answers & { id: string; now: string; units?: Un
     const added = applyEdit(build, 'addDevice', { kind, perCylinder: count !== null });
     if (!added.ok) return added;
     build = added.value.build;
+  }
+  // An ECU of few outputs works several together.
+  for (const join of proposedJoins(build)) {
+    const joined = applyEdit(build, 'joinOutput', join);
+    if (!joined.ok) return joined;
+    build = joined.value.build;
   }
   return ok(build);
 }

@@ -65,6 +65,7 @@ export const surveyEdits = {
           never: [],
           shared: {},
           groundUse: {},
+          joined: {},
         }),
       ),
   ),

@@ -16,9 +16,6 @@ export const fuelDensity: Record<Fuel, number> = { petrol: 0.745, e85: 0.781, et
  */
 export const heatingValue: Record<Fuel, number> = { petrol: 43, e85: 29.2, ethanol: 26.8, methanol: 19.9 };
 
-/** 1 lb/h of petrol in cc/min (common practice). */
-export const CC_PER_POUND_HOUR = 10.5;
-
 /** Flow through a fixed opening follows the square root of the pressure across it (Bernoulli; incompressible flow). */
 export const flowAtPressure = (flowCcPerMinute: number, atKpa: number, kpa: number): number =>
   flowCcPerMinute * Math.sqrt(Math.max(0, kpa) / atKpa);

@@ -11,6 +11,7 @@ import { expectation } from '../sensing/judge';
 import { pinUnit, sensorsOf } from '../sensing/sensor';
 import { meantWords, outputUses } from '../trigger/outputs';
 import { readQuantity } from '../units/units';
+import { readMeasure } from '../units/workshop';
 
 /** One proof within a gate. */
 export interface GateCheck {
@@ -80,7 +81,7 @@ export function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) =>
     const pressure = measures?.quantity === 'pressure' ? trait(device!.kind, 'pressure') : null;
     const hint =
       pressure?.measures === 'manifold' && pressure.reference === 'absolute'
-        ? `Must read the barometer, ${readQuantity('pressure', barometer, build)} at ${build.site.altitudeMetres} m. About 0 is a gauge sensor or the wrong scale.`
+        ? `Must read the barometer, ${readQuantity('pressure', barometer, build)} at ${readMeasure('altitude', build.site.altitudeMetres, build)}. About 0 is a gauge sensor or the wrong scale.`
         : measures?.quantity === 'temperature'
           ? `Must read the air around it, ${readQuantity('temperature', build.site.ambientCelsius, build)}.`
           : 'Steady, and no jump when the loom is moved.';

@@ -9,6 +9,7 @@ import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { checkIdOf } from '../prove/check-id';
 import { confirm, reading, voltsCheck, type Draft } from './checks';
+import { readQuantity } from '../units/units';
 
 /** Volts a switch input may be off at rest, and may keep over a closed contact (common practice). */
 const REST_TOLERANCE = 0.8;
@@ -70,7 +71,9 @@ export function switchChecks(build: Build, net: Netlist, keyOn: (end: EndKey) =>
         'Hz',
         0.2,
         sensor?.faultAbove ?? 2000,
-        hertz === null ? 'Steady 0: no pulses arrive.' : `At ${PUSHED_KMH} km/h it gives ${hertz.toFixed(0)} Hz.`,
+        hertz === null
+          ? 'Steady 0: no pulses arrive.'
+          : `At ${readQuantity('road-speed', PUSHED_KMH, build)} it gives ${hertz.toFixed(0)} Hz.`,
       ),
     ];
   });

@@ -1,10 +1,11 @@
 import type { Build, Device } from '../build/schema';
 import { protectionOf, trait, type DeviceKind, type Protection, type System, type Terminal } from '../devices/kind';
-import type { Ask } from '../ecu/ask';
+import type { Wanted } from '../ecu/ask';
 import { outputsFor, workOf } from '../engine/outputs';
 import { circuitShapes } from '../power/circuits';
 import { destinationOf } from '../build/destination';
 import { leadsBus } from './bus';
+import { folded, type Member } from './joined';
 import { returnsToGround } from './returns';
 import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
 
@@ -17,7 +18,7 @@ export interface Need {
   readonly label: string;
   readonly system: System;
   readonly end: EndKey;
-  readonly ask: Ask;
+  readonly ask: Wanted;
   readonly deviceId: string | null;
   /** The circuit whose relay winding it drives; null for a device's own terminal. */
   readonly winding: string | null;
@@ -30,6 +31,8 @@ export interface Need {
   readonly outputs: readonly number[] | null;
   /** Part of a redundancy or an interlock: no way out may give it up or send it another way. */
   readonly protection: Protection | null;
+  /** Further terminals that hang on the same output, by a splice behind its cavity. */
+  readonly joined: readonly Member[];
 }
 
 /** The coil at the far end of an igniter channel's line, and so the cylinders that channel works. */
@@ -89,6 +92,7 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
       outputs:
         work !== null && serves.length > 0 ? outputsFor(build.engine, build.outputOrder, work, serves, row) : null,
       protection: protectionOf(kind, terminal),
+      joined: [],
     };
   });
 }
@@ -96,8 +100,8 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
 /** What stands for a device in the need of a relay's winding. */
 export const windingOwner = (circuitId: string): string => `relay-${circuitId}`;
 
-/** Every need of a build, in the order of its devices, then the relays the ECU drives. Pure, O(devices). */
-export function needsOf(build: Build): Need[] {
+/** Every terminal of a build that wants an ECU pin, as if none shared one, in the order of the devices, then the relays the ECU drives. */
+export function separateNeeds(build: Build): Need[] {
   const fromDevices = build.devices.flatMap((device) => {
     const kind = build.kinds[device.kindId];
     return kind ? deviceNeeds(build, device, kind) : [];
@@ -117,6 +121,10 @@ export function needsOf(build: Build): Need[] {
       row: 1,
       outputs: null,
       protection: null,
+      joined: [],
     }));
   return [...fromDevices, ...fromRelays];
 }
+
+/** Every need of a build: terminals that were joined on one output are one. Pure, O(devices). */
+export const needsOf = (build: Build): Need[] => folded(build, separateNeeds(build));

@@ -4,6 +4,7 @@ import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { circuitsOf, type Circuit } from '../power/plan';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
+import { withId } from '../data/with-id';
 import { keepSame } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
@@ -24,7 +25,7 @@ import { addBusLine, busOf, membersOf } from './bus';
 import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
 import { addEcuGrounds, addSupplies, knownDevices, SENSOR_AMPS } from './shared-pins';
-import { JUMPER_METRES, SPLICE_METRES, WireList, type Wire } from './wires';
+import { JUMPER_METRES, SPLICE_METRES, WireList, mostSizeFor, usualSize, type Wire } from './wires';
 
 export { knownDevices } from './shared-pins';
 export type { Wire } from './wires';
@@ -94,11 +95,15 @@ function addNeedWires(
       addBusLine(list, build, bus, need.ask.side === 'minus' ? 'minus' : 'plus', pin.id, look);
       continue;
     }
+    if (need.joined.length > 0) {
+      addJoined(list, build, need, pin, colours.get(pin.id)!);
+      continue;
+    }
     list.add(ecuEnd(pin.id), need.end, {
       colour: colours.get(pin.id)!,
       lengthMetres: device?.branchMetres ?? TO_BOX_METRES,
       amps: need.ask.amps,
-      squareMm: need.ask.kind === 'injector' ? INJECTOR_SQUARE_MM : undefined,
+      squareMm: need.ask.kind === 'injector' ? usualSize(build, INJECTOR_SQUARE_MM) : undefined,
       signal: classOfPin(pin),
       needId: need.id,
       deviceId: need.deviceId,
@@ -106,6 +111,33 @@ function addNeedWires(
       shield: kind?.shielded ? (device?.shield ?? null) : null,
     });
   }
+}
+
+/** Several parts on one output: one wire from its cavity, and a splice behind it. */
+function addJoined(list: WireList, build: Build, need: Need, pin: Pin, colour: string): void {
+  const injects = need.ask.kind === 'injector';
+  const all = [{ end: need.end, deviceId: need.deviceId }, ...need.joined];
+  const amps = need.ask.amps;
+  const shared = { colour, signal: classOfPin(pin), needId: need.id } as const;
+  const least = injects ? usualSize(build, INJECTOR_SQUARE_MM) : undefined;
+  list.add(ecuEnd(pin.id), spliceEnd(pin.id), {
+    ...shared,
+    lengthMetres: SPLICE_METRES,
+    amps,
+    squareMm: least && Math.max(least, mostSizeFor(build, amps ?? 0)),
+    deviceId: need.deviceId,
+  });
+  for (const { end, deviceId } of all)
+    list.add(spliceEnd(pin.id), end, {
+      ...shared,
+      lengthMetres: Math.max(
+        LEAST_BRANCH_METRES,
+        (withId(build.devices, deviceId)?.branchMetres ?? TO_BOX_METRES) - SPLICE_METRES,
+      ),
+      amps: amps === undefined ? undefined : amps / all.length,
+      squareMm: least,
+      deviceId,
+    });
 }
 
 /** From the ECU plug to the box of fuses and relays where no branch is measured, metres (common practice). */
@@ -213,6 +245,18 @@ function addMainRelayDriver(list: WireList, build: Build, circuits: readonly Cir
   for (const winding of windings) list.add(from, winding, wire);
 }
 
+/** Needs by the device they are of; of an output that works several, by each. */
+function needsByDevice(needs: readonly Need[]): Map<string, Need[]> {
+  const owned = needs.flatMap((need) =>
+    [need.deviceId, ...need.joined.map(({ deviceId }) => deviceId)].flatMap((deviceId) =>
+      deviceId === null ? [] : [{ deviceId, need }],
+    ),
+  );
+  return new Map(
+    [...groupBy(owned, ({ deviceId }) => deviceId)].map(([id, own]) => [id, [...new Set(own.map(({ need }) => need))]]),
+  );
+}
+
 /** Groups ends joined by wires (union by path compression; near linear). */
 function joinNodes(wires: readonly Wire[]): NetNode[] {
   const parent = new Map<EndKey, EndKey>();
@@ -305,10 +349,7 @@ export function netlist(
     devices,
     cavityOf: new Map(cavities.map((cavity) => [cavity.pin.id, cavity])),
     deviceOf: new Map(devices.map((entry) => [entry.device.id, entry])),
-    needsOf: groupBy(
-      needs.filter((need) => need.deviceId !== null),
-      (need) => need.deviceId!,
-    ),
+    needsOf: needsByDevice(needs),
     names: {
       devices: new Map(build.devices.map(({ id, label }) => [id, label])),
       circuits: new Map(circuits.map(({ id, name }) => [id, name])),

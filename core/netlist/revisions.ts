@@ -2,7 +2,10 @@ import { withId } from '../data/with-id';
 import { netlist, type Netlist } from './netlist';
 import { groundPins, isSharedGround, type GroundPins } from './ground-pins';
 import { needsOf } from './needs';
-import { formatSquare, listWords, plural } from '../units/format';
+import { listWords, plural } from '../units/format';
+import { readLength, readMeasure } from '../units/workshop';
+import { readQuantity, type Reader } from '../units/units';
+import { readSize } from '../wire/size';
 import { trait } from '../devices/kind';
 import { workWords } from '../engine/outputs';
 import { planOf, type Build, type Bus, type Plan } from '../build/schema';
@@ -42,7 +45,7 @@ export const injectionNames = {
 } as const;
 
 /** What changed in the engine, a sentence a fact. */
-export function engineDifference(old: Plan['engine'], now: Plan['engine']): string[] {
+export function engineDifference(old: Plan['engine'], now: Plan['engine'], reader: Reader): string[] {
   const rows: [keyof Plan['engine'], string, (engine: Plan['engine']) => string][] = [
     ['name', 'Engine', (one) => one.name],
     ['kind', 'Engine kind', (one) => kindNames[one.kind]],
@@ -54,9 +57,9 @@ export function engineDifference(old: Plan['engine'], now: Plan['engine']): stri
       (one) => (one.firingAngles === null ? 'even' : one.firingAngles.map((angle) => `${angle}°`).join(' ')),
     ],
     ['aspiration', 'Breathing', (one) => one.aspiration],
-    ['boostKpa', 'Boost wanted', (one) => `${one.boostKpa} kPa`],
+    ['boostKpa', 'Boost wanted', (one) => readQuantity('pressure', one.boostKpa, reader)],
     ['maxRpm', 'Top speed', (one) => `${one.maxRpm} rpm`],
-    ['displacementCc', 'Displacement', (one) => `${one.displacementCc} cc`],
+    ['displacementCc', 'Displacement', (one) => readMeasure('displacement', one.displacementCc, reader)],
     ['ignition', 'Ignition', (one) => ignitionNames[one.ignition]],
     ['injection', 'Injection', (one) => injectionNames[one.injection]],
     ['plugs', 'Plugs of each chamber', (one) => String(one.plugs)],
@@ -105,7 +108,7 @@ export function differenceInWords(
   const [old, now] = [withPlan(build, before), withPlan(build, after)];
   const lines: string[] = [];
   if (old.ecu.id !== now.ecu.id) lines.push(`ECU ${old.ecu.model} became ${now.ecu.model}.`);
-  lines.push(...engineDifference(old.engine, now.engine));
+  lines.push(...engineDifference(old.engine, now.engine, build));
   if (old.outputOrder !== now.outputOrder)
     lines.push(now.outputOrder === 'in-turn' ? 'Outputs now fire in turn.' : 'Outputs are now numbered by cylinder.');
 
@@ -118,7 +121,9 @@ export function differenceInWords(
   for (const { from, to } of devices.both) {
     if (from.label !== to.label) lines.push(`${from.label} is now called ${to.label}.`);
     if (from.branchMetres !== to.branchMetres)
-      lines.push(`${to.label}: branch ${from.branchMetres} m became ${to.branchMetres} m.`);
+      lines.push(
+        `${to.label}: branch ${readLength(from.branchMetres, build)} became ${readLength(to.branchMetres, build)}.`,
+      );
     if (JSON.stringify(from.overrides) !== JSON.stringify(to.overrides))
       lines.push(`${to.label}: a terminal goes elsewhere.`);
     const places = [placeWords(old, from), placeWords(now, to)];
@@ -159,7 +164,7 @@ export function differenceInWords(
   for (const { from, to } of circuits.both) {
     if (from.fuseAmps !== to.fuseAmps) lines.push(`${to.name}: fuse ${from.fuseAmps} A became ${to.fuseAmps} A.`);
     if (from.squareMm !== to.squareMm)
-      lines.push(`${to.name}: wire ${formatSquare(from.squareMm)} became ${formatSquare(to.squareMm)}.`);
+      lines.push(`${to.name}: wire ${readSize(from.squareMm, build)} became ${readSize(to.squareMm, build)}.`);
   }
   const wires = named(oldNet.wireById, newNet.wireById);
   if (wires.added.length + wires.removed.length > 0)

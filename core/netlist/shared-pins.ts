@@ -5,7 +5,7 @@ import { pinsOfKind, type Pin } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, groundEnd, shieldEnd, spliceEnd, terminalId, type EndKey } from '../ends/ends';
 import { groundPins, shieldPins } from './ground-pins';
 import { returnBank } from './returns';
-import { SPLICE_METRES, type Look, type Wire, type WireList } from './wires';
+import { SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
 
 /** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
 const SHARED_SQUARE_MM = 0.5;
@@ -33,7 +33,14 @@ interface Shared {
 }
 
 /** A pin shared by several device terminals: one wire when alone, a trunk and a splice otherwise. */
-function addShared(list: WireList, pin: Pin, users: readonly Shared[], look: Look, trunk: Partial<Wire> | null): void {
+function addShared(
+  list: WireList,
+  build: Build,
+  pin: Pin,
+  users: readonly Shared[],
+  look: Look,
+  trunk: Partial<Wire> | null,
+): void {
   const tail = (user: Shared, lengthMetres: number) => ({
     ...look,
     lengthMetres,
@@ -51,7 +58,7 @@ function addShared(list: WireList, pin: Pin, users: readonly Shared[], look: Loo
     ...look,
     lengthMetres: SPLICE_METRES,
     amps: users.reduce((sum, user) => sum + user.amps, 0),
-    squareMm: SHARED_SQUARE_MM,
+    squareMm: usualSize(build, SHARED_SQUARE_MM),
     ...trunk,
   });
   for (const user of users)
@@ -79,7 +86,7 @@ export function addSupplies(list: WireList, build: Build, colours: ReadonlyMap<s
     }
   for (const pin of pins)
     if (users.get(pin.id)!.length > 0)
-      addShared(list, pin, users.get(pin.id)!, { colour: colours.get(pin.id)!, signal: 'supply' }, null);
+      addShared(list, build, pin, users.get(pin.id)!, { colour: colours.get(pin.id)!, signal: 'supply' }, null);
 }
 
 /** The ECU's ground pins: returns of sensors and shields by bank, and its own grounds; one pin may be both. */
@@ -102,7 +109,7 @@ export function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap
   const own = {
     colour: 'BK',
     lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
-    squareMm: POWER_GROUND_SQUARE_MM,
+    squareMm: usualSize(build, POWER_GROUND_SQUARE_MM),
     signal: 'ground',
     amps: POWER_GROUND_AMPS,
   } as const;
@@ -111,11 +118,11 @@ export function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap
     const returning = users.get(pin.id)!;
     const look = { colour: colours.get(pin.id)!, signal: 'ground' } as const;
     if (!powers.has(pin)) {
-      if (returning.length > 0) addShared(list, pin, returning, look, null);
+      if (returning.length > 0) addShared(list, build, pin, returning, look, null);
     } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
     else {
       // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
-      addShared(list, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });
+      addShared(list, build, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });
       list.add(spliceEnd(pin.id), groundEnd(build.power.ecuGround), own);
     }
   }

@@ -1,6 +1,6 @@
 import type { Build, Device } from '../build/schema';
 import { surroundings } from '../power/plan';
-import { sizeFor, wireOhms } from '../wire/wire';
+import { inSeries, sizeFor, wireOhms } from '../wire/wire';
 import type { SignalClass } from '../wire/colours';
 import { wireId, type EndKey } from '../ends/ends';
 
@@ -35,6 +35,12 @@ export const JUMPER_METRES = 0.35;
 const SIGNAL_AMPS = 0.02;
 /** The largest size that is chosen unasked for a wire at the ECU: no cavity takes more (common practice). */
 const MOST_SQUARE_MM = 6;
+
+/** A size that is laid as a habit, in the series of the loom. */
+export const usualSize = (build: Build, squareMm: number): number => inSeries(squareMm, build.loom.series);
+/** The size a wire at the ECU takes for its current. */
+export const mostSizeFor = (build: Build, amps: number): number =>
+  Math.min(usualSize(build, MOST_SQUARE_MM), sizeFor(amps, surroundings(build)));
 
 /** Collects wires, each once, with size and colour as chosen or derived. */
 export class WireList {
@@ -72,7 +78,7 @@ export class WireList {
 
   /** Most wires carry one of a few currents. */
   private sizeOf(amps: number): number {
-    const known = this.sizes.get(amps) ?? Math.min(MOST_SQUARE_MM, sizeFor(amps, surroundings(this.build)));
+    const known = this.sizes.get(amps) ?? mostSizeFor(this.build, amps);
     this.sizes.set(amps, known);
     return known;
   }

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { circuitShapes, type CircuitShape } from './circuits';
 import { fuseFor, fuseRatings } from './fuse';
-import { carriedAmps, sizeFor, sizeForDrop, wireOhms, wireSizes, type Surroundings } from '../wire/wire';
+import { carriedAmps, sizeFor, sizeForDrop, seriesSizes, wireOhms, type Surroundings } from '../wire/wire';
 
 /** A circuit with its figures: load, fuse, wire and drop. */
 export interface Circuit extends CircuitShape {
@@ -44,7 +44,7 @@ const LEAST_SQUARE_MM = 0.5;
 const TRUNK_METRES = 1;
 const LONE_METRES = 0.5;
 const BRANCH_METRES = 0.2;
-const FUSE_METRES = 0.2;
+export const FUSE_METRES = 0.2;
 /** Contacts a feed passes: source, fuse in and out, relay in and out, load (by counting). */
 const CONTACTS = 6;
 /** Above this a size is not raised unasked: shorten or split the circuit (common practice). */
@@ -60,6 +60,7 @@ export const surroundings = (build: Build): Surroundings => ({
   loadedCircuits: BUNCHED,
   ambientCelsius: Math.min(build.loom.zoneCelsius, POWER_BRANCH_CELSIUS),
   wireCelsius: build.loom.wireCelsius,
+  series: build.loom.series,
 });
 
 function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number): Circuit {
@@ -77,8 +78,13 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
     sizeFor(fuseAmps, around, LEAST_SQUARE_MM),
     ...shape.loads.map(
       (load) =>
-        sizeForDrop(load.amps, branchOf(load.branchMetres), shape.limitVolts * BRANCH_SHARE, LOADED_CELSIUS) ??
-        LEAST_SQUARE_MM,
+        sizeForDrop(
+          load.amps,
+          branchOf(load.branchMetres),
+          shape.limitVolts * BRANCH_SHARE,
+          around.series,
+          LOADED_CELSIUS,
+        ) ?? LEAST_SQUARE_MM,
     ),
   );
   const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + CONTACTS * POWER_CONTACT_OHMS;
@@ -91,12 +97,12 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
     }
     return worst;
   };
-  const byDrop = sizeForDrop(loadAmps, lengthMetres, shape.limitVolts / 2, LOADED_CELSIUS);
+  const byDrop = sizeForDrop(loadAmps, lengthMetres, shape.limitVolts / 2, around.series, LOADED_CELSIUS);
   let squareMm =
     shape.choice.squareMm ?? Math.max(sizeFor(fuseAmps, around, LEAST_SQUARE_MM), byDrop ?? LEAST_SQUARE_MM);
   if (shape.choice.squareMm === undefined) {
     // One or two sizes up mends what branches and contacts add; beyond that the person must shorten or split.
-    for (const size of wireSizes)
+    for (const size of seriesSizes(around.series))
       if (size.squareMm > squareMm && size.squareMm <= MOST_SQUARE_MM && dropAt(squareMm).volts > shape.limitVolts)
         squareMm = size.squareMm;
   }

@@ -6,6 +6,7 @@ import { destinationOf } from '../build/destination';
 import { busFigures, membersOf, stubOf } from '../netlist/bus';
 import { listWords, plural } from '../units/format';
 import type { Rule } from './rule';
+import { readLength } from '../units/workshop';
 
 /** Longest stub off a CAN trunk at a bit rate, metres: 0.3 m at 1 Mbit/s (ISO 11898-2), in proportion below. */
 export const stubLimitMetres = (kilobits: number): number => 0.3 * (1000 / kilobits);
@@ -113,7 +114,7 @@ export const busRules: Rule[] = [
             {
               at: device.id,
               where: { type: 'device' as const, deviceId: device.id },
-              detail: `${device.label} ends ${bus.name} by its own 120 Ω, and ${nodes.at(-1)!.device.label} stands beyond it: the rest of the trunk is then a stub, of which ${limit.toFixed(1)} m is the limit at ${bus.kilobits} kbit/s.`,
+              detail: `${device.label} ends ${bus.name} by its own 120 Ω, and ${nodes.at(-1)!.device.label} stands beyond it: the rest of the trunk is then a stub, of which ${readLength(limit, build)} is the limit at ${bus.kilobits} kbit/s.`,
               remedy: {
                 label: `${device.label} is the last on the bus`,
                 calls: [call('setBus', { bus: { ...bus, members } })],
@@ -167,7 +168,7 @@ export const busRules: Rule[] = [
               {
                 at: device.id,
                 where: { type: 'device' as const, deviceId: device.id },
-                detail: `${device.label} hangs ${stub} m off the trunk of ${bus.name}; ${limit.toFixed(1)} m is the limit at ${bus.kilobits} kbit/s. Lead the trunk past it, in and out of its plug.`,
+                detail: `${device.label} hangs ${readLength(stub, build)} off the trunk of ${bus.name}; ${readLength(limit, build)} is the limit at ${bus.kilobits} kbit/s. Lead the trunk past it, in and out of its plug.`,
               },
             ];
           });

@@ -9,6 +9,7 @@ import { copperLeadError } from '../devices/type-k';
 import { formatOhms, listWords, plural } from '../units/format';
 import { readQuantity, readStep } from '../units/units';
 import type { Rule } from './rule';
+import { readMeasure } from '../units/workshop';
 
 /** Two tracks are tied by one of two laws: their volts add up, or one is a fixed share of the other. */
 function trackLaw(one: SensorTrait, other: SensorTrait): 'sum' | 'ratio' | null {
@@ -102,7 +103,7 @@ export const calibrationRules: Rule[] = [
             remedy:
               first && first.metres !== null
                 ? {
-                    label: `Set the altitude to ${first.metres} m`,
+                    label: `Set the altitude to ${readMeasure('altitude', first.metres, build)}`,
                     calls: [
                       call('setSite', {
                         altitudeMetres: first.metres,

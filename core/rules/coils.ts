@@ -126,16 +126,18 @@ export const coilRules: Rule[] = [
                 }),
               )
             : undefined;
+        // Those that hang on one driver draw through it together.
+        const all = module ? amps : amps * (1 + (need?.joined.length ?? 0));
         const limit = module
           ? trait(module.kind, 'igniter')!.maxAmps
           : pin?.abilities.find((ability) => ability.kind === 'ignition-driver')?.maxAmps;
-        if (limit === undefined || amps <= limit) return [];
+        if (limit === undefined || all <= limit) return [];
         const name = module ? module.device.label : pin!.id;
         return [
           {
             at: device.id,
             where: { type: 'device' as const, deviceId: device.id },
-            detail: `${device.label} reaches ${formatAmps(amps)} after ${dwell} ms at 13.5 V; ${name} stands ${formatAmps(limit)}. Shorten the dwell, or use another driver.`,
+            detail: `${all > amps ? `${need!.label} reach ${formatAmps(all)} together` : `${device.label} reaches ${formatAmps(amps)}`} after ${dwell} ms at 13.5 V; ${name} stands ${formatAmps(limit)}. Shorten the dwell, or use another driver.`,
           },
         ];
       }),

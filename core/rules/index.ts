@@ -17,6 +17,7 @@ import { planRules } from './plan';
 import { powerRules } from './power';
 import { runRule, type Finding, type Rule, type RuleContext, type Severity } from './rule';
 import { sensorRules } from './sensors';
+import { speedRules } from './speed';
 import { triggerRules } from './trigger';
 
 /** Every design rule, family by family. */
@@ -33,6 +34,7 @@ export const rules: readonly Rule[] = [
   ...loomRules,
   ...busRules,
   ...bodyRules,
+  ...speedRules,
 ];
 
 const weight: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };

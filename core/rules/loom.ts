@@ -4,10 +4,15 @@ import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, pinAt } from '../ends/ends';
 import { trunkMillimetres } from '../loom/loom';
 import { spareCount, sparesOf } from '../allot/spares';
-import { formatSquare, inSentence, listWords, plural } from '../units/format';
+import { readLength, readMeasure } from '../units/workshop';
+import { readSize } from '../wire/size';
+import { inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import { twinsOf } from '../netlist/twins';
 import type { Rule } from './rule';
+
+/** Slack that lets a terminal be cut off and crimped again, metres (common practice). */
+const USUAL_SLACK_METRES = 0.1;
 
 export const loomRules: Rule[] = [
   {
@@ -24,7 +29,7 @@ export const loomRules: Rule[] = [
         : [
             {
               at: '',
-              detail: `The trunk is about ${trunk.toFixed(0)} mm in its covering; the hole is ${build.loom.holeMillimetres} mm.`,
+              detail: `The trunk is about ${readMeasure('diameter', trunk, build)} in its covering; the hole is ${readMeasure('diameter', build.loom.holeMillimetres, build)}.`,
             },
           ];
     },
@@ -106,7 +111,7 @@ export const loomRules: Rule[] = [
           {
             at: key,
             where: { type: 'end' as const, end: ecuEnd(pins[0]!) },
-            detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${formatSquare(Number(size))}. Change one, or label both ends.`,
+            detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${readSize(Number(size), build)}. Change one, or label both ends.`,
           },
         ];
       });
@@ -156,7 +161,7 @@ export const loomRules: Rule[] = [
             {
               at: wire.id,
               where: { type: 'wire' as const, wireId: wire.id },
-              detail: `${pinId} takes up to ${formatSquare(most)}; its wire is ${formatSquare(wire.squareMm)}. Step down at a splice close to the plug.`,
+              detail: `${pinId} takes up to ${readSize(most, build)}; its wire is ${readSize(wire.squareMm, build)}. Step down at a splice close to the plug.`,
             },
           ];
         }),
@@ -175,8 +180,11 @@ export const loomRules: Rule[] = [
         : [
             {
               at: '',
-              detail: `${build.loom.slackMetres} m of slack: no terminal can ever be cut off and crimped again.`,
-              remedy: { label: 'Allow 0.1 m', calls: [call('setLoom', { slackMetres: 0.1 })] },
+              detail: `${readLength(build.loom.slackMetres, build)} of slack: no terminal can ever be cut off and crimped again.`,
+              remedy: {
+                label: `Allow ${readLength(USUAL_SLACK_METRES, build)}`,
+                calls: [call('setLoom', { slackMetres: USUAL_SLACK_METRES })],
+              },
             },
           ],
   },

@@ -1,7 +1,8 @@
 import { withId } from '../data/with-id';
+import type { Need } from '../netlist/needs';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
-import { rowsOf, workOf, workWords } from '../engine/outputs';
+import { firedTogether, rowsOf, workOf, workWords } from '../engine/outputs';
 import { serve } from '../ecu/ask';
 import { injectorFigures, meanInjector } from '../engine/fuel';
 import { BURN_MILLISECONDS, eventDegrees, sparkedEngine } from '../power/spark';
@@ -9,7 +10,11 @@ import { fitTrigger } from '../trigger/fit';
 import { outputUses } from '../trigger/outputs';
 import { preferredOhms } from '../units/eseries';
 import { formatOhms, listWords, plural } from '../units/format';
+import { readMeasure } from '../units/workshop';
 import type { Rule } from './rule';
+
+/** Parts on one output that the engine works at different times: no output is right for all of them. */
+const workedApart = (need: Need): boolean => need.joined.length > 0 && need.outputs?.length === 0;
 
 export const orderRules: Rule[] = [
   {
@@ -21,8 +26,10 @@ export const orderRules: Rule[] = [
     sheet: 'allot',
     check: ({ build, net }) => {
       // A shared coil under a spark each has no right output at all: OE-13 says so, with the way out.
+      const apart = new Set(net.needs.filter(workedApart).map(({ id }) => id));
       const wrong = outputUses(build, net.needs).filter(
-        ({ right, wiredTo }) => !right && (build.engine.ignition !== 'direct' || wiredTo.cylinders.length === 1),
+        ({ right, wiredTo, needId }) =>
+          !right && !apart.has(needId) && (build.engine.ignition !== 'direct' || wiredTo.cylinders.length === 1),
       );
       if (wrong.length === 0) return [];
       const school =
@@ -224,6 +231,33 @@ export const orderRules: Rule[] = [
     },
   },
   {
+    id: 'OE-14',
+    family: 'Order',
+    severity: 'stop',
+    title: 'On one output, and not worked together',
+    source: 'Firing angles: one output works all that hangs on it at one time',
+    sheet: 'allot',
+    check: ({ build, net }) =>
+      net.needs.filter(workedApart).map((need) => {
+        const work = workOf(need.ask)!;
+        const pairs = build.engine.injection === 'sequential' && work === 'injector';
+        const inPairs = { ...build.engine, injection: 'semi-sequential' as const };
+        const meet =
+          pairs && firedTogether(inPairs, work).some((set) => need.serves.every((cylinder) => set.includes(cylinder)));
+        return {
+          at: need.id,
+          where: { type: 'need' as const, needId: need.id },
+          detail: `${need.label} hang on one output, and ${build.engine.name} works them at different times${pairs ? ': sequential injection opens each alone' : ''}.`,
+          remedy: meet
+            ? { label: 'Inject in pairs', calls: [call('setEngine', { engine: inPairs })] }
+            : {
+                label: 'Give each an output of its own',
+                calls: need.joined.map(({ id }) => call('joinOutput', { needId: id, leadId: null })),
+              },
+        };
+      }),
+  },
+  {
     id: 'OE-9',
     family: 'Order',
     severity: 'stop',
@@ -262,11 +296,11 @@ export const orderRules: Rule[] = [
       return [
         {
           at: '',
-          detail: `${build.fuel.powerKw} kW asks for ${figures.requiredCcPerMinute.toFixed(0)} cc/min each; these give ${figures.flowCcPerMinute.toFixed(0)} at the rail's pressure, so they would be open ${(figures.duty * 100).toFixed(0)} % of the time, ${(build.fuel.maxDuty * 100).toFixed(0)} % is the limit. They feed ${figures.powerKw.toFixed(0)} kW.`,
+          detail: `${readMeasure('power', build.fuel.powerKw, build)} ask for ${readMeasure('flow', figures.requiredCcPerMinute, build)} each; these give ${readMeasure('flow', figures.flowCcPerMinute, build)} at the rail's pressure, so they would be open ${(figures.duty * 100).toFixed(0)} % of the time, ${(build.fuel.maxDuty * 100).toFixed(0)} % is the limit. They feed ${readMeasure('power', figures.powerKw, build)}.`,
           remedy:
             figures.powerKw >= 1
               ? {
-                  label: `Aim for ${Math.floor(figures.powerKw)} kW`,
+                  label: `Aim for ${readMeasure('power', Math.floor(figures.powerKw), build)}`,
                   calls: [call('setFuel', { powerKw: Math.floor(figures.powerKw) })],
                 }
               : undefined,

@@ -7,8 +7,10 @@ import { groundPins } from '../netlist/ground-pins';
 import { serve } from '../ecu/ask';
 import { destinationOf } from '../build/destination';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
-import { RELAY_WINDING_OHMS, type Circuit } from '../power/plan';
-import { formatAmps, formatSquare, formatVolts, listWords, plural } from '../units/format';
+import { FUSE_METRES, RELAY_WINDING_OHMS, type Circuit } from '../power/plan';
+import { readLength } from '../units/workshop';
+import { readSize } from '../wire/size';
+import { formatAmps, formatVolts, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 
 /** A fuse further than this from its source leaves unprotected wire, metres (common practice: close to its source). */
@@ -35,7 +37,7 @@ export const powerRules: Rule[] = [
     title: 'Fuse above what the wire carries',
     source: 'ISO 8820-3; IEC 60364-5-52 grouping; ampacity common practice',
     sheet: 'feeds',
-    check: ({ net }) =>
+    check: ({ build, net }) =>
       net.circuits.flatMap((circuit) => {
         const weakest = Math.min(circuit.carriesAmps, circuit.loads.length > 1 ? circuit.branchCarriesAmps : Infinity);
         if (circuit.fuseAmps <= weakest + 1e-9) return [];
@@ -43,7 +45,7 @@ export const powerRules: Rule[] = [
           {
             at: circuit.id,
             where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-            detail: `${circuit.name}: ${circuit.fuseAmps} A fuse, but ${formatSquare(circuit.squareMm)} carries ${formatAmps(weakest)} in this bundle and heat. The wire would burn before the fuse.`,
+            detail: `${circuit.name}: ${circuit.fuseAmps} A fuse, but ${readSize(circuit.squareMm, build)} carries ${formatAmps(weakest)} in this bundle and heat. The wire would burn before the fuse.`,
             remedy: {
               label: 'Derive fuse and wire',
               calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['squareMm', 'fuseAmps'] })],
@@ -112,7 +114,7 @@ export const powerRules: Rule[] = [
     title: 'Fuse far from its source',
     source: 'Close to its source; common practice',
     sheet: 'feeds',
-    check: ({ net }) =>
+    check: ({ build, net }) =>
       net.circuits.flatMap((circuit) =>
         circuit.fuseDistanceMetres <= FUSE_NEAR_METRES
           ? []
@@ -120,9 +122,9 @@ export const powerRules: Rule[] = [
               {
                 at: circuit.id,
                 where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-                detail: `${circuit.name}: ${circuit.fuseDistanceMetres} m of wire before the fuse has no protection at all.`,
+                detail: `${circuit.name}: ${readLength(circuit.fuseDistanceMetres, build)} of wire before the fuse has no protection at all.`,
                 remedy: {
-                  label: 'Move it to 0.2 m',
+                  label: `Move it to ${readLength(FUSE_METRES, build)}`,
                   calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseDistanceMetres'] })],
                 },
               },

@@ -14,6 +14,7 @@ import { sensorsOf } from '../sensing/sensor';
 import { readQuantity } from '../units/units';
 import { formatAmps, formatOhms, formatVolts, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
+import { readLength } from '../units/workshop';
 
 /** Reserve over the highest pressure wanted (domain: 10 %). */
 const RANGE_RESERVE = 1.1;
@@ -321,7 +322,7 @@ export const sensorRules: Rule[] = [
             // A definition without any is more often a gap in it than an ECU without one.
             severity: none ? ('fix' as const) : undefined,
             title: none ? 'ECU without a sensor ground' : undefined,
-            detail: `${none ? `${build.ecu.model} lists no sensor-ground pin: look once more in its pinout. ` : ''}${count} to ${pin.id}, and so does the ECU's own current: ${formatVolts(trunk.amps * trunk.ohms)} at ${formatAmps(trunk.amps)} over the ${trunk.lengthMetres} m they share. Join them close behind the plug, never at the engine.`,
+            detail: `${none ? `${build.ecu.model} lists no sensor-ground pin: look once more in its pinout. ` : ''}${count} to ${pin.id}, and so does the ECU's own current: ${formatVolts(trunk.amps * trunk.ohms)} at ${formatAmps(trunk.amps)} over the ${readLength(trunk.lengthMetres, build)} they share. Join them close behind the plug, never at the engine.`,
           },
         ];
       });

@@ -4,6 +4,7 @@ import { readQuantity, type Reader } from '../units/units';
 import { altitudeOfKpa } from './atmosphere';
 import type { Hypothesis, Site } from './causes';
 import type { SensorAt } from './sensor';
+import { readMeasure } from '../units/workshop';
 
 /** Barometers and temperatures of places people work at: spread about what the build says (from memory). */
 const SITE_SPREAD = { pressure: 12, temperature: 15 } as const;
@@ -36,7 +37,7 @@ export function siteHypothesis(
       ...base,
       metres: rounded,
       density: near,
-      sentence: `The place is not at ${build.site.altitudeMetres} m: ${readQuantity('pressure', value, build)} is the barometer at about ${rounded} m.`,
+      sentence: `The place is not at ${readMeasure('altitude', build.site.altitudeMetres, build)}: ${readQuantity('pressure', value, build)} is the barometer at about ${readMeasure('altitude', rounded, build)}.`,
       check: `Look up the height of the place or today's barometer. Set the altitude, and this reading is right.`,
     };
   }

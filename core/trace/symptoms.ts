@@ -17,7 +17,7 @@ export function symptomsOf(net: Netlist): Symptom[] {
     { id: 'no-sync', title: 'It cranks, but the ECU shows no speed or loses sync', type: 'no-sync', deviceId: null },
   ];
   const devices = net.devices.flatMap(({ device, kind }): Symptom[] => {
-    const needs = net.needs.filter((need) => need.deviceId === device.id);
+    const needs = net.needsOf.get(device.id) ?? [];
     const feeds = kind.terminals.some((terminal) => terminal.destination.to === 'feed');
     if (trait(kind, 'trigger')) return [];
     if (trait(kind, 'coil'))

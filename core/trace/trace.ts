@@ -148,7 +148,7 @@ function informationOf(test: TraceTest, predictions: readonly Predicted[], weigh
 function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonly string[], net: Netlist): TraceTest[] {
   const volts = tests.filter((test) => test.mode === 'volts');
   if (symptom.type === 'wrong-reading' || symptom.type === 'no-change') {
-    const needs = net.needs.filter((need) => need.deviceId === symptom.deviceId).map((need) => need.id);
+    const needs = (net.needsOf.get(symptom.deviceId ?? '') ?? []).map((need) => need.id);
     const pins = new Set(
       net.cavities.filter((cavity) => cavity.needId && needs.includes(cavity.needId)).map(({ pin }) => ecuEnd(pin.id)),
     );

@@ -2,9 +2,12 @@ import {
   advance,
   begin,
   DEGREES,
+  END,
   HALF,
+  leastPriceOfPulse,
   paceTable,
   priceOfPulse,
+  SLOPE,
   SLOW,
   STATE,
   STRIDE,
@@ -14,7 +17,7 @@ import {
 } from './pace';
 
 // Hot loops look these up once.
-const { ceil, floor, log, max, min, sqrt } = Math;
+const { ceil, log, max, min, sqrt } = Math;
 
 /**
  * Which tooth gave which pulse: the cheapest path through a wheel's teeth for a row of pulse times.
@@ -62,7 +65,7 @@ export const BREAK_SPEED = 0.5;
 
 /** Ways to a tooth: the pulse is none of its own; the next tooth; after one lost, after two; the next one off its place; begun anew. */
 const [TOO_MANY, NORMAL, AFTER_LOST, AFTER_TWO_LOST, OFF_PLACE, ANEW] = [0, 1, 2, 3, 4, 5];
-const WAYS = 8;
+const WAY_BITS = 3;
 /** Marks a move that came from the second survivor. */
 const SECOND = 8;
 /** A path this much dearer than the cheapest is not followed: two things went wrong on it that did not on the other. */
@@ -134,6 +137,7 @@ function pass(
   // Dearer than this a path is worth nothing: one that starts anew at the same tooth is cheaper.
   const anewAbove = BREAK + logTeeth + max(0, log((2.5 * BREAK_SPEED * table.usual) / sqrt(table.playSquare)));
   const worthless = min(BEAM, anewAbove);
+  const leastPrice = leastPriceOfPulse(table);
   const size = 2 * teeth;
   let [last, now] = [new Float64Array(size * STATE), new Float64Array(size * STATE)];
   // Paths that are followed, by their tooth and survivor; teeth reached by a pulse, and the two best ways to each.
@@ -167,8 +171,10 @@ function pass(
     const bound = cheapest + worthless;
     let touched = 0;
     let [cheapestNow, cheapestTooth] = [INFINITE, -1];
-    for (let n = 0; n < followed; n += 1) {
-      const source = alive[n]!;
+    for (let n = -1; n < followed; n += 1) {
+      // The cheapest goes first: what it comes to tells early which others are worth nothing.
+      const source = n < 0 ? cheapestAt : alive[n]!;
+      if (n >= 0 && source === cheapestAt) continue;
       const own = source * STATE;
       const cost = last[own]!;
       if (cost >= bound) continue;
@@ -181,20 +187,28 @@ function pass(
         else if (way !== TOO_MANY) tooth += 1;
         if (tooth >= teeth) tooth -= teeth;
         let price = cost;
-        if (way === TOO_MANY) price += ADDED + logUsual + slow;
-        else {
+        if (way === TOO_MANY) {
+          price += ADDED + logUsual + slow;
+          if (price >= cheapestNow + worthless) continue;
+        } else if (way === OFF_PLACE && cost + BENT + logUsual + slow >= cheapestNow + worthless) {
+          continue;
+        } else {
           const lost = way === OFF_PLACE ? 0 : way - NORMAL;
           const f = (tooth * 3 + lost) * STRIDE;
-          const ratio = passed / figures[f + DEGREES]!;
-          if (ratio < SOONEST || ratio > LATEST) continue;
+          const degrees = figures[f + DEGREES]!;
+          if (passed < SOONEST * degrees || passed > LATEST * degrees) continue;
           if (way === OFF_PLACE) price += BENT + logUsual + slow;
-          else price += lost * LOST + priceOfPulse(last, own, table, f, step);
+          else {
+            price += lost * LOST + leastPrice + slow + last[own + SLOPE]! * figures[f + END]!;
+            if (price >= cheapestNow + worthless || price >= price2[tooth]!) continue;
+            price = cost + lost * LOST + priceOfPulse(last, own, table, f, step);
+          }
         }
-        if (price >= price2[tooth]!) continue;
+        if (price >= price2[tooth]! || price >= cheapestNow + worthless) continue;
         if (price1[tooth] === INFINITE) reached[touched++] = tooth;
-        const code = source * WAYS + way;
+        const code = (source << WAY_BITS) | way;
         // Two pasts are kept, not one past twice.
-        const same = price1[tooth] !== INFINITE && floor(way1[tooth]! / WAYS) === source;
+        const same = price1[tooth] !== INFINITE && way1[tooth]! >> WAY_BITS === source;
         if (price < price1[tooth]!) {
           if (!same) {
             price2[tooth] = price1[tooth]!;
@@ -202,7 +216,10 @@ function pass(
           }
           price1[tooth] = price;
           way1[tooth] = code;
-          if (price < cheapestNow) [cheapestNow, cheapestTooth] = [price, tooth];
+          if (price < cheapestNow) {
+            cheapestNow = price;
+            cheapestTooth = tooth;
+          }
         } else if (!same) {
           price2[tooth] = price;
           way2[tooth] = code;
@@ -256,7 +273,8 @@ function pass(
   /** A path comes to a tooth. */
   function reach(at: number, code: number, price: number, step: number, row: number): void {
     const target = at * STATE;
-    const [source, way] = [floor(code / WAYS), code % WAYS];
+    const source = code >> WAY_BITS;
+    const way = code & ((1 << WAY_BITS) - 1);
     const own = source * STATE;
     if (way === TOO_MANY) {
       for (let n = 0; n < STATE; n += 1) now[target + n] = last[own + n]!;

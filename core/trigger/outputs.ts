@@ -19,7 +19,9 @@ export interface OutputUse {
 }
 
 /** What must answer when an output is tried, in words: a coil of theirs works all its cylinders, a part of one only one of those. */
-export function meantWords(engine: Engine, { kind, wiredTo, means }: OutputUse): string {
+export function meantWords(engine: Engine, { kind, wiredTo, means, right }: OutputUse): string {
+  // Several parts on one output answer together.
+  if (right && wiredTo.cylinders.length > 1) return workWords(engine, kind, wiredTo);
   const words = workWords(engine, kind, means);
   return means && means.cylinders.length > wiredTo.cylinders.length ? `one of ${words}` : words;
 }

@@ -146,6 +146,9 @@ function expOf(x: number): number {
   return 1 + x * (1 + (x / 2) * (1 + (x / 3) * (1 + (x / 4) * (1 + (x / 5) * (1 + x / 6)))));
 }
 
+/** No pulse of this pattern is cheaper than this and its logarithmic slowness. */
+export const leastPriceOfPulse = ({ playSquare }: PaceTable): number => 0.5 * log(playSquare) + HALF_LOG_TURN;
+
 /** Price of a pulse as the next tooth, or the one after some lost ones: the negative logarithm of its density in time. */
 export function priceOfPulse(
   states: Float64Array,

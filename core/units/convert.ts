@@ -18,7 +18,7 @@ export const psiToKpa = (psi: number): number => psi * KPA_PER_PSI;
 export const kpaToBar = (kpa: number): number => kpa / KPA_PER_BAR;
 export const celsiusToFahrenheit = (celsius: number): number => celsius * 1.8 + 32;
 export const celsiusToKelvin = (celsius: number): number => celsius + KELVIN_OFFSET;
-export const feetToMetres = (feet: number): number => feet * 0.3048;
+export const feetToMetres = (feet: number): number => feet * METRES_PER_FOOT;
 
 /** Wraps an angle into [0, span). `span` is degrees and positive. */
 export const wrapDegrees = (degrees: number, span: number): number => {
@@ -34,3 +34,8 @@ export const wrapSigned = (degrees: number, span: number): number => {
 
 /** Milliseconds for one crank degree at a speed in revolutions per minute. */
 export const millisecondsPerDegree = (rpm: number): number => 1000 / (6 * rpm);
+
+/** 1 foot in metres and 1 inch in millimetres, exact (international yard and pound, 1959). */
+export const METRES_PER_FOOT = 0.3048;
+export const MM_PER_INCH = 25.4;
+export const KM_PER_MILE = 1.609344;

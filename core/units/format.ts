@@ -21,8 +21,6 @@ export function formatVolts(volts: number): string {
 export const formatAmps = (amps: number): string =>
   amps < 0.2 ? `${(amps * 1000).toFixed(0)} mA` : `${amps < 10 ? trim(amps.toFixed(2)) : amps.toFixed(1)} A`;
 
-export const formatMetres = (metres: number): string => `${metres.toFixed(2)} m`;
-export const formatSquare = (squareMm: number): string => `${squareMm} mm²`;
 export const formatDegrees = (degrees: number): string => `${degrees.toFixed(1)}°`;
 
 /** Joins words as a list: `a, b and c`. */

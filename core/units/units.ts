@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { KPA_PER_BAR, KPA_PER_INHG, KPA_PER_PSI, celsiusToFahrenheit } from './convert';
+import { KM_PER_MILE, KPA_PER_BAR, KPA_PER_INHG, KPA_PER_PSI, celsiusToFahrenheit } from './convert';
 
 /** Physical quantities a sensor can stand for; each has one unit inside Gonyx. */
 export const quantities = [
@@ -30,9 +30,11 @@ export const unitsSchema = z.object({
   pressure: z.enum(['kPa', 'bar', 'psi', 'inHg']),
   temperature: z.enum(['C', 'F']),
   mixture: z.enum(['lambda', 'AFR']),
+  /** Lengths, wires, displacement, power and flow. */
+  workshop: z.enum(['metric', 'inch']),
 });
 export type Units = z.infer<typeof unitsSchema>;
-export const defaultUnits: Units = { pressure: 'kPa', temperature: 'C', mixture: 'lambda' };
+export const defaultUnits: Units = { pressure: 'kPa', temperature: 'C', mixture: 'lambda', workshop: 'metric' };
 
 /** A linear scale: shown = inside × factor + shift. */
 export interface UnitScale {
@@ -69,7 +71,9 @@ export function scaleOf(quantity: Quantity, units: Units, fuel: Fuel): UnitScale
     case 'ethanol':
       return fixed('%', 1);
     case 'road-speed':
-      return fixed('km/h', 0);
+      return units.workshop === 'metric'
+        ? fixed('km/h', 0)
+        : { unit: 'mph', factor: 1 / KM_PER_MILE, shift: 0, decimals: 0 };
     case 'shaft-speed':
       return fixed('rpm', 0);
   }

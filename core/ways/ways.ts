@@ -2,13 +2,15 @@ import { terminalId } from '../ends/ends';
 import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
 import { applyEdit, call, type EditCall } from '../edits';
+import { proposedJoins } from '../edits/joins';
 import type { Build } from '../build/schema';
 import { trait, type DeviceKind } from '../devices/kind';
 import { kindWord } from '../ecu/ask';
 import { isFixedPin, pinsOfKind, type EcuDefinition } from '../ecu/ecu';
 import { destinationOf } from '../build/destination';
-import { needsOf, type Need } from '../netlist/needs';
-import { plural } from '../units/format';
+import { needsOf, separateNeeds, type Need } from '../netlist/needs';
+import { folded } from '../netlist/joined';
+import { listWords, plural } from '../units/format';
 import { bestServed, conflictsOf, type Conflict } from '../allot/conflict';
 import { isCrimped } from '../allot/model';
 
@@ -25,6 +27,7 @@ export interface WayOut {
     | 'lift-never'
     | 'key-feed'
     | 'pull-up'
+    | 'join'
     | 'on-off'
     | 'relay'
     | 'can-module'
@@ -206,6 +209,7 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
       calls: [call('setCircuit', { circuitId: 'coils', choice: { switchedBy: 'key' } })],
       effort: 1,
     });
+  found.push(...together(build, members));
   // What protects people is neither rewired nor left out: other needs of the conflict make room for it.
   const free = members.filter((need) => need.protection === null);
   for (const need of free) {
@@ -214,6 +218,27 @@ function candidates(build: Build, conflict: Conflict, needs: readonly Need[], he
     found.push(...own.map((one) => (key === undefined ? one : { ...one, alike: `${one.code} ${key}` })));
   }
   return found;
+}
+
+/** Several injectors or coils that are worked together, on one output each set. */
+function together(build: Build, members: readonly Need[]): Candidate[] {
+  const kinds = new Set(members.map(({ ask }) => ask.kind));
+  const joins = proposedJoins(build).filter(({ needId }) => members.some(({ id }) => id === needId));
+  const [join] = joins;
+  if (!join) return [];
+  const joined = { ...build.joined, ...Object.fromEntries(joins.map(({ needId, leadId }) => [needId, leadId])) };
+  const sets = folded({ joined }, separateNeeds(build)).filter(
+    (need) => need.joined.length > 0 && kinds.has(need.ask.kind),
+  );
+  return [
+    {
+      code: 'join',
+      label: `Put ${listWords(sets.slice(0, 4).map(({ label }) => label))} on one output each`,
+      detail: 'The ECU works them together anyway: one wire leaves its cavity, and a splice behind it leads to each.',
+      calls: joins.map((one) => call('joinOutput', one)),
+      effort: 1.2,
+    },
+  ];
 }
 
 /** The last way of all. */

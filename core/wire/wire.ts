@@ -9,8 +9,14 @@ export const COPPER_OHM_METRE = 1.7241e-8;
 /** Temperature coefficient of copper, per kelvin (IEC 60028). */
 export const COPPER_PER_KELVIN = 0.00393;
 
+/** Series wire is sold in. */
+export const wireSeries = ['metric', 'awg'] as const;
+export type WireSeries = (typeof wireSeries)[number];
+
 export interface WireSize {
   readonly squareMm: number;
+  /** AWG number of a size of that series; 00 is -1. */
+  readonly gauge?: number;
   /** Maximum resistance at 20 °C, ohm per km. */
   readonly ohmsPerKm: number;
   /** Continuous current of one wire in free air at 30 °C, conductor at 105 °C, amperes (common practice). */
@@ -21,7 +27,7 @@ export interface WireSize {
 }
 
 const iec = 'IEC 60228 class 5';
-export const wireSizes: readonly WireSize[] = [
+const metricSizes: readonly WireSize[] = [
   {
     squareMm: 0.35,
     ohmsPerKm: 54.4,
@@ -43,13 +49,51 @@ export const wireSizes: readonly WireSize[] = [
   { squareMm: 50, ohmsPerKm: 0.386, amps: 200, outerMm: 12.2, source: iec },
 ];
 
-/** The listed size, or null. */
-export const wireSize = (squareMm: number): WireSize | null =>
-  wireSizes.find((size) => size.squareMm === squareMm) ?? null;
-
 /** AWG conductor diameter in mm: d = 0.127 x 92^((36-n)/39) (ASTM B258). `gauge` 0 to 36; 00 is -1. */
 export const awgDiameterMm = (gauge: number): number => 0.127 * 92 ** ((36 - gauge) / 39);
 export const awgSquareMm = (gauge: number): number => (Math.PI / 4) * awgDiameterMm(gauge) ** 2;
+
+/** Strands lie at a slant, so a stranded wire has this much more copper to pass than its length (common practice: 2 %). */
+const LAY = 1.02;
+const gauges = [22, 20, 18, 16, 14, 12, 10, 8, 6, 4, 2, 1, 0, -1];
+
+/** Between two sizes of the metric series by area, on a doubly logarithmic rule: current and diameter are powers of the area. */
+function between(squareMm: number, of: (size: WireSize) => number): number {
+  const at = Math.min(
+    metricSizes.length - 2,
+    Math.max(0, metricSizes.findIndex((size) => size.squareMm > squareMm) - 1),
+  );
+  const last = squareMm > metricSizes[metricSizes.length - 1]!.squareMm;
+  const [one, other] = last ? metricSizes.slice(-2) : metricSizes.slice(at, at + 2);
+  const share = Math.log(squareMm / one!.squareMm) / Math.log(other!.squareMm / one!.squareMm);
+  return of(one!) * (of(other!) / of(one!)) ** share;
+}
+
+const gaugeSizes: readonly WireSize[] = gauges.map((gauge) => {
+  const area = awgSquareMm(gauge);
+  return {
+    squareMm: Math.round(area * 1000) / 1000,
+    gauge,
+    ohmsPerKm: (COPPER_OHM_METRE * 1e9 * LAY) / area,
+    amps: Math.round(between(area, ({ amps }) => amps) * 10) / 10,
+    outerMm: Math.round(between(area, ({ outerMm }) => outerMm) * 10) / 10,
+    source: 'ASTM B258 (diameter), IEC 60028 (copper), 2 % for the lay; current as of the metric sizes beside it',
+  };
+});
+
+/** Sizes of one series, thinnest first. */
+export const seriesSizes = (series: WireSeries): readonly WireSize[] => (series === 'awg' ? gaugeSizes : metricSizes);
+const byArea = new Map([...metricSizes, ...gaugeSizes].map((size) => [size.squareMm, size]));
+
+/** The listed size, or null. */
+export const wireSize = (squareMm: number): WireSize | null => byArea.get(squareMm) ?? null;
+
+/** A size a part is usually wired in, as this series has it: the thinnest with nearly as much copper (common practice). */
+const NEARLY = 0.85;
+export function inSeries(squareMm: number, series: WireSeries): number {
+  const sizes = seriesSizes(series);
+  return (sizes.find((size) => size.squareMm >= NEARLY * squareMm) ?? sizes[sizes.length - 1]!).squareMm;
+}
 
 /** Ohms of a wire at a conductor temperature. Unlisted sizes use the resistivity of copper (IEC 60028). */
 export function wireOhms(squareMm: number, lengthMetres: number, celsius = 20): number {
@@ -90,6 +134,8 @@ export interface Surroundings {
   readonly loadedCircuits: number;
   readonly ambientCelsius: number;
   readonly wireCelsius: number;
+  /** What is on the shelf: sizes are chosen from it. */
+  readonly series: WireSeries;
 }
 
 /** Continuous amperes a size carries in its bundle and ambient; 0 for an unlisted size. */
@@ -99,15 +145,23 @@ export function carriedAmps(squareMm: number, around: Surroundings): number {
   return size.amps * groupingFactor(around.loadedCircuits) * ambientFactor(around.wireCelsius, around.ambientCelsius);
 }
 
-/** Smallest listed size that carries `amps` there, or the largest when none does. */
-export function sizeFor(amps: number, around: Surroundings, atLeast = 0.35): number {
-  const found = wireSizes.find((size) => size.squareMm >= atLeast && carriedAmps(size.squareMm, around) >= amps);
-  return (found ?? wireSizes[wireSizes.length - 1]!).squareMm;
+/** Smallest size of the series that carries `amps` there, or the largest when none does. */
+export function sizeFor(amps: number, around: Surroundings, atLeast = 0): number {
+  const sizes = seriesSizes(around.series);
+  const found = sizes.find((size) => size.squareMm >= atLeast && carriedAmps(size.squareMm, around) >= amps);
+  return (found ?? sizes[sizes.length - 1]!).squareMm;
 }
 
-/** Smallest listed size whose drop over a length stays within the limit, or null when none does. */
-export function sizeForDrop(amps: number, lengthMetres: number, limitVolts: number, celsius = 20): number | null {
+/** Smallest size of the series whose drop over a length stays within the limit, or null when none does. */
+export function sizeForDrop(
+  amps: number,
+  lengthMetres: number,
+  limitVolts: number,
+  series: WireSeries,
+  celsius = 20,
+): number | null {
   return (
-    wireSizes.find((size) => amps * wireOhms(size.squareMm, lengthMetres, celsius) <= limitVolts)?.squareMm ?? null
+    seriesSizes(series).find((size) => amps * wireOhms(size.squareMm, lengthMetres, celsius) <= limitVolts)?.squareMm ??
+    null
   );
 }

@@ -42,6 +42,7 @@ export function randomModel(seed: number, most: { rows: number; pins: number }):
       row: 1,
       outputs: null,
       protection: null,
+      joined: [],
     };
   };
   const rows: Row[] = [];

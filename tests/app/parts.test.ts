@@ -10,8 +10,12 @@ import { sensorsIn } from '~/core/devices/kind';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, kind } from '../helpers';
 
-const reader = (pressure: 'kPa' | 'psi', temperature: 'C' | 'F') => ({
-  units: { pressure, temperature, mixture: 'lambda' } as const,
+const reader = (
+  pressure: 'kPa' | 'psi',
+  temperature: 'C' | 'F',
+  workshop: 'metric' | 'inch' = temperature === 'F' && pressure === 'psi' ? 'inch' : 'metric',
+) => ({
+  units: { pressure, temperature, mixture: 'lambda', workshop } as const,
   fuel: { fuel: 'petrol' } as const,
 });
 
@@ -21,12 +25,13 @@ describe('a kind in figures', () => {
     expect(kindFacts(kind('map-3bar'), reader('psi', 'C'))).toEqual(['2.9 psi to 43.5 psi absolute']);
     expect(kindFacts(kind('clt-ntc'), reader('kPa', 'F'))).toEqual(['2.5 kΩ at 68.0 °F, -22.0 °F to 284.0 °F']);
     expect(kindFacts(kind('injector-high'), reader('psi', 'C'))).toEqual(['12.5 Ω, 640 cc/min at 43.5 psi']);
+    expect(kindFacts(kind('injector-high'), reader('psi', 'F'))).toEqual(['12.5 Ω, 61 lb/h at 43.5 psi']);
     expect(kindFacts(kind('coil-bare'), reader('kPa', 'C'))).toEqual(['0.60 Ω, 3.6 mH']);
     expect(kindFacts(kind('clutch-switch'), reader('kPa', 'C'))).toEqual([]);
   });
   test('no kind of the catalog speaks of kilopascals or Celsius to someone who reads psi and Fahrenheit', () => {
     for (const one of catalog.kinds)
-      expect([...kindFacts(one, reader('psi', 'F')), one.note].join(' ')).not.toMatch(/kPa|°C/);
+      expect([...kindFacts(one, reader('psi', 'F')), one.note].join(' ')).not.toMatch(/kPa|°C|cc\/min/);
   });
 });
 

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { trait } from '~/core/devices/kind';
-import { CC_PER_POUND_HOUR, flowAtPressure, fuelDensity, requiredFlow } from '~/core/engine/fuel';
+import { CC_PER_POUND_HOUR } from '~/core/units/workshop';
+import { flowAtPressure, fuelDensity, requiredFlow } from '~/core/engine/fuel';
 import { averageCoilAmps, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { atVolts } from '~/core/devices/volts-table';
 import { standardBarometerKpa } from '~/core/sensing/atmosphere';
@@ -108,7 +109,7 @@ describe('units against GNU units', () => {
     expect(celsiusToFahrenheit(celsius)).toBeCloseTo(units(`tempC(${celsius})`, 'tempF'), 6);
   });
   test('26.8 °C is 80.2 °F', () => {
-    const scale = scaleOf('temperature', { pressure: 'kPa', temperature: 'F', mixture: 'lambda' }, 'petrol');
+    const scale = scaleOf('temperature', { pressure: 'kPa', temperature: 'F', mixture: 'lambda', workshop: 'metric' }, 'petrol');
     expect(toShown(scale, 26.8)).toBeCloseTo(80.2, 1);
   });
   test('stoichiometric ratios by mass: petrol 14.7, ethanol 9.0, methanol 6.4 (common practice), E85 between its parts', () => {

@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 import { definitionOf, issuesOf, type DraftIssue, type EcuDraft } from '~/core/ecu/draft';
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { plural } from '~/core/units/format';
+import type { Units } from '~/core/units/units';
 import { Button } from '../../ui/button';
 import { Callout, Heading, Small, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
@@ -19,10 +20,12 @@ type TabId = 'paste' | 'pins' | 'faces' | 'ties';
 /** An ECU definition in the making: paste, set right, draw, tie together, save. What stands in the way is always in sight. */
 export function EcuEditor({
   start,
+  units,
   onDraft,
   onSave,
 }: {
   start: EcuDraft;
+  units: Units;
   onDraft: (draft: EcuDraft) => void;
   onSave: (ecu: EcuDefinition) => void;
 }) {
@@ -76,6 +79,7 @@ export function EcuEditor({
           <Panel id="faces">
             <Faces
               draft={draft}
+              units={units}
               onChange={change}
               onLook={(pinId) => {
                 setChosen(new Set([pinId]));
@@ -84,7 +88,7 @@ export function EcuEditor({
             />
           </Panel>
           <Panel id="ties">
-            <Ties draft={draft} onChange={change} />
+            <Ties draft={draft} units={units} onChange={change} />
           </Panel>
         </Steps>
       </Stack>

@@ -5,6 +5,7 @@ import { numberingSchema, pinIdOf, type Connector, type Numbering } from '~/core
 import { cavityCount } from '~/core/ecu/face';
 import { classOfPin } from '~/core/wire/colours';
 import { shortLabel } from '~/core/netlist/short';
+import type { Units } from '~/core/units/units';
 import { Button } from '../../ui/button';
 import { Checkbox } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
@@ -15,6 +16,7 @@ import { color, shape, space } from '../../ui/theme';
 import { ConnectorFace, type FaceSide } from '../connector-face';
 import type { FaceCavity } from '../face-cavity';
 import { defaultMark } from '../marks';
+import { SizeField } from '../size-field';
 import { Segmented } from '../../ui/choice';
 
 const plainNumbering: Numbering = { from: 'top-left', along: 'rows', turning: false };
@@ -27,10 +29,12 @@ const numbersIn = (text: string): number[] => (text.match(/\d+/g) ?? []).map(Num
 /** How each connector looks: rows, numbering, sizes, ribs; drawn at once. */
 export function Faces({
   draft,
+  units,
   onChange,
   onLook,
 }: {
   draft: EcuDraft;
+  units: Units;
   onChange: (draft: EcuDraft) => void;
   /** Shows a pin among the others. */
   onLook: (pinId: string) => void;
@@ -58,6 +62,7 @@ export function Faces({
         <Face
           key={connector.id}
           draft={draft}
+          units={units}
           connector={connector}
           side={side}
           onChange={put}
@@ -74,6 +79,7 @@ export function Faces({
 
 function Face({
   draft,
+  units,
   connector,
   side,
   onChange,
@@ -81,6 +87,7 @@ function Face({
   onPlug,
 }: {
   draft: EcuDraft;
+  units: Units;
   connector: Connector;
   side: FaceSide;
   onChange: (connector: Connector) => void;
@@ -168,13 +175,13 @@ function Face({
           value={numbering.along}
           onChange={(along) => number({ along: along as Numbering['along'] })}
         />
-        <NumberField
+        <SizeField
           label="Wire up to"
-          unit="mm²"
+          units={units}
           value={connector.maxSquareMm}
           minValue={0.1}
           maxValue={16}
-          onChange={(maxSquareMm) => maxSquareMm !== null && onChange({ ...connector, maxSquareMm })}
+          onChange={(maxSquareMm) => onChange({ ...connector, maxSquareMm })}
         />
         <TextField
           label="Cavities with large terminals"
@@ -183,13 +190,13 @@ function Face({
           hint="numbers; empty for none"
         />
         {connector.large && (
-          <NumberField
+          <SizeField
             label="Large: wire up to"
-            unit="mm²"
+            units={units}
             value={largeSquareMm}
             minValue={0.1}
             maxValue={50}
-            onChange={(squareMm) => squareMm !== null && setLargeCavities(large, squareMm)}
+            onChange={(squareMm) => setLargeCavities(large, squareMm)}
           />
         )}
       </FieldGrid>

@@ -3,12 +3,14 @@ import { styled } from 'styled-components';
 import { type EcuDraft } from '~/core/ecu/draft';
 import { pinIdOf, wheelFamilies, type Decoder, type PinGroup, type WheelFamily } from '~/core/ecu/ecu';
 import { placesOf } from '~/core/ecu/pinout/read';
+import type { Units } from '~/core/units/units';
 import { Button } from '../../ui/button';
 import { Checkbox, Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { FieldGrid, Heading, Row, Small, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { color, shape, space } from '../../ui/theme';
+import { QuantityField } from '../quantity-field';
 
 const groupNames: Record<PinGroup['type'], string> = {
   timer: 'one frequency for all',
@@ -41,7 +43,15 @@ const sidesOf = (group: PinGroup): string =>
   group.type === 'either' ? group.sides.map((side) => side.join(', ')).join(' | ') : group.pins.join(', ');
 
 /** What ties pins together, how outputs are numbered, what the ECU decodes, and its own figures. */
-export function Ties({ draft, onChange }: { draft: EcuDraft; onChange: (draft: EcuDraft) => void }) {
+export function Ties({
+  draft,
+  units,
+  onChange,
+}: {
+  draft: EcuDraft;
+  units: Units;
+  onChange: (draft: EcuDraft) => void;
+}) {
   const setGroup = (index: number, group: PinGroup | null) =>
     onChange({ ...draft, groups: draft.groups.flatMap((one, i) => (i === index ? (group ? [group] : []) : [one])) });
   const setDecoder = (family: WheelFamily, change: Partial<Decoder> | null) => {
@@ -83,9 +93,10 @@ export function Ties({ draft, onChange }: { draft: EcuDraft; onChange: (draft: E
               groundsAsked !== null && onChange({ ...draft, groundsAsked: Math.round(groundsAsked) })
             }
           />
-          <NumberField
+          <QuantityField
             label="Own manifold sensor, to"
-            unit="kPa"
+            quantity="pressure"
+            units={units}
             value={draft.inside?.manifoldKpa ?? null}
             minValue={80}
             maxValue={700}

@@ -5,7 +5,9 @@ import { withId } from '~/core/data/with-id';
 import { endOf, endType, portOf } from '~/core/ends/ends';
 import { labelOf } from '~/core/netlist/label';
 import type { Hop } from '~/core/netlist/run';
-import { formatMetres, formatOhms, formatVolts } from '~/core/units/format';
+import { readLength } from '~/core/units/workshop';
+import { readSize, shortSize } from '~/core/wire/size';
+import { formatOhms, formatVolts } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Soft } from '../../ui/text';
 import { color, shape, space, type } from '../../ui/theme';
@@ -42,6 +44,7 @@ export interface HopProps {
 
 /** A hop as it stands in the strip. */
 export function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
+  const { build } = useBuild();
   const words = useHopWords(hop, volts);
   return (
     <>
@@ -56,14 +59,14 @@ export function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
         ('wire' in hop.next ? (
           <WireBox>
             <span>
-              {hop.next.wire.colour} {hop.next.wire.squareMm}
+              {hop.next.wire.colour} {shortSize(hop.next.wire.squareMm, build)}
             </span>
             <WireLine
               colour={hop.next.wire.colour}
               dashed={hop.next.wire.shield === 'ecu-end' || hop.next.wire.shield === 'both-ends'}
             />
             <Soft>
-              {formatMetres(hop.next.wire.lengthMetres)} · {formatOhms(hop.next.wire.ohms)}
+              {readLength(hop.next.wire.lengthMetres, build)} · {formatOhms(hop.next.wire.ohms)}
             </Soft>
           </WireBox>
         ) : (
@@ -75,6 +78,7 @@ export function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
 
 /** The same hop in the drawer, where there is room for all of it. */
 export function HopRow({ hop, volts, selected, state, onGo }: HopProps) {
+  const { build } = useBuild();
   const words = useHopWords(hop, volts);
   return (
     <li>
@@ -88,8 +92,8 @@ export function HopRow({ hop, volts, selected, state, onGo }: HopProps) {
       {hop.next &&
         ('wire' in hop.next ? (
           <Between>
-            <WireMark colour={hop.next.wire.colour} /> {hop.next.wire.squareMm} mm² ·{' '}
-            {formatMetres(hop.next.wire.lengthMetres)} · {formatOhms(hop.next.wire.ohms)}
+            <WireMark colour={hop.next.wire.colour} /> {readSize(hop.next.wire.squareMm, build)} ·{' '}
+            {readLength(hop.next.wire.lengthMetres, build)} · {formatOhms(hop.next.wire.ohms)}
           </Between>
         ) : (
           <Between>through {hop.next.through}</Between>

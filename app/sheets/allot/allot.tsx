@@ -26,6 +26,7 @@ import { PinCard } from './pin-card';
 import { ReserveDialog } from './reserve-dialog';
 import { useAllotTask } from '../../parts/use-allot';
 import { WhyNot } from './why-not';
+import { readSize } from '~/core/wire/size';
 
 const keepWords: Record<Keep, string> = {
   placed: 'Allot the rest',
@@ -225,8 +226,8 @@ export function Allot({ help }: { help: Help }) {
                   {connector.id} <Soft style={{ fontWeight: 400 }}>{connector.name}</Soft>
                 </strong>
                 <Small>
-                  {side} side{side === 'mating' ? ', mirrored' : ''} · up to {connector.maxSquareMm} mm²
-                  {connector.large ? `, large ${connector.large.maxSquareMm} mm²` : ''}
+                  {side} side{side === 'mating' ? ', mirrored' : ''} · up to {readSize(connector.maxSquareMm, build)}
+                  {connector.large ? `, large ${readSize(connector.large.maxSquareMm, build)}` : ''}
                   {connector.sealed ? ' · sealed' : ''}
                 </Small>
               </Row>

@@ -11,6 +11,7 @@ import { Row, Small, Soft } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
+import { readLength } from '~/core/units/workshop';
 
 const orderNames: Record<IoOrder, string> = { pin: 'pin', device: 'device', branch: 'branch length' };
 
@@ -91,7 +92,7 @@ export function IoSheet() {
                 <td className="wire">
                   {row.squareMm === null ? '' : <WireMark colour={row.colour} squareMm={row.squareMm} />}
                 </td>
-                <td className="figure">{row.metres === null ? '' : `${row.metres.toFixed(2)} m`}</td>
+                <td className="figure">{row.metres === null ? '' : readLength(row.metres, build)}</td>
                 <Tick label="cut" wanted={row.to !== ''} done={false} />
                 <Tick label="crimped" wanted={row.to !== ''} done={row.crimped} />
                 <Tick label="pulled" wanted={row.to !== ''} done={row.crimped} />

@@ -14,6 +14,7 @@ import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Mono, Row, Small } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
+import { readSize } from '~/core/wire/size';
 
 const abilityWords = (ability: Ability): string =>
   [
@@ -145,7 +146,7 @@ export function PinCard({ pinId, side, onTake }: { pinId: string; side: FaceSide
               {' · '}
             </span>
           ))}
-          takes {help.largestSquareMm} mm²
+          takes {readSize(help.largestSquareMm, build)}
         </Small>
         <Small>
           Can be {pin.abilities.map(abilityWords).join('; or ')}.

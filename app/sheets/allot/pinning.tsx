@@ -4,7 +4,8 @@ import { styled } from 'styled-components';
 import { cavityHelp, pinSteps, staleCrimps, type PinStep } from '~/core/allot/pinning';
 import { call } from '~/core/edits';
 import { pinningOrders, type PinningOrder } from '~/core/build/schema';
-import { formatSquare, plural } from '~/core/units/format';
+import { plural } from '~/core/units/format';
+import { readSize } from '~/core/wire/size';
 import { useBuild } from '../../build/context';
 import { ConnectorFace, type FaceSide } from '../../parts/connector-face';
 import { useFaceCavities } from '../../parts/face-cavities';
@@ -157,7 +158,7 @@ function Step({
   onBack?: () => void;
   onSkip?: () => void;
 }) {
-  const { derived, select } = useBuild();
+  const { build, derived, select } = useBuild();
   const faces = useFaceCavities();
   const { pin, wire, connector } = step;
   const help = cavityHelp(derived.net, pin, connector, side);
@@ -173,13 +174,13 @@ function Step({
         <WireBox>
           <WireLine colour={wire.colour} length="84px" />
           <Mono>{wire.colour}</Mono>
-          <span>{formatSquare(wire.squareMm)}</span>
+          <span>{readSize(wire.squareMm, build)}</span>
         </WireBox>
         <span>
           to <strong>{step.farLabel}</strong>
         </span>
         <Small>
-          {pin.label}. Terminal for up to {formatSquare(help.largestSquareMm)}
+          {pin.label}. Terminal for up to {readSize(help.largestSquareMm, build)}
           {connector.sealed ? ', with its seal' : ''}.
         </Small>
         {step.wrong !== '' && (

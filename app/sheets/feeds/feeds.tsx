@@ -5,7 +5,8 @@ import { call } from '~/core/edits';
 import { endOf, fuseEnd, relayEnd, type EndKey } from '~/core/ends/ends';
 import { fuseRatings, openingSeconds } from '~/core/power/fuse';
 import type { Circuit } from '~/core/power/plan';
-import { wireSizes } from '~/core/wire/wire';
+import { readSize } from '~/core/wire/size';
+import { seriesSizes } from '~/core/wire/wire';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';
@@ -13,12 +14,12 @@ import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
-import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { FieldGrid, Row, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
 import { Grounds } from './grounds';
+import { LengthField } from '../../parts/length-field';
 
 const controlWords = {
   need: 'an ECU output',
@@ -37,6 +38,7 @@ const CircuitMarks = ({ circuit }: { circuit: Circuit }) => (
 );
 
 function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolean; onOpen: () => void }) {
+  const { build } = useBuild();
   const over = circuit.dropVolts > circuit.limitVolts;
   const burns =
     circuit.fuseAmps > Math.min(circuit.carriesAmps, circuit.loads.length > 1 ? circuit.branchCarriesAmps : Infinity);
@@ -66,7 +68,8 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
           {circuit.fuseByPerson && <Soft> yours</Soft>}
         </td>
         <td className="figure" data-label="wire">
-          {circuit.squareMm} mm²{circuit.squareByPerson && <Soft> yours</Soft>}
+          {readSize(circuit.squareMm, build)}
+          {circuit.squareByPerson && <Soft> yours</Soft>}
         </td>
         <td className="figure" data-label="carries">
           {formatAmps(circuit.carriesAmps)}
@@ -88,7 +91,11 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
 }
 
 function CircuitDetail({ circuit }: { circuit: Circuit }) {
-  const { edit, derived, select } = useBuild();
+  const { build, edit, derived, select } = useBuild();
+  // The size in use stays to be seen when it is of the other series.
+  const sizes = [...new Set([...seriesSizes(build.loom.series).map((size) => size.squareMm), circuit.squareMm])].sort(
+    (one, other) => one - other,
+  );
   const set = (choice: Parameters<typeof call<'setCircuit'>>[1]['choice']) =>
     edit(call('setCircuit', { circuitId: circuit.id, choice }));
   const derive = (field: 'squareMm' | 'fuseAmps') =>
@@ -115,26 +122,26 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
           label="Trunk wire"
           choices={[
             { id: 'auto', name: 'derived' },
-            ...wireSizes.map((size) => ({ id: String(size.squareMm), name: `${size.squareMm} mm²` })),
+            ...sizes.map((squareMm) => ({ id: String(squareMm), name: readSize(squareMm, build) })),
           ]}
           value={circuit.squareByPerson ? String(circuit.squareMm) : 'auto'}
           onChange={(id) => (id === 'auto' ? derive('squareMm') : set({ squareMm: Number(id) }))}
         />
-        <NumberField
+        <LengthField
           label="Trunk length"
-          unit="m"
+          units={build.units}
           value={circuit.lengthMetres}
           minValue={0}
           maxValue={30}
-          onChange={(value) => value !== null && set({ lengthMetres: value })}
+          onChange={(lengthMetres) => set({ lengthMetres })}
         />
-        <NumberField
+        <LengthField
           label="Fuse from its source"
-          unit="m"
+          units={build.units}
           value={circuit.fuseDistanceMetres}
           minValue={0}
           maxValue={30}
-          onChange={(value) => value !== null && set({ fuseDistanceMetres: value })}
+          onChange={(fuseDistanceMetres) => set({ fuseDistanceMetres })}
         />
       </FieldGrid>
       {relay && (
@@ -186,7 +193,7 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
       <Small>
         Feeds {circuit.loads.map((load) => `${load.name} ${formatAmps(load.amps)}`).join(', ')}.{' '}
         {circuit.loads.length > 1 &&
-          `Branches ${circuit.branchSquareMm} mm², carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
+          `Branches ${readSize(circuit.branchSquareMm, build)}, carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
         {opens &&
           `A ${circuit.fuseAmps} A blade fuse opens at twice its rating within ${opens.least} to ${opens.most} s (ISO 8820-3).`}
       </Small>

@@ -11,11 +11,13 @@ import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { Select } from '../../ui/select';
-import { NumberField } from '../../ui/number-field';
 import { Term } from '../../ui/term';
 import { FieldGrid, Heading, Small, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
+import { readSize } from '~/core/wire/size';
+import { readLength } from '~/core/units/workshop';
+import { LengthField } from '../../parts/length-field';
 
 export function Grounds() {
   const { build, derived, edit, select } = useBuild();
@@ -76,8 +78,8 @@ export function Grounds() {
         </TableScroll>
         <Small>
           {plural(powerPins.length, 'ECU ground')} ({powerPins.map((pin) => pin.id).join(', ')}), the ECU asks for{' '}
-          {build.ecu.groundsAsked}. At the block the strap, {build.power.strapSquareMm} mm² of {build.power.strapMetres}{' '}
-          m, is shared with the coils.
+          {build.ecu.groundsAsked}. At the block the strap, {readSize(build.power.strapSquareMm, build)} of{' '}
+          {readLength(build.power.strapMetres, build)}, is shared with the coils.
         </Small>
         {choosing.length > 0 && (
           <GroundUses>
@@ -102,34 +104,29 @@ export function Grounds() {
           </GroundUses>
         )}
         <FieldGrid $min={120}>
-          <NumberField
+          <LengthField
             label="To battery negative"
-            unit="m"
+            units={build.units}
             value={build.power.groundMetres.battery}
             minValue={0}
             maxValue={30}
-            onChange={(value) =>
-              value !== null &&
-              edit(call('setPower', { groundMetres: { ...build.power.groundMetres, battery: value } }))
-            }
+            onChange={(battery) => edit(call('setPower', { groundMetres: { ...build.power.groundMetres, battery } }))}
           />
-          <NumberField
+          <LengthField
             label="To the block"
-            unit="m"
+            units={build.units}
             value={build.power.groundMetres.head}
             minValue={0}
             maxValue={30}
-            onChange={(value) =>
-              value !== null && edit(call('setPower', { groundMetres: { ...build.power.groundMetres, head: value } }))
-            }
+            onChange={(head) => edit(call('setPower', { groundMetres: { ...build.power.groundMetres, head } }))}
           />
-          <NumberField
+          <LengthField
             label="Engine strap"
-            unit="m"
+            units={build.units}
             value={build.power.strapMetres}
             minValue={0.1}
             maxValue={30}
-            onChange={(value) => value !== null && edit(call('setPower', { strapMetres: value }))}
+            onChange={(strapMetres) => edit(call('setPower', { strapMetres }))}
           />
         </FieldGrid>
       </Stack>

@@ -5,7 +5,10 @@ import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
 import { cutList, cutTotals, trunkMillimetres, type CutLine } from '~/core/loom/loom';
 import type { Selection } from '~/core/netlist/run';
-import { formatMetres, plural } from '~/core/units/format';
+import { plural } from '~/core/units/format';
+import type { Units } from '~/core/units/units';
+import { readLength, readMeasure } from '~/core/units/workshop';
+import { readSize } from '~/core/wire/size';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
 import { ShortName } from '../../parts/short-name';
@@ -15,11 +18,13 @@ import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Chunks } from '../../ui/chunks';
-import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { FieldGrid, Heading, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
+import { LengthField } from '../../parts/length-field';
+import { MeasureField } from '../../parts/scale-field';
+import { Segmented } from '../../ui/choice';
 
 const joiningNotes = {
   crimp: 'Crimped splice: quick and sure with the right tool; needs the right barrel for the sum of sizes.',
@@ -76,17 +81,27 @@ function Choices() {
           value={loom.origin}
           onChange={(id) => edit(call('setLoom', { origin: id as typeof loom.origin }))}
         />
-        <NumberField
+        <Segmented
+          label="Wire on the shelf"
+          choices={[
+            { id: 'metric', name: 'mm²' },
+            { id: 'awg', name: 'AWG' },
+          ]}
+          value={loom.series}
+          onChange={(series) => edit(call('setLoom', { series }))}
+        />
+        <LengthField
           label="Slack on each wire"
-          unit="m"
+          units={build.units}
           value={loom.slackMetres}
           minValue={0}
           maxValue={2}
-          onChange={(value) => value !== null && edit(call('setLoom', { slackMetres: value }))}
+          onChange={(slackMetres) => edit(call('setLoom', { slackMetres }))}
         />
-        <NumberField
+        <MeasureField
           label="Hole it goes through"
-          unit="mm"
+          measure="diameter"
+          units={build.units}
           value={loom.holeMillimetres}
           minValue={5}
           maxValue={200}
@@ -116,7 +131,15 @@ function Choices() {
   );
 }
 
-const BranchRow = memo(function BranchRow({ device, isKnown }: { device: Device; isKnown: boolean }) {
+const BranchRow = memo(function BranchRow({
+  device,
+  isKnown,
+  units,
+}: {
+  device: Device;
+  isKnown: boolean;
+  units: Units;
+}) {
   const { edit, select } = useBuild();
   return (
     <Branch>
@@ -124,14 +147,14 @@ const BranchRow = memo(function BranchRow({ device, isKnown }: { device: Device;
         <ShortName label={device.label} />
       </Button>
       <FindingMark thing={{ type: 'device', deviceId: device.id }} />
-      <NumberField
+      <LengthField
         label={`Branch of ${device.label}`}
         hideLabel
-        unit="m"
+        units={units}
         value={device.branchMetres}
         minValue={0}
         maxValue={30}
-        onChange={(value) => value !== null && edit(call('editDevice', { deviceId: device.id, branchMetres: value }))}
+        onChange={(branchMetres) => edit(call('editDevice', { deviceId: device.id, branchMetres }))}
       />
     </Branch>
   );
@@ -139,14 +162,16 @@ const BranchRow = memo(function BranchRow({ device, isKnown }: { device: Device;
 
 function Branches() {
   const { build } = useBuild();
-  const { devices, kinds } = build;
+  const { devices, kinds, units } = build;
   return (
     <Stack $gap={2}>
       <Heading>Branches</Heading>
       <Small>From the ECU plug to the device, along the route.</Small>
       <div role="list">
         <Chunks items={devices} rowPixels={36} as="div">
-          {(device) => <BranchRow key={device.id} device={device} isKnown={kinds[device.kindId] !== undefined} />}
+          {(device) => (
+            <BranchRow key={device.id} device={device} isKnown={kinds[device.kindId] !== undefined} units={units} />
+          )}
         </Chunks>
       </div>
     </Stack>
@@ -159,13 +184,16 @@ const CutRow = memo(function CutRow({
   wireId,
   from,
   to,
-  squareMm,
+  size,
   colour,
-  lengthMetres,
+  length,
   chosen,
   onChoose,
-}: Pick<CutLine, 'wireId' | 'from' | 'to' | 'squareMm' | 'colour' | 'lengthMetres'> & {
+}: Pick<CutLine, 'wireId' | 'from' | 'to' | 'colour'> & {
   number: number;
+  /** Size and length in the person's units. */
+  size: string;
+  length: string;
   chosen: boolean;
   onChoose: (selection: Selection) => void;
 }) {
@@ -186,13 +214,13 @@ const CutRow = memo(function CutRow({
       <td className="name">
         <ShortName label={to} /> <FindingMark thing={{ type: 'wire', wireId }} />
       </td>
-      <td className="figure" data-label="mm²">
-        {squareMm}
+      <td className="figure" data-label="size">
+        {size}
       </td>
       <td>
         <WireMark colour={colour} />
       </td>
-      <td className="figure">{formatMetres(lengthMetres)}</td>
+      <td className="figure">{length}</td>
     </tr>
   );
 });
@@ -207,10 +235,11 @@ export function Loom() {
     <SheetFrame
       summary={
         <>
-          {plural(lines.length, 'wire')}, {formatMetres(metres)} to cut.
+          {plural(lines.length, 'wire')}, {readLength(metres, build)} to cut.
           <br />
           <Soft>
-            Trunk at the ECU about {trunk.toFixed(0)} mm, hole {build.loom.holeMillimetres} mm.
+            Trunk at the ECU about {readMeasure('diameter', trunk, build)}, hole{' '}
+            {readMeasure('diameter', build.loom.holeMillimetres, build)}.
           </Soft>
         </>
       }
@@ -234,11 +263,11 @@ export function Loom() {
               <tbody>
                 {totals.map((total) => (
                   <tr key={`${total.squareMm} ${total.colour}`}>
-                    <td className="figure">{total.squareMm} mm²</td>
+                    <td className="figure">{readSize(total.squareMm, build)}</td>
                     <td>
                       <WireMark colour={total.colour} />
                     </td>
-                    <td className="figure">{formatMetres(total.metres)}</td>
+                    <td className="figure">{readLength(total.metres, build)}</td>
                   </tr>
                 ))}
               </tbody>
@@ -261,7 +290,7 @@ export function Loom() {
                     <th scope="col">from</th>
                     <th scope="col">to</th>
                     <th scope="col" className="figure">
-                      mm²
+                      size
                     </th>
                     <th scope="col">colour</th>
                     <th scope="col" className="figure">
@@ -274,7 +303,12 @@ export function Loom() {
                     <CutRow
                       key={line.wireId}
                       number={index + 1}
-                      {...line}
+                      wireId={line.wireId}
+                      from={line.from}
+                      to={line.to}
+                      colour={line.colour}
+                      size={readSize(line.squareMm, build)}
+                      length={readLength(line.lengthMetres, build)}
                       chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
                       onChoose={select}
                     />

@@ -7,7 +7,8 @@ import { cavityPlace } from '~/core/ecu/face';
 import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
-import { formatMetres, formatOhms } from '~/core/units/format';
+import { readLength } from '~/core/units/workshop';
+import { formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Neighbourhood } from '../../parts/neighbourhood';
 import { useFaceCavities } from '../../parts/face-cavities';
@@ -216,7 +217,12 @@ export function TestPanel({
             <strong>
               {wires.map((wire) => `${wire.colour} ${wire.squareMm}`).join(' + ')}
               <br />
-              <Soft>{formatMetres(wires.reduce((sum, wire) => sum + wire.lengthMetres, 0))}</Soft>
+              <Soft>
+                {readLength(
+                  wires.reduce((sum, wire) => sum + wire.lengthMetres, 0),
+                  build,
+                )}
+              </Soft>
             </strong>
           </WireRow>
         )}

@@ -25,6 +25,7 @@ import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, VisuallyHidden } 
 import { TextField } from '../../ui/text-field';
 import { at, color, shape, space } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
+import { LengthField } from '../../parts/length-field';
 
 const usual: BodySignalId[] = [
   'key-feed',
@@ -82,13 +83,13 @@ function Plug({ device, kind }: { device: Device; kind: DeviceKind }) {
           onBlur={() => name.trim() && name !== device.label && change({ name: name.trim() })}
           maxLength={60}
         />
-        <NumberField
+        <LengthField
           label="Branch from the ECU"
-          unit="m"
+          units={build.units}
           value={device.branchMetres}
           minValue={0}
           maxValue={30}
-          onChange={(value) => value !== null && change({ branchMetres: value })}
+          onChange={(branchMetres) => change({ branchMetres })}
         />
         {gauge && (
           <NumberField

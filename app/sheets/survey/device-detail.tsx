@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { Bus, Device } from '~/core/build/schema';
+import { canJoin, canShare } from '~/core/netlist/joined';
 import { busFigures, busOf, membersOf, stubOf } from '~/core/netlist/bus';
 import { isBodyPlug } from '~/core/body/signals';
 import { hasRole, trait, type DeviceKind } from '~/core/devices/kind';
@@ -20,7 +21,6 @@ import { refusedProblem } from '../../storage/failure';
 import { Button } from '../../ui/button';
 import { useEdited } from '../../ui/edited';
 import { Checkbox } from '../../ui/choice';
-import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { FieldGrid, Row, Small, Stack } from '../../ui/text';
@@ -28,6 +28,7 @@ import { Table, TableScroll } from '../../ui/table';
 import { color, space } from '../../ui/theme';
 import { alternatives } from '../../parts/destination-words';
 import { Variants } from './variants';
+import { LengthField } from '../../parts/length-field';
 
 /** Which cylinders a part serves: one, or for a coil of several towers the set that fires with it; and which of two it is. */
 function Serves({
@@ -123,20 +124,57 @@ function OnBus({ device, kind }: { device: Device; kind: DeviceKind }) {
         />
       )}
       {members.at(-1)?.device.id !== device.id && (
-        <NumberField
+        <LengthField
           label="Stub off the trunk"
-          unit="m"
+          units={build.units}
           value={stubOf(bus, device.id)}
           minValue={0}
           maxValue={30}
-          onChange={(stub) => {
-            if (stub !== null) edit(call('setBus', { bus: { ...bus, stubs: { ...bus.stubs, [device.id]: stub } } }));
-          }}
+          onChange={(stub) => edit(call('setBus', { bus: { ...bus, stubs: { ...bus.stubs, [device.id]: stub } } }))}
           hint={`${ohms.toFixed(0)} Ω across the dead pair, ${restVolts} V a line at rest`}
         />
       )}
     </>
   );
+}
+
+/** Whether a part has its output to itself or shares it, where the ECU has fewer than there are parts. */
+function SharedOutput({ device, kind }: { device: Device; kind: DeviceKind }) {
+  const { edit, derived } = useBuild();
+  const { needs, needsOf } = derived.net;
+  const own = (needsOf.get(device.id) ?? [])
+    .filter(canJoin)
+    .flatMap((need) =>
+      [need, ...need.joined]
+        .filter(({ deviceId }) => deviceId === device.id)
+        .map(({ id, end }) => ({ id, end, need, others: [need, ...need.joined].filter((one) => one.id !== id) })),
+    );
+  return own.map(({ id, end, need, others }) => {
+    const meets = (outputs: readonly number[] | null) => outputs?.some((one) => need.outputs?.includes(one)) ?? false;
+    const choices = needs
+      .filter((other) => canShare(need, other))
+      .map((other) => ({
+        id: other.id,
+        name: `with ${other.label}`,
+        note: need.outputs === null ? undefined : meets(other.outputs) ? 'worked together' : 'at another time',
+      }))
+      .sort((one, other) => Number(other.note === 'worked together') - Number(one.note === 'worked together'));
+    if (choices.length + others.length === 0) return null;
+    const terminal = kind.terminals.find((one) => deviceEnd(device.id, one.id) === end);
+    return (
+      <Select
+        key={id}
+        label={own.length > 1 ? `Output of ${terminal?.name ?? id}` : 'Output'}
+        choices={[
+          { id: 'own', name: 'its own' },
+          ...(others.length > 0 ? [{ id: need.id, name: `with ${listWords(others.map(({ label }) => label))}` }] : []),
+          ...choices,
+        ]}
+        value={others.length > 0 ? need.id : 'own'}
+        onChange={(leadId) => edit(call('joinOutput', { needId: id, leadId: leadId === 'own' ? null : leadId }))}
+      />
+    );
+  });
 }
 
 /** One device: name, branch, shield, each terminal with where it goes. */
@@ -178,16 +216,17 @@ export function DeviceDetail({
           onBlur={() => label.trim() && label !== device.label && change({ label: label.trim() })}
           maxLength={60}
         />
-        <NumberField
+        <LengthField
           label="Branch from the ECU"
-          unit="m"
+          units={build.units}
           value={device.branchMetres}
           minValue={0}
           maxValue={30}
-          onChange={(value) => value !== null && change({ branchMetres: value })}
+          onChange={(branchMetres) => change({ branchMetres })}
         />
         <Serves device={device} kind={kind} onChange={change} />
         <OnBus device={device} kind={kind} />
+        <SharedOutput device={device} kind={kind} />
         {build.engine.banks.length > 1 && device.serves.length === 0 && (
           <Select
             label="Bank"

@@ -7,13 +7,13 @@ import {
   groupWords,
   donorGroups,
   isRestraint,
-  sizeSquareMm,
   type Decision,
   type DonorGroup,
   type DonorWire,
 } from '~/core/donor/wire';
 import { ecuEnd } from '~/core/ends/ends';
-import { wireSizes } from '~/core/wire/wire';
+import { readSize, sizeSquareMm } from '~/core/wire/size';
+import { wireSize } from '~/core/wire/wire';
 import { useBuild } from '../../build/context';
 import { useColourWriting } from './colour-writing';
 import { today } from '../../parts/dates';
@@ -55,13 +55,13 @@ const fields: {
 
 /** One donor wire, everything that is known of it. */
 export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: () => void }) {
-  const { edit, derived } = useBuild();
+  const { build, edit, derived } = useBuild();
   const [draft, setDraft] = useState<Draft>(wire);
   const locked = isRestraint({ ...wire, ...draft });
   const { writing } = useColourWriting();
   const letters = colourLetters(draft.colour, writing);
   const metric = sizeSquareMm(draft.size);
-  const square = metric !== null && wireSizes.some((one) => one.squareMm === metric) ? metric : null;
+  const square = metric !== null && wireSize(metric) ? metric : null;
   const planned =
     draft.decision === 'move' ? derived.net.wiresAt.get(ecuEnd(draft.moveTo.trim().toUpperCase()))?.[0] : undefined;
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
@@ -171,10 +171,10 @@ export function DonorWireDialog({ wire, onClose }: { wire: DonorWire; onClose: (
             }
           >
             Plan the wire at {draft.moveTo.trim().toUpperCase()} as {letters}
-            {square ? `, ${square} mm²` : ''}
+            {square ? `, ${readSize(square, build)}` : ''}
           </Button>
           <Small>
-            It is {planned.colour}, {planned.squareMm} mm² in the plan now.
+            It is {planned.colour}, {readSize(planned.squareMm, build)} in the plan now.
           </Small>
         </Row>
       )}

@@ -16,6 +16,7 @@ import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { Heading, Row, Small, Stack } from '../../ui/text';
 import { color, space } from '../../ui/theme';
+import { MeasureField } from '../../parts/scale-field';
 
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
   const { build, edit } = useBuild();
@@ -93,9 +94,10 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           maxLength={120}
           onBlur={() => vehicle !== build.vehicle && edit(call('renameBuild', { name: build.name, vehicle }))}
         />
-        <NumberField
+        <MeasureField
           label="Altitude"
-          unit="m"
+          measure="altitude"
+          units={units}
           value={site.altitudeMetres}
           minValue={-430}
           maxValue={6000}
@@ -152,6 +154,15 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           ]}
           value={units.pressure}
           onChange={(pressure) => setUnits({ pressure })}
+        />
+        <Segmented
+          label="Lengths, wire, power, flow"
+          choices={[
+            { id: 'metric', name: 'm, mm², kW, cc' },
+            { id: 'inch', name: 'ft, AWG, hp, lb/h' },
+          ]}
+          value={units.workshop}
+          onChange={(workshop) => setUnits({ workshop })}
         />
         <Row $gap={3}>
           <Segmented

@@ -18,6 +18,8 @@ import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/t
 import { at, color, shape, space, type } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { useFeeding, useFitted } from './fitted';
+import { readMeasure } from '~/core/units/workshop';
+import { MeasureField } from '../../parts/scale-field';
 
 type Injector = TraitOf<'injector'>;
 type Coil = TraitOf<'coil'>;
@@ -47,21 +49,23 @@ function Demand() {
           onChange={(id) => setFuel(id as Fuel)}
           hint="Consumption follows its heating value"
         />
-        <NumberField
+        <MeasureField
           label="Power goal at the crank"
-          unit="kW"
+          measure="power"
+          units={build.units}
           value={fuel.powerKw}
           minValue={1}
           maxValue={3000}
           onChange={(powerKw) => powerKw !== null && edit(call('setFuel', { powerKw }))}
         />
-        <NumberField
+        <MeasureField
           label="Specific consumption"
-          unit="g/kWh"
+          measure="consumption"
+          units={build.units}
           value={fuel.bsfc}
           minValue={150}
           maxValue={1500}
-          hint="Petrol: about 280 without boost, 330 with (common practice)"
+          hint={`Petrol: about ${readMeasure('consumption', 280, build)} without boost, ${readMeasure('consumption', 330, build)} with (common practice)`}
           onChange={(bsfc) => bsfc !== null && edit(call('setFuel', { bsfc }))}
         />
         <QuantityField
@@ -115,17 +119,23 @@ function InjectorData({
       </Row>
       <Figures>
         <Figure
-          name={`open at ${build.fuel.powerKw} kW, ${build.engine.maxRpm} rpm`}
+          name={`open at ${readMeasure('power', build.fuel.powerKw, build)}, ${build.engine.maxRpm} rpm`}
           value={`${(figures.duty * 100).toFixed(0)} %`}
           tone={small ? 'bad' : 'good'}
         />
-        <Figure name="each needs, at this rail pressure" value={`${figures.requiredCcPerMinute.toFixed(0)} cc/min`} />
+        <Figure
+          name="each needs, at this rail pressure"
+          value={readMeasure('flow', figures.requiredCcPerMinute, build)}
+        />
         <Figure
           name="each gives, by the root of the pressure"
-          value={`${figures.flowCcPerMinute.toFixed(0)} cc/min`}
+          value={readMeasure('flow', figures.flowCcPerMinute, build)}
           tone={small ? 'bad' : undefined}
         />
-        <Figure name={`fed at ${(build.fuel.maxDuty * 100).toFixed(0)} %`} value={`${figures.powerKw.toFixed(0)} kW`} />
+        <Figure
+          name={`fed at ${(build.fuel.maxDuty * 100).toFixed(0)} %`}
+          value={readMeasure('power', figures.powerKw, build)}
+        />
         <Figure
           name={`pulse at ${build.engine.maxRpm} rpm, dead time in it`}
           value={`${figures.pulseMilliseconds.toFixed(2)} ms`}
@@ -175,9 +185,10 @@ function InjectorDialog({ kind, injector, onClose }: { kind: DeviceKind; injecto
           maxValue={100}
           onChange={(ohms) => ohms !== null && setDraft({ ...draft, ohms })}
         />
-        <NumberField
+        <MeasureField
           label="Flow"
-          unit="cc/min"
+          measure="flow"
+          units={build.units}
           value={draft.flowCcPerMinute}
           minValue={10}
           maxValue={5000}
@@ -332,8 +343,8 @@ export function FuelSpark() {
       summary={
         <>
           {figures
-            ? `${plural(figures.count, 'injector')} feed ${figures.powerKw.toFixed(0)} kW; the goal is ${build.fuel.powerKw} kW.`
-            : `The goal is ${build.fuel.powerKw} kW.`}
+            ? `${plural(figures.count, 'injector')} feed ${readMeasure('power', figures.powerKw, build)}; the goal is ${readMeasure('power', build.fuel.powerKw, build)}.`
+            : `The goal is ${readMeasure('power', build.fuel.powerKw, build)}.`}
           <br />
           <Soft>
             {fuelWords[build.fuel.fuel]} at {readQuantity('pressure', build.fuel.railKpa, build)} over the manifold.

@@ -19,6 +19,7 @@ import { useNarrow } from '../../ui/use-narrow';
 import { Reading } from './sensing-reading';
 import { Settings } from './sensing-settings';
 import { SheetFrame } from '../../parts/sheet-frame';
+import { readMeasure } from '~/core/units/workshop';
 
 /** Only where it is shown, and only in the browser. */
 const CurveChart = lazy(() => import('../../parts/curve-chart'));
@@ -182,8 +183,8 @@ export function Sensing({ library }: { library: readonly DeviceKind[] }) {
     <SheetFrame
       summary={
         <>
-          {plural(sensors.length, 'calibrated signal')} at {build.site.altitudeMetres} m and{' '}
-          {readQuantity('temperature', build.site.ambientCelsius, build)}.
+          {plural(sensors.length, 'calibrated signal')} at {readMeasure('altitude', build.site.altitudeMetres, build)}{' '}
+          and {readQuantity('temperature', build.site.ambientCelsius, build)}.
           <br />
           <Soft>
             {read.length} read with the key on{wrong.length > 0 && `, ${wrong.length} not right`}.

@@ -46,7 +46,7 @@ function DeviceList({ kinds, onAdd }: { kinds: readonly DeviceKind[]; onAdd: () 
             <ul>
               {group.map(({ device, kind }) => {
                 const open = selected === device.id;
-                const needs = derived.net.needs.filter((need) => need.deviceId === device.id);
+                const needs = derived.net.needsOf.get(device.id) ?? [];
                 return (
                   <li key={device.id}>
                     <Line>

@@ -100,3 +100,19 @@ test('version 7: bodies have no wire, nothing is said of banks and grounds, and 
   const ids = new Set(proveTests(build, netlist(build)).map(({ id }) => id));
   expect(Object.keys(build.prove.readings).filter((id) => !ids.has(id))).toEqual([]);
 });
+
+test('version 8: each part has an output of its own, sizes are metric, and every proof stands', () => {
+  const parsed = parseBuild(fixture(7));
+  if (!parsed.ok) throw new Error(parsed.problem.sentence);
+  const build = parsed.value;
+  expect([build.joined, build.speed, build.loom.series, build.units.workshop]).toEqual([{}, null, 'metric', 'metric']);
+  expect(build.units).toMatchObject({ pressure: 'psi', temperature: 'F', mixture: 'AFR' });
+  expect(build.revisions[0].plan).toMatchObject({ joined: {}, speed: null, loom: { series: 'metric' } });
+  expect(build.engine.banks).toEqual([
+    [1, 3, 5],
+    [2, 4, 6],
+  ]);
+  const tests = new Map(proveTests(build, netlist(build)).map((one) => [one.id, one]));
+  for (const [id, { value }] of Object.entries(build.prove.readings))
+    expect(judge(tests.get(id)!, value, 0).right).toBe(true);
+});

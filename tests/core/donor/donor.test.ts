@@ -11,7 +11,8 @@ import {
   wiresFrom,
 } from '~/core/donor/table';
 import { colourLetters, writingOf } from '~/core/donor/colours';
-import { isRestraint, sizeSquareMm, type DonorWire } from '~/core/donor/wire';
+import { isRestraint, type DonorWire } from '~/core/donor/wire';
+import { sizeSquareMm } from '~/core/wire/size';
 import { donorWire } from '../../helpers';
 
 const table = (text: string) => {

@@ -44,6 +44,7 @@ const photo = {
 const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   renameBuild: { args: { name: 'Other' } },
   setBus: { args: { bus: { id: 'can-1', name: 'Dash bus', kilobits: 500, members: ['can-dash-1'] } } },
+  joinOutput: { args: { needId: 'injector-high-3.2', leadId: 'injector-high-2.2' } },
   setEngine: { args: { engine: { ...demo().engine, maxRpm: 6500 } } },
   setSite: { args: { altitudeMetres: 1200, ambientCelsius: 5 } },
   chooseEcu: { args: { ecu: ecu('orrery-94') } },
@@ -70,6 +71,17 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   setBodyPlug: { args: plug },
   editKind: { args: { kind: { ...kind('clt-ntc'), note: 'Measured on the bench.' } } },
   changeKind: { args: { deviceId: 'clt-ntc-1', kind: kind('clt-ntc-10k') } },
+  setSpeed: {
+    args: {
+      speed: {
+        pulsesPerTurn: 6,
+        gears: [],
+        tyre: { by: 'rolled', metres: 1.92 },
+        before: null,
+        gauges: [{ id: 'gauge-1', name: 'Speedometer', pulsesPerKm: 2485, fedBy: 'ecu' }],
+      },
+    },
+  },
   setPullUp: { args: { deviceId: 'clt-ntc-1', ohms: 2200 } },
   setEcuCurve: {
     args: {

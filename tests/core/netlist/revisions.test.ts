@@ -28,7 +28,7 @@ test('the difference of two plans in words', () => {
     'Outputs now fire in turn.',
     'Spare coil was added.',
     'Flex fuel was removed.',
-    'Fan 2: branch 2.6 m became 3.1 m.',
+    'Fan 2: branch 2.60 m became 3.10 m.',
     'Fan 1 relay moved from A7 to A8.',
     'Flex fuel lost its pin B19.',
     'Crank wheel 60 places, 2 missing became 36 places, 1 missing.',

@@ -14,18 +14,18 @@ import {
   sizeFor,
   sizeForDrop,
   wireOhms,
-  wireSizes,
+  seriesSizes,
+  wireSeries,
 } from '~/core/wire/wire';
 import { demoBuild, ecu, edited, emptyBuild, kind, twinBuild } from '../../helpers';
 
-describe('wire', () => {
+describe.each(wireSeries)('wire, %s', (series) => {
+  const sizes = seriesSizes(series);
   test('thicker wire has less resistance and carries more', () => {
-    const around = { loadedCircuits: 3, ambientCelsius: 60, wireCelsius: 125 };
-    for (let i = 1; i < wireSizes.length; i += 1) {
-      expect(wireSizes[i].ohmsPerKm).toBeLessThan(wireSizes[i - 1].ohmsPerKm);
-      expect(carriedAmps(wireSizes[i].squareMm, around)).toBeGreaterThan(
-        carriedAmps(wireSizes[i - 1].squareMm, around),
-      );
+    const around = { loadedCircuits: 3, ambientCelsius: 60, wireCelsius: 125, series };
+    for (let i = 1; i < sizes.length; i += 1) {
+      expect(sizes[i].ohmsPerKm).toBeLessThan(sizes[i - 1].ohmsPerKm);
+      expect(carriedAmps(sizes[i].squareMm, around)).toBeGreaterThan(carriedAmps(sizes[i - 1].squareMm, around));
     }
   });
   test('a size found for a current carries it, the next smaller does not', () => {
@@ -34,19 +34,19 @@ describe('wire', () => {
         fc.double({ min: 0.1, max: 60, noNaN: true }),
         fc.integer({ min: 1, max: 20 }),
         (amps, loadedCircuits) => {
-          const around = { loadedCircuits, ambientCelsius: 50, wireCelsius: 125 };
+          const around = { loadedCircuits, ambientCelsius: 50, wireCelsius: 125, series };
           const size = sizeFor(amps, around);
-          const index = wireSizes.findIndex((one) => one.squareMm === size);
-          if (carriedAmps(size, around) < amps) expect(index).toBe(wireSizes.length - 1);
-          else if (index > 0) expect(carriedAmps(wireSizes[index - 1].squareMm, around)).toBeLessThan(amps);
+          const index = sizes.findIndex((one) => one.squareMm === size);
+          if (carriedAmps(size, around) < amps) expect(index).toBe(sizes.length - 1);
+          else if (index > 0) expect(carriedAmps(sizes[index - 1].squareMm, around)).toBeLessThan(amps);
         },
       ),
     );
   });
   test('drop sizes keep the limit or give up', () => {
-    const size = sizeForDrop(16, 3, 0.25)!;
+    const size = sizeForDrop(16, 3, 0.25, series)!;
     expect(16 * wireOhms(size, 3)).toBeLessThanOrEqual(0.25);
-    expect(sizeForDrop(500, 30, 0.01)).toBeNull();
+    expect(sizeForDrop(500, 30, 0.01, series)).toBeNull();
   });
   test('limits of the factors', () => {
     expect(groupingFactor(1)).toBe(1);

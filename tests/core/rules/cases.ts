@@ -27,6 +27,22 @@ const placed = (assignments: Record<string, string>): Build => ({
 });
 const ecuWith = (part: Partial<Build['ecu']>): Build => ({ ...demo, ecu: { ...demo.ecu, ...part } });
 
+/** Four pulses on the gearbox output, 4.1 : 1, 205/55 R 16: 8510 a kilometre. */
+const geared = ({
+  pulsesPerTurn = 4,
+  ...gauge
+}: { pulsesPerTurn?: number } & Partial<{ fedBy: 'ecu' | 'sensor'; pulsesPerKm: number }>) =>
+  call('setSpeed', {
+    speed: {
+      pulsesPerTurn,
+      gears: [{ name: 'Final drive', wheelSide: 4.1, sensorSide: 1 }],
+      tyre: { by: 'size', widthMm: 205, aspect: 55, rimInches: 16 },
+      before: null,
+      gauges: gauge.fedBy ? [{ id: 'g', name: 'Speedometer', pulsesPerKm: 2485, fedBy: 'ecu', ...gauge }] : [],
+    },
+  });
+const joinedInjectors = (needId: string, leadId: string) => edited(demo, call('joinOutput', { needId, leadId }));
+
 const plugWith = (...signals: BodySignalId[]) =>
   call('setBodyPlug', {
     deviceId: null,
@@ -173,6 +189,13 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'OE-7': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
   'OE-8': { bad: edited(emptyBuild(4), call('addDevice', { kind: kind('injector-low') })) },
   'OE-9': { bad: placed({ 'coil-igniter-1.C': 'A16' }) },
+  'OE-14': {
+    bad: joinedInjectors('injector-high-1.2', 'injector-high-2.2'),
+    good: edited(
+      joinedInjectors('injector-high-1.2', 'injector-high-2.2'),
+      call('setEngine', { engine: { ...demo.engine, injection: 'batch' } }),
+    ),
+  },
   'OE-13': {
     bad: edited(emptyBuild(4), call('addDevice', { kind: kind('coil-wasted-igniter'), perCylinder: true })),
     good: edited(
@@ -430,6 +453,18 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('editDevice', { deviceId: 'fan-1', labelled: true }),
       call('editDevice', { deviceId: 'fan-2', labelled: true }),
     ),
+  },
+  'BB-17': {
+    bad: edited(demo, geared({ fedBy: 'sensor' })),
+    good: edited(demo, geared({ fedBy: 'sensor', pulsesPerKm: 8510 })),
+  },
+  'BB-18': {
+    bad: edited(demo, geared({})),
+    good: edited(demo, geared({ pulsesPerTurn: 2.257 })),
+  },
+  'BB-19': {
+    bad: edited(demo, geared({ pulsesPerTurn: 400 })),
+    good: edited(demo, geared({})),
   },
   'BB-16': {
     bad: edited(

@@ -57,7 +57,9 @@ test('totals: hours by day, cost by item, what is not known stays apart', () => 
 describe('units', () => {
   const all = unitsSchema.shape.pressure.options.flatMap((pressure) =>
     unitsSchema.shape.temperature.options.flatMap((temperature) =>
-      unitsSchema.shape.mixture.options.map((mixture) => ({ pressure, temperature, mixture })),
+      unitsSchema.shape.mixture.options.flatMap((mixture) =>
+        unitsSchema.shape.workshop.options.map((workshop) => ({ pressure, temperature, mixture, workshop })),
+      ),
     ),
   );
   test('property: every unit of every quantity goes there and back', () => {
@@ -79,7 +81,7 @@ describe('units', () => {
     mixture: 'AFR' | 'lambda' = 'lambda',
     fuel: (typeof fuels)[number] = 'petrol',
   ) => ({
-    units: { pressure, temperature: 'F', mixture } as const,
+    units: { pressure, temperature: 'F', mixture, workshop: 'metric' } as const,
     fuel: { fuel },
   });
   test('as they are read', () => {
