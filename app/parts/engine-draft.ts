@@ -1,6 +1,8 @@
 import { pathText } from '~/core/data/zod-problem';
 import { banksFor, FLAT_DEGREES, lyingOf, numberingOf, type BankNumbering, type Lying } from '~/core/engine/banks';
-import { engineSchema, type Engine } from '~/core/engine/engine';
+import { engineSchema, LEAST_CC, MOST_BOOST_KPA, MOST_CC, type Engine } from '~/core/engine/engine';
+import { defaultUnits, readQuantity, type Units } from '~/core/units/units';
+import { readMeasure } from '~/core/units/workshop';
 import { oddFireAngles, ordersAll, proposedOrder } from '~/core/engine/propose';
 
 /** How an engine fires over its cycle, as it is chosen. */
@@ -96,7 +98,10 @@ export function anglesOf(draft: EngineDraft): number[] | null {
 }
 
 /** The engine a draft describes, or what is wrong by field. */
-export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Record<string, string> } {
+export function engineOf(
+  draft: EngineDraft,
+  units: Units = defaultUnits,
+): { engine: Engine } | { errors: Record<string, string> } {
   const parsed = engineSchema.safeParse({
     ...draft,
     firingOrder: numbersIn(draft.firingOrder),
@@ -108,12 +113,13 @@ export function engineOf(draft: EngineDraft): { engine: Engine } | { errors: Rec
   });
   const boostless = draft.aspiration === 'boosted' && !(draft.boostKpa !== null && draft.boostKpa > 0);
   if (parsed.success && !boostless) return { engine: parsed.data };
+  const reader = { units, fuel: { fuel: 'petrol' } } as const;
   const ranges: Record<string, string> = {
     cylinders: 'from 1 to 16',
-    boostKpa: 'from 0 to 500 kPa',
+    boostKpa: `from 0 to ${readQuantity('pressure', MOST_BOOST_KPA, reader)}`,
     maxRpm: 'from 500 to 20000 rpm',
     trailingDegrees: 'from 0 to 40°',
-    displacementCc: 'from 20 to 20000 cc',
+    displacementCc: `from ${readMeasure('displacement', LEAST_CC, reader)} to ${readMeasure('displacement', MOST_CC, reader)}`,
     name: 'a name of 1 to 80 characters',
     firingOrder: `each cylinder once, from 1 to ${draft.cylinders ?? '?'}, such as 1-3-4-2`,
     banks: `each cylinder once, front first, such as ${banksText(banksFor(draft.cylinders ?? 6, 'odd-even'))}`,

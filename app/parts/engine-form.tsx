@@ -24,9 +24,9 @@ import {
 import { QuantityField } from './quantity-field';
 import { MeasureField } from './scale-field';
 
-export function useEngineDraft(start: Engine) {
+export function useEngineDraft(start: Engine, units: Units) {
   const [draft, setDraft] = useState(() => draftOf(start));
-  return { draft, setDraft, result: engineOf(draft) };
+  return { draft, setDraft, result: engineOf(draft, units) };
 }
 
 /** The questions in the order people know the answers. @param more What is asked besides the engine, in its place. */

@@ -10,6 +10,7 @@ interface FieldProps {
   value: number | null;
   minValue?: number;
   maxValue?: number;
+  isDisabled?: boolean;
   onChange: (value: number | null) => void;
 }
 

@@ -48,15 +48,15 @@ const Mark = styled.span`
   white-space: nowrap;
 `;
 
-/** Short swatch and letters: `WH/BU`. */
-export function WireMark({ colour, squareMm }: { colour: string; squareMm?: number }) {
+/** Short swatch and letters, and its size in the person's units: `WH/BU 0.5 mm²`. */
+export function WireMark({ colour, size }: { colour: string; size?: string }) {
   return (
     <Mark>
       <span style={{ width: 26, display: 'inline-flex' }}>
         <WireLine colour={colour} />
       </span>
       {colour}
-      {squareMm !== undefined && ` ${squareMm}`}
+      {size !== undefined && ` ${size}`}
     </Mark>
   );
 }

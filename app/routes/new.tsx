@@ -17,10 +17,10 @@ import { draftOf, engineOf, type EngineDraft } from '../parts/engine-draft';
 import { EngineForm, MoreForm, type MoreAnswers } from '../parts/engine-form';
 import { keepBuild, newId } from '../storage/garage';
 import { ownEcus } from '../storage/library';
-import { lastUnits } from '../storage/units';
+import { lastUnits, rememberUnits, useLastUnits } from '../storage/units';
 import { PlainPage, PlainSheet } from '../parts/plain-page';
 import { Button } from '../ui/button';
-import { Checkbox } from '../ui/choice';
+import { Checkbox, Segmented } from '../ui/choice';
 import { Select } from '../ui/select';
 import { TextField } from '../ui/text-field';
 import { Bad, FieldGrid, Heading, Row, Small, Soft, Stack } from '../ui/text';
@@ -63,7 +63,8 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
   const submit = useSubmit();
   const navigation = useNavigation();
   const problem = useActionData<typeof clientAction>();
-  const result = engineOf(draft);
+  const units = useLastUnits();
+  const result = engineOf(draft, units);
   const errors = tried && 'errors' in result ? result.errors : {};
   const ecu = ecus.find((one) => one.id === ecuId)!;
   const engine = 'engine' in result ? result.engine : null;
@@ -108,6 +109,15 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
               maxLength={80}
             />
             <TextField label="Vehicle or machine" value={vehicle} onChange={setVehicle} maxLength={120} />
+            <Segmented
+              label="Workshop in"
+              choices={[
+                { id: 'metric', name: 'metric' },
+                { id: 'inch', name: 'feet, AWG, hp' },
+              ]}
+              value={units.workshop}
+              onChange={(workshop) => rememberUnits({ ...units, workshop })}
+            />
           </FieldGrid>
         </Stack>
         <Stack $gap={3}>
@@ -134,6 +144,7 @@ export default function NewBuild({ loaderData }: Route.ComponentProps) {
                 draft={draft}
                 onChange={setDraft}
                 errors={errors}
+                units={units}
                 more={<MoreForm answers={more} onChange={setAsked} />}
               />
             </Stack>

@@ -8,6 +8,8 @@ import { neutralise } from '../data/csv';
 import type { Progress } from '../prove/verdict';
 import { inPlace } from './model';
 import { natural } from '../data/natural';
+import { METRES_PER_FOOT } from '../units/convert';
+import { shortSize } from '../wire/size';
 
 export const ioOrders = ['pin', 'device', 'branch'] as const;
 export type IoOrder = (typeof ioOrders)[number];
@@ -74,7 +76,8 @@ export function ioRows(
   });
 }
 
-const headings = [
+/** Columns of sizes and lengths are named by the unit that stands in them. */
+const headingsOf = ({ units }: Pick<Build, 'units'>) => [
   'pin',
   'ECU label',
   'serves',
@@ -82,31 +85,38 @@ const headings = [
   'to',
   'asks for',
   'colour',
-  'size mm²',
-  'length m',
+  units.workshop === 'inch' ? 'size' : 'size mm²',
+  units.workshop === 'inch' ? 'length ft' : 'length m',
   'crimped',
   'proved',
 ];
-const cellsOf = (row: IoRow): string[] => [
-  row.pinId,
-  row.ecuLabel,
-  row.serves,
-  row.device,
-  row.to,
-  row.asks,
-  row.colour,
-  row.squareMm === null ? '' : String(row.squareMm),
-  row.metres === null ? '' : row.metres.toFixed(2),
-  row.crimped ? 'yes' : '',
-  row.wrong !== '' ? 'wrong' : row.proved ? 'yes' : '',
-];
+function cellsOf(row: IoRow, reader: Pick<Build, 'units'>): string[] {
+  const inch = reader.units.workshop === 'inch';
+  const metres = row.metres ?? 0;
+  return [
+    row.pinId,
+    row.ecuLabel,
+    row.serves,
+    row.device,
+    row.to,
+    row.asks,
+    row.colour,
+    row.squareMm === null ? '' : inch ? shortSize(row.squareMm, reader) : String(row.squareMm),
+    row.metres === null ? '' : (inch ? metres / METRES_PER_FOOT : metres).toFixed(2),
+    row.crimped ? 'yes' : '',
+    row.wrong !== '' ? 'wrong' : row.proved ? 'yes' : '',
+  ];
+}
 
 /** As a CSV file (RFC 4180). */
-export const ioCsv = (rows: readonly IoRow[]): string =>
-  Papa.unparse([headings, ...rows.map((row) => cellsOf(row).map(neutralise))], { newline: '\r\n' });
+export const ioCsv = (rows: readonly IoRow[], reader: Pick<Build, 'units'>): string =>
+  Papa.unparse([headingsOf(reader), ...rows.map((row) => cellsOf(row, reader).map(neutralise))], { newline: '\r\n' });
 
 /** For the clipboard: a spreadsheet pastes it into cells. */
-export const ioTsv = (rows: readonly IoRow[]): string =>
-  [headings, ...rows.map((row) => cellsOf(row).map((cell) => String(neutralise(cell.replace(/\s+/g, ' ')))))]
+export const ioTsv = (rows: readonly IoRow[], reader: Pick<Build, 'units'>): string =>
+  [
+    headingsOf(reader),
+    ...rows.map((row) => cellsOf(row, reader).map((cell) => String(neutralise(cell.replace(/\s+/g, ' '))))),
+  ]
     .map((cells) => cells.join('\t'))
     .join('\n');

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { serve, type Ask } from '../ecu/ask';
 import { isFixedPin, type Ability, type Pin, type PinGroup } from '../ecu/ecu';
-import { ecuEnd, wireId, type EndKey } from '../ends/ends';
+import { ecuEnd, spliceEnd, wireId, type EndKey } from '../ends/ends';
 import { BAD_CRIMP_OHMS } from '../prove/verdict';
 import { needsOf, type Need } from '../netlist/needs';
 import { groupBy } from '../data/group';
@@ -72,7 +72,9 @@ export function inPlace(build: Pick<Build, 'pinning' | 'prove'>, from: EndKey, t
 }
 
 /** True when this need's wire sits in this cavity. */
-export const isCrimped = (build: Build, need: Need, pinId: string): boolean => inPlace(build, ecuEnd(pinId), need.end);
+export const isCrimped = (build: Build, need: Need, pinId: string): boolean =>
+  // Where several hang on the output, the wire in the cavity leads to their splice.
+  inPlace(build, ecuEnd(pinId), need.joined.length > 0 ? spliceEnd(pinId) : need.end);
 
 /** How much a pin is wasted on an ask: 0 for a pin that can be nothing else. */
 function versatility(pin: Pin, ability: Ability, ask: Ask): number {

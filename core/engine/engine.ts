@@ -1,6 +1,10 @@
 import { z } from 'zod';
 import { wrapDegrees } from '../units/convert';
 
+/** Bounds that catch a slip of the keys. */
+export const MOST_BOOST_KPA = 500;
+export const [LEAST_CC, MOST_CC] = [20, 20000];
+
 /**
  * The engine as geometry: enough to know which cylinder fires when.
  * Four-stroke piston: cycle 720 crank degrees. Two-stroke and each rotor: 360. (Any engine textbook; common practice.)
@@ -22,9 +26,9 @@ export const engineSchema = z
     bankDegrees: z.number().min(0).max(180).default(0),
     aspiration: z.enum(['atmospheric', 'boosted']),
     /** Gauge pressure wanted above the barometer, kPa. */
-    boostKpa: z.number().min(0).max(500),
+    boostKpa: z.number().min(0).max(MOST_BOOST_KPA),
     maxRpm: z.int().min(500).max(20000),
-    displacementCc: z.number().min(20).max(20000),
+    displacementCc: z.number().min(LEAST_CC).max(MOST_CC),
     ignition: z.enum(['distributor', 'wasted', 'direct']),
     injection: z.enum(['none', 'batch', 'semi-sequential', 'sequential']),
     /** Plugs of each chamber: two of a rotor (leading and trailing) or of a twin-plug head. */

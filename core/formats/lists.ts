@@ -7,9 +7,25 @@ import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { toCsv } from '../data/csv';
+import { METRES_PER_FOOT } from '../units/convert';
+import { gaugeOf, gaugeWords } from '../wire/size';
+
+/** Columns of sizes and lengths, named by the unit that stands in them: millimetres squared and metres, or gauges and feet. */
+function columnsOf(build: Build) {
+  const inch = build.units.workshop === 'inch';
+  return {
+    headings: inch ? (['AWG', 'feet'] as const) : (['mm2', 'metres'] as const),
+    size: (squareMm: number) => {
+      const gauge = inch ? gaugeOf(squareMm) : null;
+      return gauge === null ? squareMm : gaugeWords(gauge);
+    },
+    length: (metres: number) => Number((inch ? metres / METRES_PER_FOOT : metres).toFixed(2)),
+  };
+}
 
 /** The pin list: one row a cavity, used or not. */
 export function pinListCsv(build: Build, net: Netlist): string {
+  const { headings, size, length } = columnsOf(build);
   const rows = net.cavities.map(({ pin, needId, label }) => {
     const run = runOf(net, { type: 'end', end: ecuEnd(pin.id) });
     const need = withId(net.needs, needId);
@@ -26,17 +42,26 @@ export function pinListCsv(build: Build, net: Netlist): string {
             .join(' > ')
         : '',
       wire?.colour ?? '',
-      wire?.squareMm ?? null,
-      run ? Number(run.lengthMetres.toFixed(2)) : null,
+      wire ? size(wire.squareMm) : null,
+      run ? length(run.lengthMetres) : null,
       build.locked.includes(needId ?? '') ? 'locked' : '',
     ];
   });
-  return toCsv(['cavity', 'ECU function', 'serves', 'asks for', 'runs to', 'colour', 'mm2', 'metres', 'note'], rows);
+  return toCsv(['cavity', 'ECU function', 'serves', 'asks for', 'runs to', 'colour', ...headings, 'note'], rows);
 }
 
 /** The cut list: one row a wire. */
-export const cutListCsv = (build: Build, net: Netlist): string =>
-  toCsv(
-    ['from', 'to', 'mm2', 'colour', 'metres', 'cable'],
-    cutList(build, net).map((line) => [line.from, line.to, line.squareMm, line.colour, line.lengthMetres, line.cable]),
+export function cutListCsv(build: Build, net: Netlist): string {
+  const { headings, size, length } = columnsOf(build);
+  return toCsv(
+    ['from', 'to', headings[0], 'colour', headings[1], 'cable'],
+    cutList(build, net).map((line) => [
+      line.from,
+      line.to,
+      size(line.squareMm),
+      line.colour,
+      length(line.lengthMetres),
+      line.cable,
+    ]),
   );
+}

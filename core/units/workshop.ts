@@ -63,6 +63,10 @@ export function readLength(metres: number, { units }: Pick<Reader, 'units'>): st
   return left === 0 ? `${sign}${feet} ft` : `${sign}${feet} ft ${inches}`;
 }
 
+/** Wire to buy: `12.40 m`, or whole feet, rounded up. */
+export const readSpool = (metres: number, { units }: Pick<Reader, 'units'>): string =>
+  units.workshop === 'metric' ? `${metres.toFixed(2)} m` : `${Math.ceil(metres / METRES_PER_FOOT)} ft`;
+
 const NUMBER = String.raw`(\d{1,6}(?:[.,]\d{1,4})?|[.,]\d{1,4})`;
 const FRACTION = String.raw`(?:\s*(½|¼|¾)|[\s-]+(\d{1,2})\/(\d{1,2}))?`;
 const FEET = new RegExp(

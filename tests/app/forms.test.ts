@@ -32,8 +32,8 @@ describe('the engine form', () => {
     ['cylinders', { cylinders: null }, /from 1 to 16/],
     ['cylinders', { cylinders: 40 }, /from 1 to 16/],
     ['maxRpm', { maxRpm: 90 }, /from 500 to 20000 rpm/],
-    ['boostKpa', { boostKpa: 900 }, /from 0 to 500 kPa/],
-    ['displacementCc', { displacementCc: null }, /from 20 to 20000 cc/],
+    ['boostKpa', { boostKpa: 900 }, /from 0 to 500.0 kPa/],
+    ['displacementCc', { displacementCc: null }, /from 20 cc to 20000 cc/],
     ['firingAngles', { firing: 'typed', firingAngles: '0, 90' }, /one angle for each cylinder/],
     ['name', { name: '' }, /1 to 80 characters/],
   ] as const)('%s out of range says the range', (field, part, words) => {

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { trait } from '~/core/devices/kind';
-import { CC_PER_POUND_HOUR } from '~/core/units/workshop';
+import { CC_PER_POUND_HOUR, measureScale, type Measure } from '~/core/units/workshop';
+import { awgDiameterMm } from '~/core/wire/wire';
 import { flowAtPressure, fuelDensity, requiredFlow } from '~/core/engine/fuel';
 import { averageCoilAmps, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { atVolts } from '~/core/devices/volts-table';
@@ -108,8 +109,25 @@ describe('units against GNU units', () => {
   test.each([-40, 0, 26.8, 100, 140])('%d °C', (celsius) => {
     expect(celsiusToFahrenheit(celsius)).toBeCloseTo(units(`tempC(${celsius})`, 'tempF'), 6);
   });
+  test('what an inch workshop reads: horsepower, cubic inches, feet, pounds a horsepower-hour, miles', () => {
+    const inch = { workshop: 'inch' } as const;
+    const shown = (measure: Measure, inside: number) => toShown(measureScale(measure, inch), inside);
+    expect(shown('power', 100) / units('100 kW', 'hp')).toBeCloseTo(1, 6);
+    expect(shown('displacement', 1998) / units('1998 cc', 'in^3')).toBeCloseTo(1, 9);
+    expect(shown('altitude', 1829) / units('1829 m', 'ft')).toBeCloseTo(1, 9);
+    expect(shown('diameter', 38) / units('38 mm', 'in')).toBeCloseTo(1, 9);
+    expect(shown('consumption', 300) / units('300 g/kWh', 'lb/(hp hour)')).toBeCloseTo(1, 6);
+    expect(shown('distance-pulses', 1000) / units('1000/km', '1/mile')).toBeCloseTo(1, 9);
+  });
+  test.each([22, 20, 18, 16, 14, 12, 10, 8, 6, 4, 2, 1])('%d AWG as GNU units has it', (gauge) => {
+    expect(awgDiameterMm(gauge) / units(`wiregauge(${gauge})`, 'mm')).toBeCloseTo(1, 4);
+  });
   test('26.8 °C is 80.2 °F', () => {
-    const scale = scaleOf('temperature', { pressure: 'kPa', temperature: 'F', mixture: 'lambda', workshop: 'metric' }, 'petrol');
+    const scale = scaleOf(
+      'temperature',
+      { pressure: 'kPa', temperature: 'F', mixture: 'lambda', workshop: 'metric' },
+      'petrol',
+    );
     expect(toShown(scale, 26.8)).toBeCloseTo(80.2, 1);
   });
   test('stoichiometric ratios by mass: petrol 14.7, ethanol 9.0, methanol 6.4 (common practice), E85 between its parts', () => {

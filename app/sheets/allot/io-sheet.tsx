@@ -12,6 +12,7 @@ import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { readLength } from '~/core/units/workshop';
+import { shortSize } from '~/core/wire/size';
 
 const orderNames: Record<IoOrder, string> = { pin: 'pin', device: 'device', branch: 'branch length' };
 
@@ -23,7 +24,7 @@ export function IoSheet() {
   const rows = ioRows(build, derived.net, derived.progress, order);
   const wired = rows.filter((row) => row.to !== '').length;
   const copy = () =>
-    navigator.clipboard.writeText(ioTsv(rows)).then(
+    navigator.clipboard.writeText(ioTsv(rows, build)).then(
       () => setSaid('Copied: paste it into a spreadsheet.'),
       () => setSaid('The browser refused the clipboard: use the CSV file.'),
     );
@@ -41,7 +42,7 @@ export function IoSheet() {
           <Button weight="act" onPress={() => window.print()}>
             Print
           </Button>
-          <Button onPress={() => download(fileName(`${build.name} io`, 'csv'), 'text/csv', ioCsv(rows))}>
+          <Button onPress={() => download(fileName(`${build.name} io`, 'csv'), 'text/csv', ioCsv(rows, build))}>
             CSV file
           </Button>
           <Button onPress={() => void copy()}>Copy table</Button>
@@ -90,7 +91,7 @@ export function IoSheet() {
                 <td>{row.serves === 'free' ? <Soft>free</Soft> : row.serves}</td>
                 <td data-label={row.to === '' ? undefined : 'to'}>{row.to}</td>
                 <td className="wire">
-                  {row.squareMm === null ? '' : <WireMark colour={row.colour} squareMm={row.squareMm} />}
+                  {row.squareMm === null ? '' : <WireMark colour={row.colour} size={shortSize(row.squareMm, build)} />}
                 </td>
                 <td className="figure">{row.metres === null ? '' : readLength(row.metres, build)}</td>
                 <Tick label="cut" wanted={row.to !== ''} done={false} />

@@ -14,7 +14,7 @@ import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Mono, Row, Small } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
-import { readSize } from '~/core/wire/size';
+import { readSize, shortSize } from '~/core/wire/size';
 
 const abilityWords = (ability: Ability): string =>
   [
@@ -77,7 +77,7 @@ export function PinCard({ pinId, side, onTake }: { pinId: string; side: FaceSide
         <Row $gap={3}>
           <Mono style={{ fontSize: 22 }}>{pinId}</Mono>
           <span>{pin.label}</span>
-          {wire && <WireMark colour={wire.colour} squareMm={wire.squareMm} />}
+          {wire && <WireMark colour={wire.colour} size={shortSize(wire.squareMm, build)} />}
           <FindingMark thing={{ type: 'end', end: ecuEnd(pinId) }} />
         </Row>
         <Small>{help.counting}</Small>

@@ -24,6 +24,7 @@ import { Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
 import { Calibrations, TimeAndCost } from './found';
+import { shortSize } from '~/core/wire/size';
 
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
@@ -197,14 +198,14 @@ const PinRow = memo(function PinRow({
   pin,
   serves,
   colour,
-  squareMm,
+  size,
   done,
 }: {
   pin: Pin;
   serves: string;
   /** Of its wire; none where the cavity is free. */
   colour: string | undefined;
-  squareMm: number | undefined;
+  size: string | undefined;
   done: keyof typeof doneSigns;
 }) {
   return (
@@ -219,11 +220,7 @@ const PinRow = memo(function PinRow({
         <ShortName label={serves} />
       </td>
       <td>
-        {colour !== undefined && squareMm !== undefined ? (
-          <WireMark colour={colour} squareMm={squareMm} />
-        ) : (
-          <Soft>free</Soft>
-        )}
+        {colour !== undefined && size !== undefined ? <WireMark colour={colour} size={size} /> : <Soft>free</Soft>}
       </td>
       <td aria-label={done}>{doneSigns[done]}</td>
     </tr>
@@ -231,7 +228,7 @@ const PinRow = memo(function PinRow({
 });
 
 function PinList() {
-  const { derived } = useBuild();
+  const { build, derived } = useBuild();
   const { net, progress } = derived;
   const doneWords = (wireId: string | undefined) =>
     wireId === undefined
@@ -265,7 +262,7 @@ function PinList() {
                   pin={pin}
                   serves={label || far}
                   colour={wire?.colour}
-                  squareMm={wire?.squareMm}
+                  size={wire && shortSize(wire.squareMm, build)}
                   done={doneWords(wire?.id)}
                 />
               );

@@ -7,17 +7,22 @@ import type { GateCheck } from '~/core/fireup/checks';
 import type { Gate } from '~/core/fireup/gates';
 import { symptomOfCheck } from '~/core/trace/symptoms';
 import { plural } from '~/core/units/format';
+import { readerScale, toShown, type UnitScale } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { OffsetPanel } from '../../parts/offset-panel';
+import { ScaleField } from '../../parts/scale-field';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { newId } from '../../storage/garage';
 import { Button } from '../../ui/button';
 import { useEdited } from '../../ui/edited';
 import { Checkbox } from '../../ui/choice';
-import { NumberField } from '../../ui/number-field';
 import { Callout, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
+
+const round = (value: number, decimals: number) => Math.round(value * 10 ** decimals) / 10 ** decimals;
+/** Volts are banded to the hundredth. */
+const SHOWN_DECIMALS = 2;
 
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
@@ -36,7 +41,14 @@ function useCaseFor(gateId: string, checkId: string): () => void {
 }
 
 function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: string }) {
-  const { edit } = useBuild();
+  const { build, edit } = useBuild();
+  // A pressure is read and typed as the person reads pressures; every other reading in its own unit.
+  const scale: UnitScale =
+    check.unit === 'kPa'
+      ? readerScale('pressure', build)
+      : { unit: check.unit, factor: 1, shift: 0, decimals: SHOWN_DECIMALS };
+  const band = (inside: number | null, withUnit = true) =>
+    inside === null ? '' : `${round(toShown(scale, inside), scale.decimals)}${withUnit ? ` ${scale.unit}` : ''}`;
   const [value, setValue] = useEdited<number | null>(check.confirmation?.value ?? null);
   const confirm = (confirmed: boolean, reading: number | null = null) =>
     edit(
@@ -72,13 +84,13 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
             {check.text}
             <br />
             <Soft>
-              {check.low === check.high ? `${check.low} ${check.unit}` : `${check.low} to ${check.high} ${check.unit}`}
+              {check.low === check.high ? band(check.low) : `${band(check.low, false)} to ${band(check.high)}`}
             </Soft>
           </span>
-          <NumberField
+          <ScaleField
             label={check.text}
             hideLabel
-            unit={check.unit}
+            scale={scale}
             value={value}
             isDisabled={shut || nobody}
             onChange={(next) => {

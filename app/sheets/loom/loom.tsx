@@ -7,7 +7,7 @@ import { cutList, cutTotals, trunkMillimetres, type CutLine } from '~/core/loom/
 import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
 import type { Units } from '~/core/units/units';
-import { readLength, readMeasure } from '~/core/units/workshop';
+import { readLength, readMeasure, readSpool } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
@@ -267,7 +267,7 @@ export function Loom() {
                     <td>
                       <WireMark colour={total.colour} />
                     </td>
-                    <td className="figure">{readLength(total.metres, build)}</td>
+                    <td className="figure">{readSpool(total.metres, build)}</td>
                   </tr>
                 ))}
               </tbody>

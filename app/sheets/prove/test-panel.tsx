@@ -8,6 +8,7 @@ import { ecuEnd, pinAt } from '~/core/ends/ends';
 import { BEEP, judge } from '~/core/prove/verdict';
 import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
 import { readLength } from '~/core/units/workshop';
+import { shortSize } from '~/core/wire/size';
 import { formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Neighbourhood } from '../../parts/neighbourhood';
@@ -215,7 +216,7 @@ export function TestPanel({
               <WireLine colour={wires[0].colour} />
             </span>
             <strong>
-              {wires.map((wire) => `${wire.colour} ${wire.squareMm}`).join(' + ')}
+              {wires.map((wire) => `${wire.colour} ${shortSize(wire.squareMm, build)}`).join(' + ')}
               <br />
               <Soft>
                 {readLength(

@@ -16,7 +16,7 @@ import { at, space } from '../../ui/theme';
 /** The engine asked again: what other answers bring with them is said before they are taken. */
 export function EngineDialog({ kinds, onClose }: { kinds: readonly DeviceKind[]; onClose: () => void }) {
   const { build, edit } = useBuild();
-  const { draft, setDraft, result } = useEngineDraft(build.engine);
+  const { draft, setDraft, result } = useEngineDraft(build.engine, build.units);
   const [more, setMore] = useState(() => answersOf(build));
   const [following, setFollowing] = useState(true);
   const engine = 'engine' in result ? result.engine : null;

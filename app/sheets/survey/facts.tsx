@@ -156,10 +156,10 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           onChange={(pressure) => setUnits({ pressure })}
         />
         <Segmented
-          label="Lengths, wire, power, flow"
+          label="Lengths, wire, displacement, power, flow"
           choices={[
-            { id: 'metric', name: 'm, mm², kW, cc' },
-            { id: 'inch', name: 'ft, AWG, hp, lb/h' },
+            { id: 'metric', name: 'metric' },
+            { id: 'inch', name: 'feet, AWG, hp' },
           ]}
           value={units.workshop}
           onChange={(workshop) => setUnits({ workshop })}

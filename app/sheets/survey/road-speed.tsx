@@ -271,6 +271,11 @@ function Gauges({ chain, onChange }: { chain: SpeedChain; onChange: (chain: Spee
                 maxValue={1e6}
                 onChange={(wanted) => wanted !== null && set(gauge.id, { ...gauge, pulsesPerKm: wanted })}
               />
+              <Button weight="quiet" aria-label={`Remove ${gauge.name}`} onPress={() => set(gauge.id, null)}>
+                Remove
+              </Button>
+            </GaugeRow>
+            <Row>
               <Segmented
                 label={`${gauge.name} is fed by`}
                 hideLabel
@@ -281,10 +286,8 @@ function Gauges({ chain, onChange }: { chain: SpeedChain; onChange: (chain: Spee
                 value={gauge.fedBy}
                 onChange={(fedBy) => set(gauge.id, { ...gauge, fedBy })}
               />
-              <Button weight="quiet" aria-label={`Remove ${gauge.name}`} onPress={() => set(gauge.id, null)}>
-                Remove
-              </Button>
-            </GaugeRow>
+              <Small>feeds it</Small>
+            </Row>
             <Small>
               {gauge.fedBy === 'ecu'
                 ? `Set the ECU’s output to ${readMeasure('distance-pulses', gauge.pulsesPerKm, build)}: ${hertzAt(gauge.pulsesPerKm, 100).toFixed(0)} Hz at ${readQuantity('road-speed', 100, build)}.`
@@ -334,7 +337,12 @@ function Told({ chain }: { chain: SpeedChain }) {
     <Stack $gap={3}>
       <Heading>What the ECU must be told</Heading>
       <Big>
-        {perKm.toFixed(0)} <Soft>pulses a km</Soft> · {(perKm * KM_PER_MILE).toFixed(0)} <Soft>a mile</Soft>
+        <span>
+          {perKm.toFixed(0)} <Soft>pulses a km</Soft>
+        </span>
+        <span>
+          {(perKm * KM_PER_MILE).toFixed(0)} <Soft>a mile</Soft>
+        </span>
       </Big>
       <Small>
         {pulsesPerWheelTurn(chain).toFixed(2)} pulses a turn of the wheel, {rolledMetres(chain.tyre).toFixed(3)} m a
@@ -469,7 +477,7 @@ const GaugeBox = styled.div`
 `;
 const GaugeRow = styled.div`
   display: grid;
-  grid-template-columns: minmax(110px, 1fr) minmax(110px, 150px) auto auto;
+  grid-template-columns: minmax(110px, 1fr) minmax(150px, 190px) auto;
   align-items: center;
   gap: ${space[2]};
   ${at.phone} {
@@ -477,7 +485,10 @@ const GaugeRow = styled.div`
   }
 `;
 const Big = styled.p`
-  font-size: ${type.figure};
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 ${space[5]};
+  font-size: ${type.title};
   font-weight: 700;
 `;
 const Moved = styled.p`

@@ -2,7 +2,9 @@ import { expect, test } from '@jest/globals';
 import Papa from 'papaparse';
 import { call } from '~/core/edits';
 import { neutralise, toCsv } from '~/core/data/csv';
+import { ioCsv, ioRows } from '~/core/allot/io-sheet';
 import { cutListCsv, pinListCsv } from '~/core/formats/lists';
+import { cutList } from '~/core/loom/loom';
 import { netlist } from '~/core/netlist/netlist';
 import {
   celsiusToFahrenheit,
@@ -45,6 +47,18 @@ test('pin and cut lists hold a row for each cavity and wire', () => {
   expect(pins.find((row) => row.cavity === 'A16')).toMatchObject({ serves: '', colour: '' });
   const cuts = Papa.parse(cutListCsv(build, net)).data;
   expect(cuts).toHaveLength(net.wires.length + 1);
+});
+test('lists of a build read in inches are in gauges and feet', () => {
+  const demo = demoBuild();
+  const build = { ...demo, units: { ...demo.units, workshop: 'inch' as const } };
+  const net = netlist(build);
+  const [first] = Papa.parse<Record<string, string>>(cutListCsv(build, net), { header: true }).data;
+  const wire = cutList(build, net)[0];
+  // 2.5 mm² is bought as 12 AWG; a foot is 0.3048 m.
+  expect(wire.squareMm).toBe(2.5);
+  expect(first).toMatchObject({ AWG: '12', feet: String(Number((wire.lengthMetres / 0.3048).toFixed(2))) });
+  expect(pinListCsv(build, net).split('\r\n')[0]).toContain('AWG,feet');
+  expect(ioCsv(ioRows(build, net, { proved: new Set(), wrongWires: new Map() }, 'pin'), build)).toMatch(/20 AWG/);
 });
 test('a label that looks like a formula leaves as text', () => {
   const build = edited(demoBuild(), call('editDevice', { deviceId: 'fan-1', label: '=HYPERLINK("x")' }));

@@ -305,13 +305,13 @@ describe('the I/O sheet', () => {
     const rows = ioRows(build, net, unproved, 'pin').map((row, i) =>
       i === 0 ? { ...row, serves: '=2+2', to: 'a\tb' } : row,
     );
-    expect(ioCsv(rows).trim().split('\r\n')).toHaveLength(49);
-    expect(ioTsv(rows).split('\n')).toHaveLength(49);
+    expect(ioCsv(rows, demoBuild()).trim().split('\r\n')).toHaveLength(49);
+    expect(ioTsv(rows, demoBuild()).split('\n')).toHaveLength(49);
     expect(
-      ioTsv(rows)
+      ioTsv(rows, demoBuild())
         .split('\n')
         .every((line) => line.split('\t').length === 11),
     ).toBe(true);
-    expect(ioCsv(rows)).not.toMatch(/(^|,)=2/m);
+    expect(ioCsv(rows, demoBuild())).not.toMatch(/(^|,)=2/m);
   });
 });
