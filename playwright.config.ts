@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromium } from './scripts/chromium.mjs';
 
 const PORT = Number(process.env.GONYX_TEST_PORT ?? 4190);
 
@@ -21,7 +22,7 @@ export default defineConfig({
     locale: 'en-GB',
     serviceWorkers: 'block',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: chromium,
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,7 +1,8 @@
-import { chromium, type Browser, type Page } from '@playwright/test';
+import { chromium as browserType, type Browser, type Page } from '@playwright/test';
 import type { Build } from '~/core/build/schema';
 import { pellworth } from '~/demo/pellworth';
 import { largePlaced } from './bench-build';
+import { chromium } from './chromium.mjs';
 import { served } from './served';
 
 /** One row of the whole edit: from the key press to what the person sees. */
@@ -182,8 +183,8 @@ async function rowsOf(browser: Browser, base: string, named: string, build: Buil
 /** Key press to paint in a real browser, on every sheet, for the demo build and a large one. */
 export async function editRows(only: 'demo' | 'large' | 'both' = 'both'): Promise<EditRow[]> {
   const { base, stop } = await served();
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+  const browser = await browserType.launch({
+    executablePath: chromium,
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {

@@ -1,9 +1,10 @@
 // npm run chaos: the storage and the files, tried as hard as we can. `--short` is what the tests run a part of.
-import { chromium } from '@playwright/test';
+import { chromium as browserType } from '@playwright/test';
 import { mutateFiles } from '../tests/chaos/files';
 import { killRounds } from '../tests/chaos/kills';
 import { tabRounds } from '../tests/chaos/tabs';
 import { failingWrites } from '../tests/chaos/writes';
+import { chromium } from './chromium.mjs';
 import { served } from './served';
 
 const short = process.argv.includes('--short');
@@ -49,8 +50,8 @@ if (wanted('kills') || wanted('writes') || wanted('tabs')) {
       count('lost edits', kills.lost);
       count('uncaught exceptions', kills.uncaught);
     }
-    const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
+    const browser = await browserType.launch({
+      executablePath: chromium,
       args: ['--no-sandbox', '--disable-gpu'],
     });
     if (wanted('writes')) {

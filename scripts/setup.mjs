@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { chromium } from './chromium.mjs';
 
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 const stamp = path.join(root, 'node_modules/.gonyx-lock');
@@ -36,8 +37,6 @@ export function ensurePackages() {
   writeFileSync(stamp, hash);
 }
 
-export const chromium = '/usr/bin/chromium';
-
 /** Packages of Debian, by the program each brings; needs root (or sudo) the first time only. */
 function ensureDebian(programs) {
   const missing = programs.filter(({ file }) => !existsSync(file)).map(({ name }) => name);
@@ -53,12 +52,12 @@ function ensureDebian(programs) {
 }
 
 /** The browser of the tests and the pictures. */
-export const ensureChromium = () => ensureDebian([{ name: 'chromium', file: chromium }]);
+export const ensureChromium = () => ensureDebian([{ name: 'chromium-headless-shell', file: chromium }]);
 
 /** What the reference tests measure against: a circuit simulator, a converter of units, and a Verilog simulator that writes dumps. */
 export const ensureReferences = () =>
   ensureDebian([
-    { name: 'chromium', file: chromium },
+    { name: 'chromium-headless-shell', file: chromium },
     { name: 'ngspice', file: '/usr/bin/ngspice' },
     { name: 'units', file: '/usr/bin/units' },
     { name: 'iverilog', file: '/usr/bin/iverilog' },

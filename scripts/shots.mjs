@@ -1,7 +1,8 @@
 // npm run shots: one current picture of each main view, from the demo build, into docs/screenshots.
 import path from 'node:path';
 import { chromium as browserType } from '@playwright/test';
-import { chromium, ensureBuild, ensureChromium, root } from './setup.mjs';
+import { chromium } from './chromium.mjs';
+import { ensureBuild, ensureChromium, root } from './setup.mjs';
 
 ensureChromium();
 ensureBuild();

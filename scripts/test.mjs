@@ -3,10 +3,7 @@
 import { spawn } from 'node:child_process';
 import { closeSync, mkdirSync, openSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuild, ensurePackages, ensureReferences, root, run } from './setup.mjs';
-
-ensurePackages();
-ensureReferences();
+import { ensureBuild, ensurePackages, root, run } from './setup.mjs';
 
 const cache = path.join(root, '.cache');
 mkdirSync(cache, { recursive: true });
@@ -17,11 +14,11 @@ const add = (name, passed, failed) => {
   console.log(`\n== ${name}: ${passed} passed, ${failed} failed\n`);
 };
 const step = (name, status) => add(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
-/** Runs a script beside what follows; its words are told when it has ended, so that they do not mix with the others. */
-const beside = (script) => {
-  const log = path.join(cache, `${script}.log`);
+/** Runs a command beside what follows; its words are told when it has ended, so that they do not mix with the others. */
+const beside = (name, command, args) => {
+  const log = path.join(cache, `${name}.log`);
   const words = openSync(log, 'w');
-  const child = spawn('npm', ['run', '--silent', script], { cwd: root, stdio: ['ignore', words, words] });
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', words, words] });
   closeSync(words);
   return new Promise((resolve, reject) => {
     child.on('error', reject);
@@ -39,11 +36,19 @@ const readJson = (file) => {
   }
 };
 
+// One waits for the registry of npm, the other for Debian's.
+const referred = beside('references', process.execPath, ['scripts/references.mjs']);
+ensurePackages();
+
 // Each of these keeps one core busy: lint on one, types and the build on the other.
-const linted = beside('lint');
+const linted = beside('lint', 'npm', ['run', '--silent', 'lint']);
 step('types', run('npm', ['run', '--silent', 'typecheck']));
 ensureBuild();
 step('lint', await linted);
+if ((await referred) !== 0) {
+  console.error('What the tests measure against could not be installed from Debian.');
+  process.exit(1);
+}
 
 const unitReport = path.join(cache, 'unit.json');
 rmSync(unitReport, { force: true });

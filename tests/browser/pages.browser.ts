@@ -4,6 +4,8 @@ import { axe, expect, goTo, openDemo, ready, test, verdict } from './support';
 
 /** Share of the window that is the work at 1280x800, at the least. */
 const WORK_SHARE = 0.65;
+/** Sizes are told in whole pixels: one too many may be both halves of a line rounded. */
+const ROUNDING = 1;
 
 /** Goes to a page as a person does: by the spine, then in the head. */
 async function visit(page: Page, sheet: SheetInfo, one: SheetPage | undefined): Promise<void> {
@@ -38,7 +40,7 @@ async function workHasTheWindow(page: Page, path: string): Promise<void> {
     };
   });
   expect(seen.share, path).toBeGreaterThanOrEqual(WORK_SHARE);
-  expect(seen.cut, path).toBeLessThanOrEqual(0);
+  expect(seen.cut, path).toBeLessThanOrEqual(ROUNDING);
 }
 
 /** The bar shows where one is, every page tab is in reach, no table is cut or scrolls sideways in a box. */

@@ -2,11 +2,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { chromium as executable } from '../../scripts/chromium.mjs';
 import { chromium, type Browser, type Page } from '@playwright/test';
 
-const CHROMIUM = '/usr/bin/chromium';
 const FLAGS = [
-  '--headless=new',
   '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',
@@ -27,7 +26,7 @@ export class MortalBrowser {
   ) {}
 
   static async start(profile: string): Promise<MortalBrowser> {
-    const child = spawn(CHROMIUM, [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
+    const child = spawn(executable, [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
       stdio: ['ignore', 'ignore', 'pipe'],
       detached: true,
     });

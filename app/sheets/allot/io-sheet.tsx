@@ -19,6 +19,7 @@ const orderNames: Record<IoOrder, string> = { pin: 'pin', device: 'device', bran
 /** The list people print and tick: every cavity, what it serves, its wire, and blank boxes. */
 export function IoSheet() {
   const { build, derived, select, selection } = useBuild();
+  const inch = build.units.workshop === 'inch';
   const [order, setOrder] = useState<IoOrder>('pin');
   const [said, setSaid] = useState('');
   const rows = ioRows(build, derived.net, derived.progress, order);
@@ -66,7 +67,7 @@ export function IoSheet() {
               <th scope="col">ECU label</th>
               <th scope="col">Serves</th>
               <th scope="col">To</th>
-              <th scope="col">Wire</th>
+              <th scope="col">{inch ? 'Wire' : 'Wire, mm²'}</th>
               <th scope="col" className="figure">
                 Length
               </th>
@@ -91,7 +92,11 @@ export function IoSheet() {
                 <td>{row.serves === 'free' ? <Soft>free</Soft> : row.serves}</td>
                 <td data-label={row.to === '' ? undefined : 'to'}>{row.to}</td>
                 <td className="wire">
-                  {row.squareMm === null ? '' : <WireMark colour={row.colour} size={shortSize(row.squareMm, build)} />}
+                  {row.squareMm === null ? (
+                    ''
+                  ) : (
+                    <WireMark colour={row.colour} size={inch ? shortSize(row.squareMm, build) : String(row.squareMm)} />
+                  )}
                 </td>
                 <td className="figure">{row.metres === null ? '' : readLength(row.metres, build)}</td>
                 <Tick label="cut" wanted={row.to !== ''} done={false} />
