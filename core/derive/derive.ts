@@ -46,12 +46,15 @@ interface Told {
 }
 type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
 
-/** Remembers the list it gave last, and gives what is as it was again. */
+/** Remembers the list it gave last, and gives what is as it was again: item by item, and the list where all of it is. */
 function sameAsBefore<T extends { readonly id: string }>(): (now: readonly T[]) => T[] {
-  let last: ReadonlyMap<string, T> = new Map();
+  let last: T[] = [];
+  let byId: ReadonlyMap<string, T> = new Map();
   return (now) => {
-    const kept = keepSame(now, ({ id }) => last.get(id));
-    last = new Map(kept.map((one) => [one.id, one]));
+    const kept = keepSame(now, ({ id }) => byId.get(id));
+    if (kept.length === last.length && kept.every((one, i) => one === last[i])) return last;
+    byId = new Map(kept.map((one) => [one.id, one]));
+    last = kept;
     return kept;
   };
 }
@@ -62,12 +65,15 @@ class Graph {
   private lastNet: Netlist | null = null;
   private lastFill: Record<SheetId, number> | null = null;
   private readonly needsAsBefore = sameAsBefore<Need>();
+  private readonly circuitsAsBefore = sameAsBefore<Circuit>();
   private readonly testsAsBefore = sameAsBefore<ProveTest>();
   private readonly findingsAsBefore = sameAsBefore<Finding>();
   private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) =>
     this.needsAsBefore(needsOf(build)),
   );
-  private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) => circuitsOf(build));
+  private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) =>
+    this.circuitsAsBefore(circuitsOf(build)),
+  );
   private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));
   private readonly nets = new Stage<
     { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[]; devices: Netlist['devices'] } },

@@ -1,5 +1,5 @@
 import { labelOf } from '~/core/netlist/label';
-import { Fragment } from 'react';
+import { Fragment, memo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { endOf, fuseEnd, relayEnd, type EndKey } from '~/core/ends/ends';
@@ -8,7 +8,8 @@ import type { Circuit } from '~/core/power/plan';
 import { readSize } from '~/core/wire/size';
 import { seriesSizes } from '~/core/wire/wire';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
-import { readQuantity } from '~/core/units/units';
+import { readQuantity, type Units } from '~/core/units/units';
+import type { Selection } from '~/core/netlist/run';
 import { useBuild } from '../../build/context';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
@@ -37,16 +38,27 @@ const CircuitMarks = ({ circuit }: { circuit: Circuit }) => (
   </>
 );
 
-function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolean; onOpen: () => void }) {
-  const { build } = useBuild();
+/** One feed; drawn again only for other figures of its own. */
+const CircuitRows = memo(function CircuitRows({
+  circuit,
+  units,
+  open,
+  onOpen,
+}: {
+  circuit: Circuit;
+  units: Units;
+  open: boolean;
+  onOpen: (selection: Selection | null) => void;
+}) {
+  const press = () => onOpen(open ? null : { type: 'end', end: fuseEnd(circuit.id, 2) });
   const over = circuit.dropVolts > circuit.limitVolts;
   const burns =
     circuit.fuseAmps > Math.min(circuit.carriesAmps, circuit.loads.length > 1 ? circuit.branchCarriesAmps : Infinity);
   return (
     <Fragment>
-      <tr data-pressable="true" data-selected={open} onClick={onOpen}>
+      <tr data-pressable="true" data-selected={open} onClick={press}>
         <th scope="row">
-          <Button weight="quiet" aria-expanded={open} onPress={onOpen}>
+          <Button weight="quiet" aria-expanded={open} onPress={press}>
             {circuit.name}
           </Button>
           <CircuitMarks circuit={circuit} />
@@ -68,7 +80,7 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
           {circuit.fuseByPerson && <Soft> yours</Soft>}
         </td>
         <td className="figure" data-label="wire">
-          {readSize(circuit.squareMm, build)}
+          {readSize(circuit.squareMm, { units })}
           {circuit.squareByPerson && <Soft> yours</Soft>}
         </td>
         <td className="figure" data-label="carries">
@@ -88,7 +100,7 @@ function CircuitRows({ circuit, open, onOpen }: { circuit: Circuit; open: boolea
       )}
     </Fragment>
   );
-}
+});
 
 function CircuitDetail({ circuit }: { circuit: Circuit }) {
   const { build, edit, derived, select } = useBuild();
@@ -253,8 +265,9 @@ export function Feeds() {
                   <CircuitRows
                     key={circuit.id}
                     circuit={circuit}
+                    units={build.units}
                     open={open === circuit.id}
-                    onOpen={() => select(open === circuit.id ? null : { type: 'end', end: fuseEnd(circuit.id, 2) })}
+                    onOpen={select}
                   />
                 ))}
               </tbody>
