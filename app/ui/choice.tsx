@@ -3,7 +3,7 @@ import { Checkbox as AriaCheckbox, Radio, RadioGroup } from 'react-aria-componen
 import { styled } from 'styled-components';
 import { fieldLook } from './field-look';
 import { FieldLabel } from './field-parts';
-import { color, shape, space } from './theme';
+import { at, color, shape, space } from './theme';
 
 const Segments = styled(RadioGroup)`
   ${fieldLook}
@@ -16,6 +16,9 @@ const SegmentRow = styled.div`
   overflow: hidden;
   width: fit-content;
   max-width: 100%;
+  ${at.print} {
+    border: 0;
+  }
 `;
 const Segment = styled(Radio)`
   padding: ${space[1]} ${space[3]};
@@ -32,6 +35,18 @@ const Segment = styled(Radio)`
   }
   @media (pointer: coarse) {
     min-height: ${shape.target};
+  }
+  /* On paper only what was chosen stands. */
+  ${at.print} {
+    min-height: 0;
+    padding: 0;
+    &[data-selected] {
+      background: none;
+      color: ${color.ink};
+    }
+    &:not([data-selected]) {
+      display: none;
+    }
   }
 `;
 

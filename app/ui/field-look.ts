@@ -1,5 +1,5 @@
 import { css } from 'styled-components';
-import { color, shape, space, type } from './theme';
+import { at, color, shape, space, type } from './theme';
 
 export const fieldLook = css`
   display: grid;
@@ -24,6 +24,21 @@ export const boxLook = css`
   }
   @media (pointer: coarse) {
     min-height: ${shape.target};
+  }
+  /* On paper a field is what stands in it, over a line to write on. */
+  ${at.print} {
+    width: auto;
+    min-height: 0;
+    padding: 0;
+    border-width: 0 0 1px;
+    border-color: ${color.rule};
+    border-radius: 0;
+    background: none;
+    field-sizing: content;
+    min-width: 4ch;
+    & > svg {
+      display: none;
+    }
   }
 `;
 export const popoverLook = css`

@@ -36,6 +36,9 @@ export const Table = styled.table`
     font-weight: 400;
     white-space: nowrap;
   }
+  &[data-wrapped] thead th {
+    white-space: normal;
+  }
   tbody th {
     font-weight: 700;
   }

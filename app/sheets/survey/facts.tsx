@@ -15,7 +15,7 @@ import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
 import { Heading, Row, Small, Stack } from '../../ui/text';
-import { color, space } from '../../ui/theme';
+import { at, color, space } from '../../ui/theme';
 import { MeasureField } from '../../parts/scale-field';
 
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
@@ -142,7 +142,7 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           />
         )}
       </Stack>
-      <Stack $gap={2}>
+      <OnScreen $gap={2}>
         <Heading>Read in</Heading>
         <Segmented
           label="Pressure"
@@ -185,11 +185,16 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           />
         </Row>
         <Small>Everywhere in this build: sheets, checks and print.</Small>
-      </Stack>
+      </OnScreen>
     </Stack>
   );
 }
 
+const OnScreen = styled(Stack)`
+  ${at.print} {
+    display: none;
+  }
+`;
 const FactList = styled.dl`
   display: grid;
   grid-template-columns: auto 1fr;

@@ -131,13 +131,15 @@ function Reads({ title, sensed, onChange }: { title: string; sensed: Sensed; onC
                     />
                   </td>
                   <td>
-                    <Button
-                      weight="quiet"
-                      aria-label={`Remove ${gear.name}, ${title}`}
-                      onPress={() => setGear(index, null)}
-                    >
-                      Remove
-                    </Button>
+                    <OnScreen>
+                      <Button
+                        weight="quiet"
+                        aria-label={`Remove ${gear.name}, ${title}`}
+                        onPress={() => setGear(index, null)}
+                      >
+                        Remove
+                      </Button>
+                    </OnScreen>
                   </td>
                 </tr>
               ))}
@@ -271,9 +273,11 @@ function Gauges({ chain, onChange }: { chain: SpeedChain; onChange: (chain: Spee
                 maxValue={1e6}
                 onChange={(wanted) => wanted !== null && set(gauge.id, { ...gauge, pulsesPerKm: wanted })}
               />
-              <Button weight="quiet" aria-label={`Remove ${gauge.name}`} onPress={() => set(gauge.id, null)}>
-                Remove
-              </Button>
+              <OnScreen>
+                <Button weight="quiet" aria-label={`Remove ${gauge.name}`} onPress={() => set(gauge.id, null)}>
+                  Remove
+                </Button>
+              </OnScreen>
             </GaugeRow>
             <Row>
               <Segmented
@@ -444,11 +448,11 @@ export function RoadSpeed() {
           <Stack $gap={5}>
             <Told chain={speed} />
             <Gauges chain={speed} onChange={set} />
-            <Row>
+            <OnScreen>
               <Button weight="quiet" onPress={() => set(null)}>
                 Forget the gears and the tyre
               </Button>
-            </Row>
+            </OnScreen>
           </Stack>
         </Columns>
       )}
@@ -462,6 +466,11 @@ const Columns = styled.div`
   gap: ${space[5]} ${space[6]};
   ${at.tablet} {
     grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const OnScreen = styled.div`
+  ${at.print} {
+    display: none;
   }
 `;
 const TyreRow = styled.div`

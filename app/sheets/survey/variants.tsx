@@ -53,7 +53,7 @@ export function Variants({
             onChange={setChosen}
           />
           <TableScroll aria-label="Terminals of both">
-            <Table>
+            <Table data-wrapped="true">
               <thead>
                 <tr>
                   <th scope="col">{kind.name}</th>
