@@ -4,7 +4,21 @@
  * above that, because a rule and a way out offer edits.
  */
 const floors = [
-  ...['units', 'data', 'search', 'ends', 'ecu', 'devices', 'engine', 'wheels', 'wire', 'donor', 'survey', 'identify', 'speed'],
+  ...[
+    'units',
+    'data',
+    'search',
+    'ends',
+    'ecu',
+    'devices',
+    'engine',
+    'wheels',
+    'wire',
+    'donor',
+    'survey',
+    'identify',
+    'speed',
+  ],
   'build',
   ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot'],
   'edits',

@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { color, shape, space, type } from './theme';
+import { at, color, shape, space, type } from './theme';
 
 /** A heading within a sheet, with its rule. */
 export const Heading = styled.h2`
@@ -100,4 +100,19 @@ export const Bad = styled.p`
   padding: ${space[2]} ${space[3]};
   border-left: 4px solid ${color.stop};
   color: ${color.stop};
+`;
+/** A tool or a setting that has no place on paper. */
+export const OnScreen = styled.span`
+  ${at.print} {
+    display: none;
+  }
+`;
+/** Two columns of a sheet, one below the other on a tablet. */
+export const TwoColumns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: ${space[5]} ${space[6]};
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;

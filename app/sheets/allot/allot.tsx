@@ -16,7 +16,7 @@ import { useFaceCavities } from '../../parts/face-cavities';
 import { markOf } from '../../parts/marks';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
-import { Heading, Kbd, Row, Small, Soft, Stack } from '../../ui/text';
+import { Heading, Kbd, OnScreen, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { useStable } from '../../ui/use-stable';
 import { SheetFrame } from '../../parts/sheet-frame';
@@ -341,11 +341,6 @@ const NeedColumn = styled.div`
   ${at.print} {
     border: 0;
     padding: 0;
-  }
-`;
-const OnScreen = styled.span`
-  ${at.print} {
-    display: none;
   }
 `;
 const Legend = styled.p`

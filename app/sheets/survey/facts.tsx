@@ -14,8 +14,8 @@ import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { TextField } from '../../ui/text-field';
-import { Heading, Row, Small, Stack } from '../../ui/text';
-import { at, color, space } from '../../ui/theme';
+import { Heading, OnScreen, Row, Small, Stack } from '../../ui/text';
+import { color, space } from '../../ui/theme';
 import { MeasureField } from '../../parts/scale-field';
 
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
@@ -142,59 +142,56 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           />
         )}
       </Stack>
-      <OnScreen $gap={2}>
-        <Heading>Read in</Heading>
-        <Segmented
-          label="Pressure"
-          choices={[
-            { id: 'kPa', name: 'kPa' },
-            { id: 'bar', name: 'bar' },
-            { id: 'psi', name: 'psi' },
-            { id: 'inHg', name: 'inHg' },
-          ]}
-          value={units.pressure}
-          onChange={(pressure) => setUnits({ pressure })}
-        />
-        <Segmented
-          label="Lengths, wire, displacement, power, flow"
-          choices={[
-            { id: 'metric', name: 'metric' },
-            { id: 'inch', name: 'feet, AWG, hp' },
-          ]}
-          value={units.workshop}
-          onChange={(workshop) => setUnits({ workshop })}
-        />
-        <Row $gap={3}>
+      <OnScreen as="div">
+        <Stack $gap={2}>
+          <Heading>Read in</Heading>
           <Segmented
-            label="Temperature"
+            label="Pressure"
             choices={[
-              { id: 'C', name: '°C' },
-              { id: 'F', name: '°F' },
+              { id: 'kPa', name: 'kPa' },
+              { id: 'bar', name: 'bar' },
+              { id: 'psi', name: 'psi' },
+              { id: 'inHg', name: 'inHg' },
             ]}
-            value={units.temperature}
-            onChange={(temperature) => setUnits({ temperature })}
+            value={units.pressure}
+            onChange={(pressure) => setUnits({ pressure })}
           />
           <Segmented
-            label="Mixture"
+            label="Lengths, wire, displacement, power, flow"
             choices={[
-              { id: 'lambda', name: 'λ' },
-              { id: 'AFR', name: 'AFR' },
+              { id: 'metric', name: 'metric' },
+              { id: 'inch', name: 'feet, AWG, hp' },
             ]}
-            value={units.mixture}
-            onChange={(mixture) => setUnits({ mixture })}
+            value={units.workshop}
+            onChange={(workshop) => setUnits({ workshop })}
           />
-        </Row>
-        <Small>Everywhere in this build: sheets, checks and print.</Small>
+          <Row $gap={3}>
+            <Segmented
+              label="Temperature"
+              choices={[
+                { id: 'C', name: '°C' },
+                { id: 'F', name: '°F' },
+              ]}
+              value={units.temperature}
+              onChange={(temperature) => setUnits({ temperature })}
+            />
+            <Segmented
+              label="Mixture"
+              choices={[
+                { id: 'lambda', name: 'λ' },
+                { id: 'AFR', name: 'AFR' },
+              ]}
+              value={units.mixture}
+              onChange={(mixture) => setUnits({ mixture })}
+            />
+          </Row>
+          <Small>Everywhere in this build: sheets, checks and print.</Small>
+        </Stack>
       </OnScreen>
     </Stack>
   );
 }
 
-const OnScreen = styled(Stack)`
-  ${at.print} {
-    display: none;
-  }
-`;
 const FactList = styled.dl`
   display: grid;
   grid-template-columns: auto 1fr;

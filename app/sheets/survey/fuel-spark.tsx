@@ -14,8 +14,8 @@ import { Dialog, DialogActions } from '../../ui/dialog';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
 import { Table } from '../../ui/table';
-import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack } from '../../ui/text';
-import { at, color, shape, space, type } from '../../ui/theme';
+import { Callout, FieldGrid, Heading, Row, Small, Soft, Stack, TwoColumns } from '../../ui/text';
+import { color, shape, space, type } from '../../ui/theme';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { useFeeding, useFitted } from './fitted';
 import { readMeasure } from '~/core/units/workshop';
@@ -352,7 +352,7 @@ export function FuelSpark() {
         </>
       }
     >
-      <Columns>
+      <TwoColumns>
         <Stack $gap={5}>
           <Demand />
           <Stack $gap={4}>
@@ -371,19 +371,11 @@ export function FuelSpark() {
             <CoilData key={one.kind.id} kind={one.kind} coil={one.trait} count={one.count} />
           ))}
         </Stack>
-      </Columns>
+      </TwoColumns>
     </SheetFrame>
   );
 }
 
-const Columns = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
-  gap: ${space[5]} ${space[6]};
-  ${at.tablet} {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`;
 const Figures = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
