@@ -194,11 +194,17 @@ const prove: Command = ([path]) =>
 
 const solve: Command = ([path, ...rest]) =>
   withBuild(path, (build) => {
-    const { values } = parseArgs({ args: [...rest], options: { state: { type: 'string', default: 'key-on' } } });
+    const { values } = parseArgs({
+      args: [...rest],
+      options: { state: { type: 'string', default: 'key-on' }, drive: { type: 'string' } },
+    });
     const state = circuitStates.find((one) => one === values.state);
     if (!state) return fail('usage', '--state', `--state must be one of ${circuitStates.join(', ')}.`);
     const net = netlist(build);
-    const solution = solveCircuit(build, net, state);
+    const driven = values.drive === undefined ? null : new Set(values.drive.split(',').filter((pin) => pin !== ''));
+    const stranger = [...(driven ?? [])].find((id) => !build.ecu.pins.some((pin) => pin.id === id));
+    if (stranger !== undefined) return fail('usage', '--drive', `${build.ecu.model} has no cavity ${stranger}.`);
+    const solution = solveCircuit(build, net, state, null, driven);
     const ends = [...net.nodeOf.keys()].sort();
     const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, groundEnd('battery'))]));
     const currents = Object.fromEntries(

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { groundPins } from '../netlist/ground-pins';
 import type { Netlist } from '../netlist/netlist';
-import { CONTACT_OHMS, LOADED_CELSIUS } from '../power/plan';
+import { CONTACT_OHMS, LOADED_CELSIUS, LUG_OHMS } from '../power/plan';
 import { wireOhms } from '../wire/wire';
 
 export interface GroundFigure {
@@ -32,11 +32,12 @@ export function groundFigures(
   strapAmps: number,
 ): GroundFigure[] {
   const wires = Math.max(1, groundWires);
-  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * CONTACT_OHMS;
+  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * LUG_OHMS;
   return (['battery', 'head'] as const).map((place) => {
     const ohms =
       (wireOhms(GROUND_SQUARE_MM, build.power.groundMetres[place] ?? GROUND_METRES, LOADED_CELSIUS) +
-        2 * CONTACT_OHMS) /
+        CONTACT_OHMS +
+        LUG_OHMS) /
       wires;
     const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
     const shiftVolts = ohms * ecuReturnAmps + shared;

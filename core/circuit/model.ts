@@ -16,7 +16,14 @@ import {
   type EndKey,
 } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import { CONTACT_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, RELAY_WINDING_OHMS, fuseOhms } from '../power/plan';
+import {
+  CONTACT_OHMS,
+  LUG_OHMS,
+  POWER_CONTACT_OHMS,
+  RELAY_CONTACT_OHMS,
+  RELAY_WINDING_OHMS,
+  fuseOhms,
+} from '../power/plan';
 import { wireOhms } from '../wire/wire';
 import { crossedEnds, type Fault } from './faults';
 import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
@@ -86,10 +93,11 @@ function addPin(
   use: { ability: Ability; pullUp: boolean },
   state: CircuitState,
   powered: boolean,
+  isDriven: boolean,
   faulty: (type: Fault['type']) => boolean,
 ): void {
   const end = ecuEnd(pin.id);
-  const on = powered && driven(state) && !faulty('not-driven');
+  const on = powered && driven(state) && isDriven && !faulty('not-driven');
   const { ability } = use;
   switch (ability.kind) {
     case 'power-ground':
@@ -243,12 +251,19 @@ function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fa
   network.resistor(
     groundEnd('head'),
     groundEnd('battery'),
-    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * CONTACT_OHMS,
+    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS,
   );
   network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value);
 }
 
-function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Drive, fault: Fault | null): Network {
+function buildNetwork(
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  drive: Drive,
+  fault: Fault | null,
+  pins: ReadonlySet<string> | null,
+): Network {
   const network = new Network(groundEnd('battery'));
   addWires(network, net, fault);
   addParts(network, build, net, drive, fault);
@@ -266,6 +281,7 @@ function buildNetwork(build: Build, net: Netlist, state: CircuitState, drive: Dr
       abilityInUse(net, pin),
       state,
       drive.powered,
+      pins === null || pins.has(pin.id),
       (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
     );
   for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, inside.canTermination.value);
@@ -291,11 +307,19 @@ const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
 /**
  * Node voltages of the whole loom in a state, under at most one fault. Relays and the ECU's own supply are settled by
  * repeated solution, at most 8 rounds. Setting faults leave the circuit as it is.
+ *
+ * @param pins Outputs the ECU drives while outputs are driven at all; null: every one.
  */
-export function solveCircuit(build: Build, net: Netlist, state: CircuitState, fault: Fault | null = null): Solution {
+export function solveCircuit(
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  fault: Fault | null = null,
+  pins: ReadonlySet<string> | null = null,
+): Solution {
   let drive: Drive = { closed: new Set(), powered: false };
   for (let round = 1; ; round += 1) {
-    const network = buildNetwork(build, net, state, drive, fault);
+    const network = buildNetwork(build, net, state, drive, fault, pins);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
     const at = (end: Probe) => network.volts(voltages, end) ?? 0;

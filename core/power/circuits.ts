@@ -3,9 +3,8 @@ import { hasRole, trait, type DeviceKind, type FeedName, type System } from '../
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
-import { averageCoilAmps } from './coil';
-import { eventsPerSecond, sparkedEngine } from './spark';
-import { atVolts } from '../devices/volts-table';
+import { coilFeedAmps, type PulsedAmps } from './coil-feed';
+import { coilFigures, sparkedEngine } from './spark';
 
 /** A thing fed by a circuit. */
 export interface Load {
@@ -64,10 +63,7 @@ const ECU_BRANCH_METRES = 0.4;
 function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
   const volts = runningVolts(build);
   const coil = trait(kind, 'coil');
-  if (coil) {
-    const events = eventsPerSecond(sparkedEngine(build), coil.serves, build.engine.maxRpm);
-    return averageCoilAmps(coil, volts, atVolts(coil.dwell, volts)!, events);
-  }
+  if (coil) return coilFigures(sparkedEngine(build), coil, volts).averageAmps;
   const injector = trait(kind, 'injector');
   return injector ? (volts / injector.ohms) * RATED_DUTY : listed;
 }
@@ -101,6 +97,16 @@ function feedUses(build: Build): FeedUse[] {
       ];
     });
   });
+}
+
+/** What the coils of the coil feed draw together, at top speed; null where it has none. */
+export function coilsTogether(build: Build): PulsedAmps | null {
+  const coils = feedUses(build).flatMap(({ device, kind, feed }) => {
+    const coil = trait(kind, 'coil');
+    return coil && feed === 'coils' ? [{ coil, serves: device.serves, row: device.row }] : [];
+  });
+  if (coils.length === 0) return null;
+  return coilFeedAmps(sparkedEngine(build), coils, runningVolts(build), build.engine.maxRpm);
 }
 
 function relayOf(choice: CircuitChoice, control: CircuitRelay['control']): CircuitRelay {

@@ -1,10 +1,14 @@
 import type { Build } from '../build/schema';
-import { circuitShapes, type CircuitShape } from './circuits';
+import { circuitShapes, coilsTogether, type CircuitShape } from './circuits';
+import type { PulsedAmps } from './coil-feed';
 import { fuseFor, fuseRatings } from './fuse';
 import { carriedAmps, sizeFor, sizeForDrop, seriesSizes, wireOhms, type Surroundings } from '../wire/wire';
 
 /** A circuit with its figures: load, fuse, wire and drop. */
 export interface Circuit extends CircuitShape {
+  /** Where it is drawn in pulses: what warms the fuse is more than the mean of its loads. */
+  readonly pulsed: PulsedAmps | null;
+  /** What warms wire and fuse, amperes: the mean, or where it is drawn in pulses their root mean square. */
   readonly loadAmps: number;
   readonly fuseAmps: number;
   readonly fuseByPerson: boolean;
@@ -25,6 +29,8 @@ export interface Circuit extends CircuitShape {
 /** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
 export const CONTACT_OHMS = 0.005;
 export const POWER_CONTACT_OHMS = 0.001;
+/** A ring terminal bolted on clean metal, ohms (common practice: 0.1 to 0.3 milliohms). */
+export const LUG_OHMS = 0.0002;
 /** A closed relay contact, ohms (common practice). */
 export const RELAY_CONTACT_OHMS = 0.003;
 /** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
@@ -65,7 +71,9 @@ export const surroundings = (build: Build): Surroundings => ({
 
 function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number): Circuit {
   const around = surroundings(build);
-  const loadAmps = shape.loads.reduce((sum, load) => sum + load.amps, 0) + downstreamAmps;
+  const pulsed = shape.role === 'coils' ? coilsTogether(build) : null;
+  const pulses = pulsed === null ? 0 : Math.max(0, pulsed.rms - pulsed.mean);
+  const loadAmps = shape.loads.reduce((sum, load) => sum + load.amps, 0) + pulses + downstreamAmps;
   const fuseAmps = shape.choice.fuseAmps ?? fuseFor(loadAmps) ?? fuseRatings[fuseRatings.length - 1]!;
   const lengthMetres =
     shape.choice.lengthMetres ??
@@ -109,6 +117,7 @@ function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number):
   const drop = dropAt(squareMm);
   return {
     ...shape,
+    pulsed,
     loadAmps,
     fuseAmps,
     fuseByPerson: shape.choice.fuseAmps !== undefined,

@@ -2,7 +2,7 @@ import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
-import { ecuEnd, pinAt, type EndKey } from '../ends/ends';
+import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { teethPerTurn } from '../wheels/wheel';
 import { formatOhms, formatVolts } from '../units/format';
@@ -73,6 +73,22 @@ const words = (test: TraceTest, value: Predicted): string => {
   return `${value} teeth`;
 };
 
+/**
+ * Pins the ECU drives while the thing is tested: its own output, and the windings of the relays that feed it. Nothing else
+ * is on, so that its volts are told against a battery that nothing else pulls down.
+ */
+export function drivenFor(build: Build, net: Netlist, symptom: Symptom): ReadonlySet<string> {
+  const { deviceId } = symptom;
+  const feeding = new Set(
+    net.circuits
+      .filter(({ loads }) => deviceId !== null && loads.some(({ end }) => deviceAt(end) === deviceId))
+      .map(({ id }) => id),
+  );
+  const own = deviceId === null ? [] : (net.needsOf.get(deviceId) ?? []);
+  const windings = net.needs.filter(({ winding }) => winding !== null && feeding.has(winding));
+  return new Set([...own, ...windings].flatMap(({ id }) => build.assignments[id] ?? []));
+}
+
 /** Solves each fault once a state and remembers it. */
 class Bench {
   private readonly solutions = new Map<string, Solution>();
@@ -81,6 +97,8 @@ class Bench {
   constructor(
     private readonly build: Build,
     private readonly net: Netlist,
+    /** The outputs that are driven while one is tested. */
+    private readonly driven: ReadonlySet<string>,
   ) {}
 
   private solution(hypothesis: Hypothesis | null, state: CircuitState): Solution {
@@ -88,7 +106,7 @@ class Bench {
     const key = `${state}|${fault && hypothesis ? hypothesis.id : ''}`;
     const known = this.solutions.get(key);
     if (known) return known;
-    const solution = solveCircuit(this.build, this.net, state, fault);
+    const solution = solveCircuit(this.build, this.net, state, fault, this.driven);
     this.solutions.set(key, solution);
     this.solved += 1;
     return solution;
@@ -197,7 +215,11 @@ export function traceFaults(
   const cone = coneOf(build, net, symptom);
   const tests = testsFor(build, net, symptom, cone);
   const hypotheses = hypothesesFor(build, net, symptom, cone);
-  const bench = new Bench(build, symptom.type === 'no-change' ? heldClosed(net, symptom.deviceId) : net);
+  const bench = new Bench(
+    build,
+    symptom.type === 'no-change' ? heldClosed(net, symptom.deviceId) : net,
+    drivenFor(build, net, symptom),
+  );
   const probes = probesFor(symptom, tests, cone.seeds, net);
   const taken = one.readings.flatMap((reading) => {
     const test = withId(tests, reading.testId);

@@ -204,6 +204,8 @@ function CircuitDetail({ circuit }: { circuit: Circuit }) {
       )}
       <Small>
         Feeds {circuit.loads.map((load) => `${load.name} ${formatAmps(load.amps)}`).join(', ')}.{' '}
+        {circuit.pulsed &&
+          `In pulses, at top speed: mean ${formatAmps(circuit.pulsed.mean)}, ${formatAmps(circuit.pulsed.rms)} RMS, ${formatAmps(circuit.pulsed.peak)} at the peak. `}
         {circuit.loads.length > 1 &&
           `Branches ${readSize(circuit.branchSquareMm, build)}, carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
         {opens &&

@@ -177,7 +177,7 @@ describe('figures in the sentences, worked by hand', () => {
     // 12.0 A on a fuse of 10 A.
     ['PW-2', /12\.0 A through a 10 A fuse, 120 % of it/],
     // 300 kPa over 4 V: 75 kPa a volt; 0.216 V is 16.2 kPa.
-    ['SE-2', /0\.22 V, on a 3 bar sensor 16\.2 kPa/],
+    ['SE-2', /78 mV, on a 3 bar sensor 5\.9 kPa/],
     // (96.5 + 260) x 1.10 = 392.15.
     ['SE-3', /96\.5 kPa and 260\.0 kPa of boost with 10 % reserve is 392\.[12] kPa/],
     // Two of 2.49 kilohms side by side are 1.245.

@@ -2,11 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';
-import { symptomsOf } from '~/core/trace/symptoms';
+import { symptomsOf, type Symptom } from '~/core/trace/symptoms';
 import type { Build } from '~/core/build/schema';
 import { seeded } from '~/core/trigger/synth';
-import { traceFaults } from '~/core/trace/trace';
+import { drivenFor, traceFaults } from '~/core/trace/trace';
 import { testsFor, type TraceTest } from '~/core/trace/tests';
+import { deviceEnd } from '~/core/ends/ends';
 import { demoBuild, emptyBuild, twinBuild } from '../../helpers';
 
 const build = demoBuild();
@@ -29,8 +30,9 @@ const BATTERY_SHARE = 0.97;
 const LEADS_OHMS = 0.2;
 
 /** What the meter shows on that car with the fault really there. */
-function measure(test: TraceTest, hidden: Hypothesis): number | null {
-  const solution = solveCircuit(car, carNet, test.state, hidden.fault);
+function measure(test: TraceTest, hidden: Hypothesis, one: Symptom): number | null {
+  // Only what is tested is switched on.
+  const solution = solveCircuit(car, carNet, test.state, hidden.fault, drivenFor(car, carNet, one));
   const shown = (value: number) => Number(value.toPrecision(3)) * (1 + 0.01 * (random() - 0.5));
   if (test.mode === 'ohms') {
     const ohms = ohmsBetween(solution, test.plus, test.minus);
@@ -70,7 +72,7 @@ function follow(symptomId: string, hiddenId: string, steps = 8): { rank: number;
     const answer = traceFaults(build, net, { symptomId, readings })!;
     const next = answer.next.find(({ test }) => test.mode === 'volts' || test.mode === 'ohms');
     if (!next || answer.candidates[0].probability > 0.9) break;
-    readings.push({ testId: next.test.id, value: measure(next.test, hidden), at });
+    readings.push({ testId: next.test.id, value: measure(next.test, hidden, one), at });
   }
   const answer = traceFaults(build, net, { symptomId, readings })!;
   return { rank: answer.candidates.findIndex((candidate) => candidate.id === hiddenId), readings: readings.length };
@@ -94,6 +96,21 @@ describe('following the advice finds the hidden fault', () => {
     expect(found.rank).toBeGreaterThanOrEqual(0);
     expect(found.rank).toBeLessThanOrEqual(1);
   });
+});
+
+test('one output is driven at a time: a fan is told against a battery that nothing else pulls down', () => {
+  const [fan, injector] = [symptom('dead:fan-1'), symptom('dead:injector-high-2')];
+  expect([...drivenFor(build, net, fan)]).toEqual(['A7']);
+  expect([...drivenFor(build, net, injector)]).toEqual(['A2']);
+  const closed = (pins: ReadonlySet<string> | null) => [
+    ...solveCircuit(build, net, 'outputs-on', null, pins).closedRelays,
+  ];
+  expect(closed(drivenFor(build, net, fan)).sort()).toEqual(['coils', 'fan-1', 'main']);
+  expect(closed(null)).toEqual(expect.arrayContaining(['fan-1', 'fan-2', 'pump', 'starter-1']));
+  const atFan = (pins: ReadonlySet<string> | null) =>
+    voltsBetween(solveCircuit(build, net, 'outputs-on', null, pins), deviceEnd('fan-1', '1'), deviceEnd('fan-1', '2'))!;
+  // 12 mohm inside the battery times what pump, second fan and starter draw.
+  expect(atFan(drivenFor(build, net, fan)) - atFan(null)).toBeGreaterThan(0.3);
 });
 
 test('each reading is weighed in words, and a contrary one lowers its fault', () => {
