@@ -46,7 +46,7 @@ export const inside = {
   supplySource: ohms(0.1, 'common practice: a regulator holds 5 V within some tens of millivolts at 100 mA and more'),
   supplyOff: ohms(1000, 'common practice: the 5 V rail bleeds into the board when it is off'),
   permanent: ohms(4000, 'common practice: some milliamperes of standing current'),
-  switched: ohms(26, 'common practice: an ECU draws about half an ampere with its engine still'),
+  ownVolts: volts(12.4, 'the volts its own draw is told at: a rested battery with the key on'),
   lowSideOn: ohms(0.15, SWITCH),
   mainRelayOn: ohms(0.3, SWITCH),
   ignitionDriverOn: ohms(0.2, 'common practice: a coil driver drops 1 to 1.5 V at 6 to 8 A'),
@@ -73,6 +73,7 @@ export const inside = {
 
 /** The meter that is held to the loom. */
 export const meter = {
+  volts: ohms(1e7, 'common practice: input resistance of a digital meter on its volts ranges'),
   openAbove: ohms(2e6, 'common practice: the highest range of a plain meter shows no more'),
 } as const satisfies Record<string, Figure>;
 

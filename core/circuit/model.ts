@@ -94,6 +94,7 @@ function addPin(
   state: CircuitState,
   powered: boolean,
   isDriven: boolean,
+  ownOhms: number,
   faulty: (type: Fault['type']) => boolean,
 ): void {
   const end = ecuEnd(pin.id);
@@ -114,7 +115,7 @@ function addPin(
       network.resistor(end, ECU_GROUND, inside.permanent.value);
       return;
     case 'switched':
-      network.resistor(end, ECU_GROUND, inside.switched.value);
+      network.resistor(end, ECU_GROUND, ownOhms);
       return;
     case 'injector':
     case 'low-side':
@@ -274,6 +275,8 @@ function buildNetwork(
   network.resistor(KEY_START, BATTERY, state === 'cranking' ? parts.key.value : OPEN_OHMS);
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
+  // What the ECU draws by its own definition, through as many pins as it is fed by.
+  const ownOhms = (inside.ownVolts.value / build.ecu.ownAmps) * pinsOfKind(build.ecu, 'switched').length;
   for (const pin of build.ecu.pins)
     addPin(
       network,
@@ -282,6 +285,7 @@ function buildNetwork(
       state,
       drive.powered,
       pins === null || pins.has(pin.id),
+      ownOhms,
       (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
     );
   for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, inside.canTermination.value);
@@ -350,6 +354,26 @@ export function voltsBetween(solution: Solution, plus: Probe, minus: Probe): num
   return a === null || b === null ? null : a - b;
 }
 
+/** Ohms between two probes with every source at rest; the model is linear, so any current tells them. */
+function ohmsBehind({ network, factor }: Solution, plus: Probe, minus: Probe): number {
+  const currents = new Float64Array(network.size);
+  const [i, j] = [network.node(plus), network.node(minus)];
+  if (i >= 0) currents[i]! += METER_AMPS;
+  if (j >= 0) currents[j]! -= METER_AMPS;
+  const voltages = factor.solve(currents);
+  return ((network.volts(voltages, plus) ?? 0) - (network.volts(voltages, minus) ?? 0)) / METER_AMPS;
+}
+
+/**
+ * What a voltmeter shows between two ends: it is a part of the circuit while it is held there, and an end that hangs on nothing
+ * but leakage reads about nothing. Null when one is not wired.
+ */
+export function meterVolts(solution: Solution, plus: Probe, minus: Probe): number | null {
+  const open = voltsBetween(solution, plus, minus);
+  if (open === null) return null;
+  return (open * meter.volts.value) / (meter.volts.value + ohmsBehind(solution, plus, minus));
+}
+
 /** A meter shows more than this as an open line, ohms. */
 export const OPEN_ABOVE_OHMS = meter.openAbove.value;
 /** Current an ohmmeter is thought to send, amperes: the model is linear, so any does. */
@@ -357,13 +381,8 @@ const METER_AMPS = 0.001;
 
 /** Ohms between two ends of an unpowered solution; null is an open line (or an end that is not wired). */
 export function ohmsBetween(solution: Solution, a: EndKey, b: EndKey): number | null {
-  const { network, factor } = solution;
+  const { network } = solution;
   if (!network.has(a) || !network.has(b)) return null;
-  const currents = new Float64Array(network.size);
-  const [i, j] = [network.node(a), network.node(b)];
-  if (i >= 0) currents[i]! += METER_AMPS;
-  if (j >= 0) currents[j]! -= METER_AMPS;
-  const voltages = factor.solve(currents);
-  const ohms = ((network.volts(voltages, a) ?? 0) - (network.volts(voltages, b) ?? 0)) / METER_AMPS;
+  const ohms = ohmsBehind(solution, a, b);
   return ohms > OPEN_ABOVE_OHMS ? null : ohms;
 }

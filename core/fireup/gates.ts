@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
-import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
+import { meterVolts, solveCircuit, type Solution } from '../circuit/model';
 import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
@@ -53,7 +53,7 @@ function drafts(
 ): GateDraft[] {
   const stops = standingOf(findings, 'stop');
   const wrong = wrongOf(findings);
-  const at = (end: EndKey) => voltsBetween(keyOn, end, groundEnd('battery'));
+  const at = (end: EndKey) => meterVolts(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
   const { crankWheel } = build.trigger;

@@ -1,5 +1,5 @@
 import type { Build } from '../build/schema';
-import { solveCircuit, voltsBetween, type Solution } from '../circuit/model';
+import { meterVolts, solveCircuit, type Solution } from '../circuit/model';
 import { BEEP, judge } from './verdict';
 import type { ProveTest } from './tests';
 import { endType, groundEnd } from '../ends/ends';
@@ -42,7 +42,7 @@ export function expectRun(
   return {
     test,
     keyOnVolts: run.hops.map((hop) =>
-      endType(hop.end) === 'splice' ? null : voltsBetween(keyOn, hop.end, groundEnd('battery')),
+      endType(hop.end) === 'splice' ? null : meterVolts(keyOn, hop.end, groundEnd('battery')),
     ),
     measured:
       verdict && reading

@@ -1,7 +1,7 @@
 import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
-import { ohmsBetween, solveCircuit, voltsBetween, type CircuitState, type Solution } from '../circuit/model';
+import { meterVolts, ohmsBetween, solveCircuit, type CircuitState, type Solution } from '../circuit/model';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { teethPerTurn } from '../wheels/wheel';
@@ -116,7 +116,7 @@ class Bench {
     const fault = hypothesis?.fault;
     switch (test.mode) {
       case 'volts':
-        return voltsBetween(this.solution(hypothesis, test.state), test.plus, test.minus);
+        return meterVolts(this.solution(hypothesis, test.state), test.plus, test.minus);
       case 'ohms':
         return ohmsBetween(this.solution(hypothesis, test.state), test.plus, test.minus);
       case 'count': {

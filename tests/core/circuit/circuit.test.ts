@@ -2,10 +2,10 @@ import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Network, LEAK_SIEMENS } from '~/core/circuit/network';
-import { circuitStates, ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { circuitStates, ohmsBetween, solveCircuit, voltsBetween, meterVolts } from '~/core/circuit/model';
 import { crossedEnds, faultId } from '~/core/circuit/faults';
 import { internalsAtRest } from '~/core/circuit/rest';
-import { netlist } from '~/core/netlist/netlist';
+import { netlist, type Wire } from '~/core/netlist/netlist';
 import { pulledUpVolts } from '~/core/sensing/sensor';
 import { demoBuild, kind, twinBuild } from '../../helpers';
 
@@ -98,6 +98,36 @@ describe('the demo loom', () => {
     expect([...solveCircuit(build, net, 'key-on').closedRelays].sort()).toEqual(['coils', 'main']);
     expect(solveCircuit(build, net, 'outputs-on').closedRelays.has('fan-1')).toBe(true);
     expect(volts('cranking', 'ecu:A10')).toBeLessThan(10);
+  });
+  test('a meter is in the circuit: what hangs on leakage alone reads about nothing', () => {
+    const body = endNamed('gnd:battery');
+    const opened = (test: (wire: Wire) => boolean) =>
+      solveCircuit(build, net, 'key-on', { type: 'open', wireId: net.wires.find(test)!.id });
+    const fan = opened(({ deviceId, signal }) => deviceId === 'fan-1' && signal === 'ground');
+    const cam = opened(({ needId }) => needId === 'cam-hall-1.3');
+    for (const [solution, end] of [
+      [fan, endNamed('dev:fan-1.1')],
+      [cam, endNamed('dev:cam-hall-1.3')],
+    ] as const) {
+      expect(voltsBetween(solution, end, body)!).toBeGreaterThan(4);
+      expect(Math.abs(meterVolts(solution, end, body)!)).toBeLessThan(0.2);
+    }
+    const open = net.wires.find((wire) => wire.needId === 'clt-ntc-1.1')!;
+    // 2490 ohms of pull-up before 10 Mohm take a quarter of a thousandth.
+    const healthy = solveCircuit(build, net, 'key-on', { type: 'open', wireId: open.id });
+    const [ideal, shown] = [voltsBetween, meterVolts].map((read) =>
+      read(healthy, endNamed('ecu:B10'), endNamed('ecu:B5'))!,
+    );
+    expect(shown / ideal).toBeCloseTo(1e7 / (1e7 + 2490), 5);
+  });
+  test('the ECU draws what its definition says', () => {
+    const solution = solveCircuit(build, net, 'key-on');
+    const wires = net.wiresAt.get(endNamed('ecu:A10'))!;
+    const [wire] = wires;
+    const amps = Math.abs(voltsBetween(solution, wire.from, wire.to)!) / (wire.ohms + 2 * 0.001);
+    // 0.8 A at 12.4 V; the feed's drop takes a little.
+    expect(amps).toBeGreaterThan(0.95 * build.ecu.ownAmps);
+    expect(amps).toBeLessThan(1.02 * build.ecu.ownAmps);
   });
   test('an NTC under its pull-up reads what the divider says', () => {
     const [ntc] = internalsAtRest(build.site, kind('clt-ntc'));

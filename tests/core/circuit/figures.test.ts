@@ -14,7 +14,6 @@ describe('the figures of the circuit', () => {
   // What the source says in words, worked out by hand from the number.
   test.each([
     ['a coil driver of 7 A drops', 7 * inside.ignitionDriverOn.value, 1, 1.5],
-    ['an ECU with its engine still draws', battery.keyOn.value / inside.switched.value, 0.4, 0.6],
     ['its standing current, mA, is', (1000 * battery.off.value) / inside.permanent.value, 1, 5],
     ['an output at rest leaks, µA', (1e6 * battery.keyOn.value) / inside.outputOff.value, 0.5, 10],
     ['a cell of the battery at rest has', battery.off.value / 6, 2.09, 2.13],

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { meterVolts, ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';
 import { symptomsOf, type Symptom } from '~/core/trace/symptoms';
@@ -38,7 +38,7 @@ function measure(test: TraceTest, hidden: Hypothesis, one: Symptom): number | nu
     const ohms = ohmsBetween(solution, test.plus, test.minus);
     return ohms === null ? null : shown(ohms + LEADS_OHMS);
   }
-  const volts = voltsBetween(solution, test.plus, test.minus);
+  const volts = meterVolts(solution, test.plus, test.minus);
   return volts === null ? null : Number((shown(volts * BATTERY_SHARE) + 0.02 * (random() - 0.5)).toFixed(2));
 }
 
