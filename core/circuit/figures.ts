@@ -46,7 +46,7 @@ export const inside = {
   supplySource: ohms(0.1, 'common practice: a regulator holds 5 V within some tens of millivolts at 100 mA and more'),
   supplyOff: ohms(1000, 'common practice: the 5 V rail bleeds into the board when it is off'),
   permanent: ohms(4000, 'common practice: some milliamperes of standing current'),
-  ownVolts: volts(12.4, 'the volts its own draw is told at: a rested battery with the key on'),
+  ownVolts: volts(12.4, 'common practice: the draw of an ECU is told at a rested battery with the key on'),
   lowSideOn: ohms(0.15, SWITCH),
   mainRelayOn: ohms(0.3, SWITCH),
   ignitionDriverOn: ohms(0.2, 'common practice: a coil driver drops 1 to 1.5 V at 6 to 8 A'),
