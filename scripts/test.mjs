@@ -40,11 +40,12 @@ const readJson = (file) => {
 const referred = beside('references', process.execPath, ['scripts/references.mjs']);
 ensurePackages();
 
-// Each of these keeps one core busy: lint on one, types and the build on the other.
-const linted = beside('lint', 'npm', ['run', '--silent', 'lint']);
+// Each of these keeps one core busy: the rules of lint on one; types, the build and the layout of the files on the other.
+const linted = beside('lint', 'npm', ['run', '--silent', 'lint:rules']);
 step('types', run('npm', ['run', '--silent', 'typecheck']));
 ensureBuild();
-step('lint', await linted);
+const laidOut = run('npm', ['run', '--silent', 'lint:format']);
+step('lint', (await linted) || laidOut);
 if ((await referred) !== 0) {
   console.error('What the tests measure against could not be installed from Debian.');
   process.exit(1);

@@ -24,6 +24,7 @@ const roles: Record<Role, string> = {
   'air-mass': 'air mass meter',
   'manifold-hose': "hose to the ECU's own manifold sensor",
   tachometer: 'tachometer',
+  speedometer: 'speedometer',
   speed: 'speed sensor',
   'gauge-sender': 'gauge sender',
   thermocouple: 'thermocouple',

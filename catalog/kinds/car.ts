@@ -104,6 +104,19 @@ const gauge = (
   });
 
 export const carKinds: readonly DeviceKind[] = [
+  kind({
+    id: 'speedometer',
+    name: 'Speedometer, electric',
+    system: 'Bus and dash',
+    note: 'Counts pulses an output of the ECU gives: tell on the page Road speed how many it wants.',
+    terminals: [
+      t('1', 'feed', feed('key', 0.1)),
+      t('2', 'ground', ground('chassis')),
+      t('3', 'signal', lowSide(0.05, 1000)),
+    ],
+    internals: [resistor('1', '2', 130), resistor('1', '3', 10000)],
+    traits: [role('speedometer')],
+  }),
   button('launch-button', 'Launch button', 'Closes to ground.', 'Driver'),
   button('map-switch', 'Map switch', 'Closes to ground.', 'Driver'),
   button('neutral-switch', 'Neutral switch', 'Interlock for starting. Wired, never bridged.', 'Start and charge', [

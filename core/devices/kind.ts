@@ -217,6 +217,7 @@ export const traitSchema = z.discriminatedUnion('type', [
       'air-mass',
       'manifold-hose',
       'tachometer',
+      'speedometer',
       'speed',
       'gauge-sender',
       'thermocouple',

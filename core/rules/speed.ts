@@ -1,6 +1,7 @@
 import { curveOf } from '../devices/curve';
 import { call } from '../edits';
-import { hasRole, sensorsIn, trait } from '../devices/kind';
+import { hasRole, sensorsIn, trait, type DeviceKind } from '../devices/kind';
+import { terminalId } from '../ends/ends';
 import { serve } from '../ecu/ask';
 import { withId } from '../data/with-id';
 import { SPEED_TOLERANCE, gaugeReads, hertzAt, pulsesPerKm } from '../speed/chain';
@@ -14,6 +15,14 @@ const TOP_KMH = 250;
 const AT_KMH = 100;
 /** Volts, ohms and hertz beyond which a signal is a fault: this many times what the top of the range gives (common practice). */
 const FAULT_SHARE = 1.2;
+
+/** Terminals of a part that a speedometer takes its pulses by: its own, or the cavities of a body plug that lead to one. */
+const speedometerTerminals = (kind: DeviceKind): string[] =>
+  hasRole(kind, 'speedometer')
+    ? kind.terminals.filter(({ destination }) => destination.to === 'pin').map(({ id }) => id)
+    : (trait(kind, 'body')?.cavities ?? [])
+        .filter(({ signal }) => signal === 'speedometer')
+        .map(({ cavity }) => cavity);
 
 const times = (factor: number): string => (factor >= 10 ? factor.toFixed(0) : factor.toFixed(2));
 
@@ -29,9 +38,7 @@ export const speedRules: Rule[] = [
     check: ({ build, devices }) => {
       const { speed } = build;
       if (!speed) return [];
-      const driven = devices.some(({ kind }) =>
-        trait(kind, 'body')?.cavities.some(({ signal }) => signal === 'speedometer'),
-      );
+      const driven = devices.some(({ kind }) => speedometerTerminals(kind).length > 0);
       return speed.gauges.flatMap((gauge): Hit[] => {
         const { given, factor } = gaugeReads(speed, gauge);
         const fed = {
@@ -55,7 +62,7 @@ export const speedRules: Rule[] = [
               at: `${gauge.id}.wire`,
               severity: 'note' as const,
               title: 'Speed gauge without a wire',
-              detail: `${gauge.name} is fed by the ECU, and no cavity of a body plug is named speedometer: no output is asked for it.`,
+              detail: `${gauge.name} is fed by the ECU, and no speedometer is on the list, nor a cavity of a body plug named so: no output is asked for it.`,
             },
           ];
         return [];
@@ -127,14 +134,12 @@ export const speedRules: Rule[] = [
         .flatMap(({ device }) => net.needsOf.get(device.id) ?? [])
         .map((need) => ({ needId: need.id, hertz: atTop, does: 'counts' }));
       const fastest = Math.max(0, ...speed.gauges.filter(({ fedBy }) => fedBy === 'ecu').map((one) => one.pulsesPerKm));
-      const given = devices.flatMap(({ device, kind }) =>
-        (trait(kind, 'body')?.cavities ?? [])
-          .filter(({ signal }) => signal === 'speedometer')
-          .flatMap(({ cavity }) =>
-            (net.needsOf.get(device.id) ?? []).filter(({ id }) => id === `${device.id}.${cavity}`),
-          )
-          .map((need) => ({ needId: need.id, hertz: hertzAt(fastest, TOP_KMH), does: 'gives' })),
-      );
+      const given = devices.flatMap(({ device, kind }) => {
+        const ends = new Set(speedometerTerminals(kind).map((terminal) => terminalId(device.id, terminal)));
+        return (net.needsOf.get(device.id) ?? [])
+          .filter(({ id }) => ends.has(id))
+          .map((need) => ({ needId: need.id, hertz: hertzAt(fastest, TOP_KMH), does: 'gives' }));
+      });
       return [...counted, ...given].flatMap(({ needId, hertz, does }) => {
         const at = limitOf(needId);
         return at && hertz > at.limit

@@ -16,7 +16,8 @@ import {
 import { call } from '~/core/edits';
 import { curveOf } from '~/core/devices/curve';
 import { sensorsIn } from '~/core/devices/kind';
-import { demoBuild, edited } from '../../helpers';
+import { needsOf } from '~/core/netlist/needs';
+import { demoBuild, edited, kind } from '../../helpers';
 
 const gear = (wheelSide: number, sensorSide: number): Gear => ({ name: 'Gear', wheelSide, sensorSide });
 const chain = (part: Partial<SpeedChain> = {}): SpeedChain => ({
@@ -97,5 +98,10 @@ describe('what the build is told', () => {
     expect(finding.detail).toMatch(/reads 3\.42 times the speed: 50 km\/h shows as 171 km\/h/);
     const [left] = of('BB-17', edited(build, ...finding.remedy!.calls));
     expect(left).toMatchObject({ severity: 'note', title: 'Speed gauge without a wire' });
+    const fitted = edited(build, ...finding.remedy!.calls, call('addDevice', { kind: kind('speedometer') }));
+    expect(of('BB-17', fitted)).toEqual([]);
+    // It asks for an output of its own that is fast enough.
+    const need = needsOf(fitted).find(({ deviceId }) => deviceId === 'speedometer-1')!;
+    expect(need.ask).toMatchObject({ kind: 'low-side', hz: 1000 });
   });
 });
