@@ -5,6 +5,8 @@ import { serve } from '../ecu/ask';
 import { firedTogether, workOf } from '../engine/outputs';
 import { canJoin, canShare, folded } from '../netlist/joined';
 import { needsOf, separateNeeds, type Need } from '../netlist/needs';
+import { ecuEnd } from '../ends/ends';
+import { continuityId } from '../prove/tests';
 import { fail, ok } from '../problem';
 import { edit } from './edit';
 import { dropStale } from './stale';
@@ -41,6 +43,28 @@ function parted(build: Build, needId: string): Build {
   };
 }
 
+/**
+ * A wire that is cut for a splice, or led past one, is not the wire that was measured: what was read from a cavity to a terminal
+ * whose way there is another now is taken back.
+ */
+function unproved(before: Build, after: Build): Build {
+  const ways = (build: Build) =>
+    new Map(
+      needsOf(build).flatMap((need) => {
+        const pin = build.assignments[need.id];
+        const way = need.joined.length > 0 ? 'splice' : 'straight';
+        return pin === undefined
+          ? []
+          : [need, ...need.joined].map(({ end }) => [continuityId(ecuEnd(pin), end), way] as const);
+      }),
+    );
+  const [was, is] = [ways(before), ways(after)];
+  const cut = Object.keys(after.prove.readings).filter((id) => was.has(id) && is.has(id) && was.get(id) !== is.get(id));
+  if (cut.length === 0) return after;
+  const readings = Object.fromEntries(Object.entries(after.prove.readings).filter(([id]) => !cut.includes(id)));
+  return { ...after, prove: { ...after.prove, readings } };
+}
+
 /** Joins kept whole after any edit that touched devices or kinds: one that went leaves, and where it led, the next leads. */
 export function withJoins(before: Build, after: Build): Build {
   if (Object.keys(after.joined).length === 0) return after;
@@ -60,7 +84,7 @@ export function withJoins(before: Build, after: Build): Build {
     const [need, lead] = [needs.get(id), needs.get(leadId)];
     if (!need || !lead || !canShare(need, lead)) next = parted(next, id);
   }
-  return next;
+  return unproved(before, next);
 }
 
 /** A need, and the one whose output it is to hang on. */
@@ -125,7 +149,7 @@ export const joinEdits = {
       const needs = new Map(separateNeeds(build).map((need) => [need.id, need]));
       const need = needs.get(needId);
       if (!need) return fail('no-need', 'needId', `Nothing of this build asks for a pin as ${needId}.`);
-      if (leadId === null) return ok(dropStale(parted(build, needId)));
+      if (leadId === null) return ok(unproved(build, dropStale(parted(build, needId))));
       // A member of an output stands for the output.
       const wanted = needs.get(build.joined[leadId] ?? leadId);
       if (!wanted) return fail('no-need', 'leadId', `Nothing of this build asks for a pin as ${leadId}.`);
@@ -143,7 +167,7 @@ export const joinEdits = {
       const joined = { ...build.joined, ...Object.fromEntries(group.map((id) => [id, wanted.id])) };
       const pin = build.assignments[wanted.id] ?? build.assignments[needId];
       const assignments = pin === undefined ? build.assignments : { ...build.assignments, [wanted.id]: pin };
-      return ok(dropStale({ ...build, joined, assignments }));
+      return ok(unproved(build, dropStale({ ...build, joined, assignments })));
     },
   ),
 };

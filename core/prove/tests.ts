@@ -58,6 +58,9 @@ function copperBetween(net: Netlist, from: EndKey, to: EndKey): Wire[] {
   return walk(from, null) ?? [];
 }
 
+/** Id of a reading from one end to another. */
+export const continuityId = (hold: EndKey, touch: EndKey): string => `c|${hold}|${touch}`;
+
 function continuity(net: Netlist, hold: EndKey, touch: EndKey): ProveTest {
   const wires = copperBetween(net, hold, touch);
   const expected = wires.reduce(
@@ -65,7 +68,7 @@ function continuity(net: Netlist, hold: EndKey, touch: EndKey): ProveTest {
     0,
   );
   return {
-    id: `c|${hold}|${touch}`,
+    id: continuityId(hold, touch),
     kind: 'continuity',
     hold,
     touch,

@@ -6,6 +6,9 @@ import { KM_PER_MILE } from '../units/convert';
  * wheel × turns of the wheel a kilometre (geometry). A sensor that moves to another shaft or gearbox changes the second.
  */
 
+export const MOST_GEARS = 6;
+export const MOST_GAUGES = 8;
+
 /** Two shafts that turn each other, the wheel's side first: teeth, or a ratio to 1. */
 export const gearSchema = z.object({
   name: z.string().trim().min(1).max(40),
@@ -20,7 +23,7 @@ const sensedSchema = z.object({
   /** Pulses of one turn of the shaft the sensor reads. */
   pulsesPerTurn: z.number().positive().max(500),
   /** From the sensor to the wheel; none where it reads the wheel itself. */
-  gears: z.array(gearSchema).max(6),
+  gears: z.array(gearSchema).max(MOST_GEARS),
 });
 export type Sensed = z.infer<typeof sensedSchema>;
 
@@ -51,7 +54,7 @@ export const speedSchema = sensedSchema.extend({
   tyre: tyreSchema,
   /** Where the sensor, or the one before it, stood when the gauges were right; null where nothing has moved. */
   before: sensedSchema.nullable(),
-  gauges: z.array(gaugeSchema).max(8),
+  gauges: z.array(gaugeSchema).max(MOST_GAUGES),
 });
 export type SpeedChain = z.infer<typeof speedSchema>;
 
@@ -60,7 +63,7 @@ const MM_PER_INCH = 25.4;
  * Metres a tyre rolls in a turn, for each metre of its diameter at rest: 3.05 instead of pi, because the load flattens it
  * (radial tyres; from memory of the European tyre standards).
  */
-const ROLLED_PER_DIAMETER = 3.05;
+export const ROLLED_PER_DIAMETER = 3.05;
 
 /** Diameter of a tyre by its size, metres: the rim and two side walls. */
 export const tyreDiameter = ({ widthMm, aspect, rimInches }: Extract<Tyre, { by: 'size' }>): number =>
@@ -95,3 +98,17 @@ export function gaugeReads(chain: SpeedChain, gauge: SpeedGauge): { given: numbe
 
 /** Speedometers and what counts for them are told apart from being right at this share (common practice: a worn tyre). */
 export const SPEED_TOLERANCE = 0.03;
+
+/** What stands there until it is told: a common final drive, a common tyre, four pulses on the gearbox output (common practice). */
+export const usualFinalDrive: Gear = { name: 'Final drive', wheelSide: 4.1, sensorSide: 1 };
+export const usualTyre: Extract<Tyre, { by: 'size' }> = { by: 'size', widthMm: 205, aspect: 55, rimInches: 16 };
+export const usualChain: SpeedChain = {
+  pulsesPerTurn: 4,
+  gears: [usualFinalDrive],
+  tyre: usualTyre,
+  before: null,
+  gauges: [],
+};
+/** An old cable turns a thousand times a mile; many electric gauges want four thousand pulses (common practice). */
+export const CABLE_PER_KM = 1000 / KM_PER_MILE;
+export const USUAL_GAUGE_PER_KM = Math.round((4000 / KM_PER_MILE) * 100) / 100;

@@ -1,6 +1,14 @@
 import { styled } from 'styled-components';
-import { SPEED_TOLERANCE, gaugeReads, hertzAt, type SpeedChain, type SpeedGauge } from '~/core/speed/chain';
-import { KM_PER_MILE } from '~/core/units/convert';
+import {
+  CABLE_PER_KM,
+  MOST_GAUGES,
+  SPEED_TOLERANCE,
+  USUAL_GAUGE_PER_KM,
+  gaugeReads,
+  hertzAt,
+  type SpeedChain,
+  type SpeedGauge,
+} from '~/core/speed/chain';
 import { readQuantity } from '~/core/units/units';
 import { readMeasure } from '~/core/units/workshop';
 import { useBuild } from '../../build/context';
@@ -10,11 +18,6 @@ import { Segmented } from '../../ui/choice';
 import { Heading, OnScreen, Row, Small, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { NameField } from './name-field';
-
-/** An old cable turns a thousand times a mile; many electric gauges want four thousand pulses (common practice). */
-const CABLE_PER_KM = 1000 / KM_PER_MILE;
-const USUAL_GAUGE_PER_KM = Math.round((4000 / KM_PER_MILE) * 100) / 100;
-const MOST_GAUGES = 8;
 
 function freeGaugeId(gauges: readonly SpeedGauge[]): string {
   let number = 1;

@@ -1,7 +1,17 @@
 import { styled } from 'styled-components';
-import { rolledMetres, type Gear, type Sensed, type Tyre } from '~/core/speed/chain';
+import {
+  MOST_GEARS,
+  ROLLED_PER_DIAMETER,
+  rolledMetres,
+  usualFinalDrive,
+  usualTyre,
+  type Gear,
+  type Sensed,
+  type Tyre,
+} from '~/core/speed/chain';
+import { readMeasure } from '~/core/units/workshop';
 import { useBuild } from '../../build/context';
-import { LengthField } from '../../parts/length-field';
+import { MeasureField } from '../../parts/scale-field';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
@@ -9,8 +19,6 @@ import { Table, TableScroll } from '../../ui/table';
 import { Heading, OnScreen, Row, Small, Stack, VisuallyHidden } from '../../ui/text';
 import { space } from '../../ui/theme';
 import { NameField } from './name-field';
-
-const MOST_GEARS = 6;
 
 /** Where a sensor reads: pulses of its shaft, and the gears from there to the wheel. */
 export function Reads({
@@ -113,7 +121,7 @@ export function Reads({
               gears: [
                 ...sensed.gears,
                 sensed.gears.length === 0
-                  ? { name: 'Final drive', wheelSide: 4.1, sensorSide: 1 }
+                  ? usualFinalDrive
                   : { name: `Gear ${sensed.gears.length + 1}`, wheelSide: 1, sensorSide: 1 },
               ],
             })
@@ -128,7 +136,7 @@ export function Reads({
 
 /** The tyre, by what stands on its wall or by rolling it. */
 export function TyreForm({ tyre, onChange }: { tyre: Tyre; onChange: (tyre: Tyre) => void }) {
-  const { units } = useBuild().build;
+  const { build } = useBuild();
   return (
     <Stack $gap={2}>
       <Heading>Tyre of the driven wheel</Heading>
@@ -140,11 +148,7 @@ export function TyreForm({ tyre, onChange }: { tyre: Tyre; onChange: (tyre: Tyre
         ]}
         value={tyre.by}
         onChange={(by) =>
-          onChange(
-            by === 'size'
-              ? { by, widthMm: 205, aspect: 55, rimInches: 16 }
-              : { by: 'rolled', metres: Math.round(rolledMetres(tyre) * 1000) / 1000 },
-          )
+          onChange(by === 'size' ? usualTyre : { by: 'rolled', metres: Math.round(rolledMetres(tyre) * 1000) / 1000 })
         }
       />
       {tyre.by === 'size' ? (
@@ -176,19 +180,20 @@ export function TyreForm({ tyre, onChange }: { tyre: Tyre; onChange: (tyre: Tyre
         </TyreRow>
       ) : (
         <div style={{ maxWidth: 220 }}>
-          <LengthField
+          <MeasureField
             label="One turn of the wheel"
-            units={units}
+            measure="rolled"
+            units={build.units}
             value={tyre.metres}
             minValue={0.2}
             maxValue={8}
-            onChange={(metres) => onChange({ by: 'rolled', metres })}
+            onChange={(metres) => metres !== null && onChange({ by: 'rolled', metres })}
           />
         </div>
       )}
       <Small>
         {tyre.by === 'size'
-          ? `Rolls about ${rolledMetres(tyre).toFixed(3)} m a turn: 3.05 times its diameter, as the load flattens it.`
+          ? `Rolls about ${readMeasure('rolled', rolledMetres(tyre), build)} a turn: ${ROLLED_PER_DIAMETER} times its diameter, as the load flattens it.`
           : 'Chalk on the tyre and the floor, one turn pushed straight, the car loaded as it is driven.'}
       </Small>
     </Stack>

@@ -9,10 +9,12 @@ import {
   pulsesPerMile,
   pulsesPerWheelTurn,
   rolledMetres,
+  usualChain,
   type SpeedChain,
 } from '~/core/speed/chain';
 import { plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
+import { readMeasure } from '~/core/units/workshop';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
@@ -23,16 +25,10 @@ import { color, shape, space, type } from '../../ui/theme';
 import { Gauges } from './road-speed-gauges';
 import { Reads, TyreForm } from './road-speed-gears';
 
-/** A usual start: a sensor of four pulses on the gearbox output, a common final drive and tyre (common practice). */
-const usual: SpeedChain = {
-  pulsesPerTurn: 4,
-  gears: [{ name: 'Final drive', wheelSide: 4.1, sensorSide: 1 }],
-  tyre: { by: 'size', widthMm: 205, aspect: 55, rimInches: 16 },
-  before: null,
-  gauges: [],
-};
 /** Where the sheet shows what a pin counts, km/h. */
 const SHOWN_KMH = [10, 50, 100, 200];
+/** A walking pace, at which a wrong gauge is tried, km/h. */
+const TRIED_KMH = 8;
 function Told({ chain }: { chain: SpeedChain }) {
   const { build } = useBuild();
   const perKm = pulsesPerKm(chain, chain.tyre);
@@ -49,8 +45,8 @@ function Told({ chain }: { chain: SpeedChain }) {
         </span>
       </Big>
       <Small>
-        {pulsesPerWheelTurn(chain).toFixed(2)} pulses a turn of the wheel, {rolledMetres(chain.tyre).toFixed(3)} m a
-        turn. Give the ECU whichever of these it asks for.
+        {pulsesPerWheelTurn(chain).toFixed(2)} pulses a turn of the wheel,{' '}
+        {readMeasure('rolled', rolledMetres(chain.tyre), build)} a turn. Give the ECU whichever of these it asks for.
       </Small>
       <Table data-dense="true">
         <thead>
@@ -79,7 +75,7 @@ function Told({ chain }: { chain: SpeedChain }) {
           <strong>{moved.toFixed(2)} times</strong>
           <span>
             as many pulses as before it moved. A gauge left on its wire then shows{' '}
-            {readQuantity('road-speed', 8 * moved, build)} at {readQuantity('road-speed', 8, build)}.
+            {readQuantity('road-speed', TRIED_KMH * moved, build)} at {readQuantity('road-speed', TRIED_KMH, build)}.
           </span>
         </Moved>
       )}
@@ -114,7 +110,7 @@ export function RoadSpeed() {
             tyre. Tell them once: the ECU’s setting, each gauge’s pulses and what a moved sensor does follow.
           </p>
           <Row>
-            <Button weight="act" onPress={() => set(usual)}>
+            <Button weight="act" onPress={() => set(usualChain)}>
               Tell the gears and the tyre
             </Button>
           </Row>

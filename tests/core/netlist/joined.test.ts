@@ -14,7 +14,7 @@ import { canShare } from '~/core/netlist/joined';
 import { needsOf, separateNeeds } from '~/core/netlist/needs';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
-import { judge } from '~/core/prove/verdict';
+import { judge, progressOf } from '~/core/prove/verdict';
 import { findingsOf } from '~/core/rules';
 import { symptomsOf } from '~/core/trace/symptoms';
 import { explain } from '~/core/ways/ways';
@@ -179,6 +179,18 @@ describe('who leads', () => {
     const parted = edited(build, call('joinOutput', { needId: lead.joined[0].id, leadId: null }));
     expect(injectorNeeds(parted)).toHaveLength(4);
     expect(parted.assignments[lead.id]).toBe(build.assignments[lead.id]);
+  });
+  test('a wire that was measured and is cut for a splice is to be measured anew; others stand, and undo is whole', () => {
+    const build = demoBuild();
+    const id = 'c|ecu:A1|dev:injector-high-1.2';
+    expect(build.prove.readings[id]).toBeDefined();
+    const joined = edited(build, call('joinOutput', { needId: 'injector-high-2.2', leadId: 'injector-high-1.2' }));
+    expect(joined.prove.readings[id]).toBeUndefined();
+    expect(joined.prove.readings['c|ecu:A3|dev:injector-high-3.2']).toEqual(
+      build.prove.readings['c|ecu:A3|dev:injector-high-3.2'],
+    );
+    const trunk = netlist(joined).wiresAt.get(ecuEnd('A1'))![0];
+    expect(progressOf(joined, netlist(joined), proveTests(joined, netlist(joined))).proved.has(trunk.id)).toBe(false);
   });
   test('what cannot share is refused in a sentence', () => {
     const build = demoBuild();
