@@ -18,6 +18,7 @@ const floors = [
     'survey',
     'identify',
     'speed',
+    'topology',
   ],
   'build',
   ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot'],

@@ -6,11 +6,21 @@ import { evidence } from './migrations/4-evidence';
 import { serves } from './migrations/5-serves';
 import { grounds } from './migrations/6-grounds';
 import { joins } from './migrations/7-joins';
+import { feeds } from './migrations/8-feeds';
 import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
 /** Version 1 is the first; later steps are appended here, each with a fixture in tests/core/build/fixtures/. */
-export const migrations: readonly Migration[] = [calibrations, allotment, tracks, evidence, serves, grounds, joins];
+export const migrations: readonly Migration[] = [
+  calibrations,
+  allotment,
+  tracks,
+  evidence,
+  serves,
+  grounds,
+  joins,
+  feeds,
+];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */
 export function checkChain(steps: readonly Migration[], version: number): void {

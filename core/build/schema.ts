@@ -7,12 +7,13 @@ import { signalClassNames } from '../wire/colours';
 import { checkedCurveSchema } from '../devices/curve';
 import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../wheels/wheel';
+import { feedsSchema } from '../topology/parts';
 import { wireSeries } from '../wire/wire';
 import { speedSchema } from '../speed/chain';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 8;
+export const BUILD_SCHEMA_VERSION = 9;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -74,6 +75,8 @@ export const circuitChoiceSchema = z.object({
   /** DIN 72552: 86 to supply, 85 to the driver; `reversed` swaps them. */
   winding: z.enum(['as-marked', 'reversed']).optional(),
   switchedBy: z.enum(['ecu', 'key']).optional(),
+  /** A way of its own from the battery (of the relay windings: a fuse of their own), or behind the main relay. */
+  feed: z.enum(['own', 'shared']).optional(),
 });
 export type CircuitChoice = z.infer<typeof circuitChoiceSchema>;
 
@@ -190,6 +193,8 @@ const planFields = {
     /** Capacity of the battery, ampere-hours. */
     batteryAh: z.number().min(1).max(500),
   }),
+  /** What was decided of the plan of feeds; the rest is proposed. */
+  feeds: feedsSchema,
   loom: z.object({
     slackMetres: metres,
     covering: z.enum(['tape', 'conduit', 'braid', 'sealed']),

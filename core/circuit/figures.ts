@@ -23,12 +23,14 @@ export const battery = {
     10,
     'common practice: 9 to 11 V; the start profile of ISO 16750-2 stays at 9.5 V at its mildest level',
   ),
+  charging: volts(13.9, 'common practice: 13.8 to 14.4 V at the posts with the alternator charging'),
   inside: ohms(0.012, 'common practice: a 60 Ah battery of 5 to 8 mΩ with its posts and clamps'),
 } as const satisfies Record<string, Figure>;
 
 /** Parts of the loom and the body. */
 export const parts = {
   pullIn: volts(7.2, 'common practice: a 12 V relay pulls in above about 60 % of its nominal volts'),
+  dropOut: volts(3, 'common practice: a 12 V relay holds down to 10 to 40 % of its nominal volts'),
   key: ohms(0.03, 'common practice: a key contact that has been used, with its plug'),
   bodyToBattery: ohms(0.006, 'common practice: body sheet, strap and two bolted joints'),
   mounted: ohms(0.01, 'common practice: a threaded body or a bolted flange on clean metal'),

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { groundPins } from '../netlist/ground-pins';
 import type { Netlist } from '../netlist/netlist';
-import { CONTACT_OHMS, LOADED_CELSIUS, LUG_OHMS } from '../power/plan';
+import { CONTACT_OHMS, LOADED_CELSIUS, LUG_OHMS } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
 
 export interface GroundFigure {

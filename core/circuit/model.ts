@@ -1,61 +1,45 @@
 import { withId } from '../data/with-id';
-import { destinationOf } from '../build/destination';
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
-import { sensorsIn } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
-import {
-  BATTERY,
-  KEY_RUN,
-  KEY_START,
-  deviceEnd,
-  ecuEnd,
-  fuseEnd,
-  groundEnd,
-  relayEnd,
-  type EndKey,
-} from '../ends/ends';
+import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import {
-  CONTACT_OHMS,
-  LUG_OHMS,
-  POWER_CONTACT_OHMS,
-  RELAY_CONTACT_OHMS,
-  RELAY_WINDING_OHMS,
-  fuseOhms,
-} from '../power/plan';
-import { wireOhms } from '../wire/wire';
+import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/sizes';
 import { crossedEnds, type Fault } from './faults';
 import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
-import { internalsAtRest } from './rest';
+import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
+import { addBody, addDevices, addParts, addSources, conducting, pulledIn, type Drive } from './plan-parts';
 
 /** What the car is doing when a meter is held to it. */
-export const circuitStates = ['unplugged', 'key-off', 'key-on', 'outputs-on', 'cranking'] as const;
+export const circuitStates = ['unplugged', 'key-off', 'key-on', 'prime', 'outputs-on', 'cranking', 'running'] as const;
 export type CircuitState = (typeof circuitStates)[number];
 
 export const stateWords: Record<CircuitState, string> = {
   unplugged: 'battery off, ECU unplugged',
   'key-off': 'key off',
   'key-on': 'key on, engine still',
+  prime: 'key on, pump priming',
   'outputs-on': 'key on, output driven by its test',
   cranking: 'cranking',
+  running: 'running',
 };
 
-const batteryVolts: Record<CircuitState, number> = {
-  unplugged: 0,
-  'key-off': battery.off.value,
-  'key-on': battery.keyOn.value,
-  'outputs-on': battery.outputsOn.value,
-  cranking: battery.cranking.value,
-};
-/** Nodes inside the ECU: no wire lands on them, so they are no ends. */
-export const ECU_GROUND = 'the ground of the ECU';
-/** What a probe can be held to in thought: an end of the loom, or the ground inside the ECU, as its inputs measure. */
-export type Probe = EndKey | typeof ECU_GROUND;
-const ECU_FIVE = 'the 5 V of the ECU';
-/** Iterations of relay and ECU power state before the answer is taken as it stands. */
-const MAX_ROUNDS = 8;
+/** Volts at the battery's posts: charged while the engine runs, where anything charges it. */
+function batteryVolts(build: Build, state: CircuitState): number {
+  const volts: Record<CircuitState, number> = {
+    unplugged: 0,
+    'key-off': battery.off.value,
+    'key-on': battery.keyOn.value,
+    prime: battery.keyOn.value,
+    'outputs-on': battery.outputsOn.value,
+    cranking: battery.cranking.value,
+    running: build.power.charging === 'none' ? battery.outputsOn.value : battery.charging.value,
+  };
+  return volts[state];
+}
+/** Iterations of relays, diodes and ECU power before the answer is taken as it stands. */
+const MAX_ROUNDS = 12;
 
 export interface Solution {
   readonly state: CircuitState;
@@ -69,12 +53,9 @@ export interface Solution {
   readonly settled: boolean;
 }
 
-interface Drive {
-  readonly closed: ReadonlySet<string>;
-  readonly powered: boolean;
-}
+const atRest: Drive = { closed: new Set(), conducting: new Set(), powered: false };
 
-const driven = (state: CircuitState): boolean => state === 'outputs-on' || state === 'cranking';
+const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
 
 /** The ability a pin is used by now: of the need it serves, else its first. */
 function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
@@ -98,7 +79,7 @@ function addPin(
   faulty: (type: Fault['type']) => boolean,
 ): void {
   const end = ecuEnd(pin.id);
-  const on = powered && driven(state) && isDriven && !faulty('not-driven');
+  const on = powered && isDriving(state) && isDriven && !faulty('not-driven');
   const { ability } = use;
   switch (ability.kind) {
     case 'power-ground':
@@ -197,66 +178,6 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
   }
 }
 
-/** Points of the car a body plug's inside leads to (DIN 72552). */
-const carPoint: Record<string, EndKey | undefined> = {
-  '@15': KEY_RUN,
-  '@50': KEY_START,
-  '@30': BATTERY,
-  '@31': groundEnd('chassis'),
-};
-
-function addParts(network: Network, build: Build, net: Netlist, drive: Drive, fault: Fault | null): void {
-  const isAt = (type: Fault['type'], circuitId: string) =>
-    fault?.type === type && 'circuitId' in fault && fault.circuitId === circuitId;
-  for (const circuit of net.circuits) {
-    network.resistor(
-      fuseEnd(circuit.id, 1),
-      fuseEnd(circuit.id, 2),
-      isAt('blown-fuse', circuit.id) ? OPEN_OHMS : fuseOhms(circuit.fuseAmps),
-    );
-    if (!circuit.relay) continue;
-    network.resistor(
-      relayEnd(circuit.id, '85'),
-      relayEnd(circuit.id, '86'),
-      isAt('relay-winding-open', circuit.id) ? OPEN_OHMS : RELAY_WINDING_OHMS,
-    );
-    const closed = drive.closed.has(circuit.id) && !isAt('relay-stuck-open', circuit.id);
-    network.resistor(relayEnd(circuit.id, '30'), relayEnd(circuit.id, '87'), closed ? RELAY_CONTACT_OHMS : OPEN_OHMS);
-  }
-  for (const { device, kind } of net.devices) {
-    const broken = fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
-    if (device.pullUpOhms !== null)
-      for (const sensor of sensorsIn(kind))
-        network.resistor(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
-    for (const terminal of kind.terminals) {
-      const destination = destinationOf(device, terminal);
-      if (destination.to === 'mounted')
-        network.resistor(deviceEnd(device.id, terminal.id), groundEnd(destination.place), parts.mounted.value);
-    }
-    internalsAtRest(build.site, kind).forEach((internal) => {
-      const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
-      if (internal.type === 'resistor') {
-        const ohms =
-          broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? parts.shortedPart.value : internal.ohms;
-        network.resistor(at(internal.from), at(internal.to), ohms);
-      } else if (broken !== 'device-open') {
-        network.resistor(
-          at(internal.supply),
-          at(internal.signal),
-          broken === 'device-shorted' ? parts.shortedSensor.value : internal.ohms / internal.ratio,
-        );
-        network.resistor(at(internal.signal), at(internal.ground), internal.ohms / (1 - internal.ratio));
-      }
-    });
-  }
-  network.resistor(
-    groundEnd('head'),
-    groundEnd('battery'),
-    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS,
-  );
-  network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value);
-}
-
 function buildNetwork(
   build: Build,
   net: Netlist,
@@ -267,12 +188,11 @@ function buildNetwork(
 ): Network {
   const network = new Network(groundEnd('battery'));
   addWires(network, net, fault);
-  addParts(network, build, net, drive, fault);
+  addParts(network, net, state, drive, fault);
+  addDevices(network, build, net, fault);
+  addBody(network, build);
   if (state === 'unplugged') return network;
-  network.source(BATTERY, groundEnd('battery'), batteryVolts[state], battery.inside.value);
-  const keyOn = state !== 'key-off';
-  network.resistor(KEY_RUN, BATTERY, keyOn ? parts.key.value : OPEN_OHMS);
-  network.resistor(KEY_START, BATTERY, state === 'cranking' ? parts.key.value : OPEN_OHMS);
+  addSources(network, net, state, batteryVolts(build, state));
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
   // What the ECU draws by its own definition, through as many pins as it is fed by.
@@ -308,11 +228,22 @@ function pairsOf(build: Build, kind: 'can' | 'vr'): [EndKey, EndKey][] {
 const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
   a.size === b.size && [...a].every((item) => b.has(item));
 
+/** Pins that are driven where nobody says which: while the pump primes its own, else every one. */
+function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
+  if (state !== 'prime') return null;
+  return new Set(
+    net.cavities.flatMap(({ pin, needId }) => {
+      const winding = needId === null ? null : withId(net.needs, needId)?.winding;
+      return net.circuits.some(({ role, relay }) => role === 'pump' && relay?.name === winding) ? [pin.id] : [];
+    }),
+  );
+}
+
 /**
- * Node voltages of the whole loom in a state, under at most one fault. Relays and the ECU's own supply are settled by
- * repeated solution, at most 8 rounds. Setting faults leave the circuit as it is.
+ * Node voltages of the whole loom in a state, under at most one fault. Relays, diodes and the ECU's own supply are settled by
+ * repeated solution, at most 12 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
  *
- * @param pins Outputs the ECU drives while outputs are driven at all; null: every one.
+ * @param pins Outputs the ECU drives while outputs are driven at all; null: every one, and while it primes the pump's.
  */
 export function solveCircuit(
   build: Build,
@@ -321,30 +252,24 @@ export function solveCircuit(
   fault: Fault | null = null,
   pins: ReadonlySet<string> | null = null,
 ): Solution {
-  let drive: Drive = { closed: new Set(), powered: false };
+  const on = pins ?? drivenIn(net, state);
+  let drive = atRest;
   for (let round = 1; ; round += 1) {
-    const network = buildNetwork(build, net, state, drive, fault, pins);
+    const network = buildNetwork(build, net, state, drive, fault, on);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
     const at = (end: Probe) => network.volts(voltages, end) ?? 0;
-    const closed = new Set(
-      net.circuits
-        .filter(
-          (circuit) =>
-            circuit.relay &&
-            // An open winding has the volts but draws no current: it pulls nothing in.
-            !(fault?.type === 'relay-winding-open' && fault.circuitId === circuit.id) &&
-            Math.abs(at(relayEnd(circuit.id, '86')) - at(relayEnd(circuit.id, '85'))) >= parts.pullIn.value,
-        )
-        .map((circuit) => circuit.id),
-    );
     const powered =
       state !== 'unplugged' &&
       pinsOfKind(build.ecu, 'switched').some((pin) => at(ecuEnd(pin.id)) - at(ECU_GROUND) >= build.ecu.minVolts);
-    const settled = sameSet(closed, drive.closed) && powered === drive.powered;
+    const next: Drive = { closed: pulledIn(net, drive, fault, at), conducting: conducting(net, at), powered };
+    const settled =
+      sameSet(next.closed, drive.closed) &&
+      sameSet(next.conducting, drive.conducting) &&
+      next.powered === drive.powered;
     if (settled || round === MAX_ROUNDS)
-      return { state, network, factor, voltages, closedRelays: closed, ecuPowered: powered, settled };
-    drive = { closed, powered };
+      return { state, network, factor, voltages, closedRelays: next.closed, ecuPowered: powered, settled };
+    drive = next;
   }
 }
 

@@ -5,7 +5,7 @@ import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';
 import { knownDevices, netlist, type Netlist } from '../netlist/netlist';
-import { circuitsOf, type Circuit } from '../power/plan';
+import { powerPlan, type Circuit, type PowerPlan } from '../power/plan';
 import { proveTests, type ProveTest } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
 import { countFindings, inOrder, rules, type FindingCounts } from '../rules';
@@ -71,14 +71,15 @@ class Graph {
   private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) =>
     this.needsAsBefore(needsOf(build)),
   );
-  private readonly circuits = new Stage<{ build: Build }, readonly Circuit[]>(({ build }) =>
-    this.circuitsAsBefore(circuitsOf(build)),
-  );
+  private readonly power = new Stage<{ build: Build }, PowerPlan>(({ build }) => {
+    const plan = powerPlan(build);
+    return { ...plan, circuits: this.circuitsAsBefore(plan.circuits) };
+  });
   private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));
   private readonly nets = new Stage<
-    { build: Build; made: { needs: readonly Need[]; circuits: readonly Circuit[]; devices: Netlist['devices'] } },
+    { build: Build; made: { needs: readonly Need[]; power: PowerPlan; devices: Netlist['devices'] } },
     Netlist
-  >(({ build, made }) => (this.lastNet = netlist(build, made.needs, made.circuits, made.devices, this.lastNet)));
+  >(({ build, made }) => (this.lastNet = netlist(build, made.needs, made.power, made.devices, this.lastNet)));
   private readonly tested = new Stage<Plan, readonly ProveTest[]>(({ build, net }) =>
     this.testsAsBefore(proveTests(build, net)),
   );
@@ -129,7 +130,7 @@ class Graph {
   net(build: Build): Netlist {
     const made = {
       needs: this.needs.of({ build }),
-      circuits: this.circuits.of({ build }),
+      power: this.power.of({ build }),
       devices: this.devices.of({ build }),
     };
     return this.nets.of({ build, made });

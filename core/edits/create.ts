@@ -1,6 +1,7 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { emptySurvey } from '../survey/records';
+import { noFeeds } from '../topology/parts';
 import { defaultUnits, type Units } from '../units/units';
 import { BUILD_SCHEMA_VERSION, type Build } from '../build/schema';
 
@@ -81,6 +82,7 @@ export function createBuild(args: {
     shared: {},
     groundUse: {},
     joined: {},
+    feeds: noFeeds,
     fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
     speed: null,
     units: args.units ?? defaultUnits,

@@ -2,7 +2,20 @@
  * An end is a place a wire can land. `EndRef` says what it is; `EndKey` is how it is written where it must be a name: keys of
  * maps, ids of wires and of tests, files. Keys are made and read in this file only; nothing else knows how they are spelled.
  */
-export type PartKind = 'fuse' | 'relay' | 'splice' | 'ground' | 'battery' | 'key' | 'shield';
+export type PartKind =
+  | 'fuse'
+  | 'relay'
+  | 'switch'
+  | 'button'
+  | 'resistor'
+  | 'diode'
+  | 'splice'
+  | 'busbar'
+  | 'ground'
+  | 'battery'
+  | 'tap'
+  | 'key'
+  | 'shield';
 
 export type EndRef =
   | { readonly of: 'ecu'; readonly pin: string }
@@ -13,15 +26,25 @@ export type EndRef =
 declare const written: unique symbol;
 export type EndKey = string & { readonly [written]: 'end' };
 
-export type RelayTerminal = '30' | '87' | '85' | '86';
+/** What names a part of the plan of feeds: an end of it without its port. Made by `partId` only. */
+export type PartId = string & { readonly [written]: 'end' | 'part' };
+
+export type RelayTerminal = '30' | '87' | '87a' | '85' | '86';
 
 /** How the kinds of parts are written, and whether a port follows the name. */
 const spelled: Readonly<Record<PartKind, { readonly prefix: string; readonly ports: boolean }>> = {
   fuse: { prefix: 'fuse', ports: true },
   relay: { prefix: 'relay', ports: true },
+  switch: { prefix: 'switch', ports: true },
+  button: { prefix: 'button', ports: true },
+  resistor: { prefix: 'res', ports: true },
+  diode: { prefix: 'diode', ports: true },
   splice: { prefix: 'splice', ports: false },
+  busbar: { prefix: 'bar', ports: false },
   ground: { prefix: 'gnd', ports: false },
   battery: { prefix: 'bat', ports: false },
+  /** A feed of the car that the loom draws from. */
+  tap: { prefix: 'tap', ports: false },
   key: { prefix: 'key', ports: false },
   shield: { prefix: 'shield', ports: false },
 };
@@ -72,6 +95,22 @@ export const ecuEnd = (pinId: string): EndKey => endKey({ of: 'ecu', pin: pinId 
 export const deviceEnd = (deviceId: string, terminalId: string): EndKey =>
   endKey({ of: 'device', device: deviceId, terminal: terminalId });
 const part = (kind: PartKind, name: string, port = ''): EndKey => endKey({ of: 'part', kind, part: name, port });
+/** The end of a part: of one that has ports, at that port. */
+export const partEnd = part;
+export const partId = (kind: PartKind, name: string): PartId => `${spelled[kind].prefix}:${name}` as PartId;
+/** Whether the ends of such a part are ports of it. */
+export const hasPorts = (kind: PartKind): boolean => spelled[kind].ports;
+/** What a part's id names, or null: for what comes from outside. */
+export function readPart(text: string): { readonly kind: PartKind; readonly name: string } | null {
+  const colon = text.indexOf(':');
+  const known = partOf.get(text.slice(0, colon));
+  return colon < 1 || !known || colon === text.length - 1 ? null : { kind: known.kind, name: text.slice(colon + 1) };
+}
+/** The part an end is a place of, or null. */
+export function partAt(key: EndKey): PartId | null {
+  const ref = endOf(key);
+  return ref.of === 'part' ? partId(ref.kind, ref.part) : null;
+}
 /** A terminal of a device as needs, sensors and shared pins are named after it. */
 export const terminalId = (deviceId: string, terminal: string): string => `${deviceId}.${terminal}`;
 export const fuseEnd = (circuitId: string, side: 1 | 2): EndKey => part('fuse', circuitId, String(side));
@@ -106,17 +145,21 @@ export function portOf(key: EndKey): string {
   const ref = endOf(key);
   return ref.of === 'device' ? ref.terminal : ref.of === 'part' ? ref.port : '';
 }
-/** Battery, key and grounds: where a run ends, and a walk through copper must not go on. */
+/** Battery, key, feeds of the car and grounds: where a run ends, and a walk through copper must not go on. */
 export function isSink(key: EndKey): boolean {
   const type = endType(key);
-  return type === 'ground' || type === 'battery' || type === 'key';
+  return type === 'ground' || type === 'battery' || type === 'key' || type === 'tap';
 }
 
-/** A wire is known by its two ends, in a fixed order: a changed end makes a new wire. */
-export const wireId = (from: EndKey, to: EndKey): string => (from < to ? `${from}~${to}` : `${to}~${from}`);
+/**
+ * A wire is known by its two ends, in a fixed order: a changed end makes a new wire. Of several between the same two ends each
+ * further one has its number.
+ */
+export const wireId = (from: EndKey, to: EndKey, number = 1): string =>
+  `${from < to ? `${from}~${to}` : `${to}~${from}`}${number > 1 ? `#${number}` : ''}`;
 /** The two ends a wire's id names, or null where it names none. */
 export function endsOfWire(id: string): readonly [EndKey, EndKey] | null {
-  const ends = id.split('~');
+  const ends = id.replace(/#\d+$/, '').split('~');
   if (ends.length !== 2) return null;
   const [one, other] = ends.map(readEnd);
   return one && other ? [endKey(one), endKey(other)] : null;

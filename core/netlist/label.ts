@@ -1,9 +1,10 @@
-import { endOf, type EndKey } from '../ends/ends';
+import { endOf, partId, type EndKey, type PartId } from '../ends/ends';
 
 /** What devices and circuits are called, by id: what the words for an end are made of. */
 export interface Names {
   readonly devices: ReadonlyMap<string, string>;
   readonly circuits: ReadonlyMap<string, string>;
+  readonly parts: ReadonlyMap<PartId, string>;
 }
 
 const placeWords: Readonly<Record<string, string>> = {
@@ -17,7 +18,8 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
   const ref = endOf(end);
   if (ref.of === 'ecu') return ref.pin;
   if (ref.of === 'device') return `${names.devices.get(ref.device) ?? ref.device} · ${ref.terminal}`;
-  const name = names.circuits.get(ref.part);
+  const own = names.parts.get(partId(ref.kind, ref.part));
+  const name = own ?? names.circuits.get(ref.part);
   switch (ref.kind) {
     case 'fuse':
       return `${name ?? ref.part} fuse, ${ref.port === '1' ? 'source side' : 'load side'}`;
@@ -26,11 +28,19 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
     case 'splice':
       return name === undefined ? `Splice ${ref.part.replace(/^line-/, '').replace(/-/g, ' ')}` : `${name} splice`;
     case 'ground':
-      return placeWords[ref.part] ?? ref.part;
+      return placeWords[ref.part] ?? own ?? ref.part;
     case 'shield':
       return `${names.devices.get(ref.part) ?? ref.part} · shield`;
     case 'battery':
-      return 'battery positive';
+      return own === undefined ? 'battery positive' : `${own}, positive`;
+    case 'switch':
+    case 'button':
+    case 'resistor':
+    case 'diode':
+      return `${own ?? ref.part} · ${ref.port}`;
+    case 'busbar':
+    case 'tap':
+      return own ?? ref.part;
     case 'key':
       return ref.part === '15' ? 'key, run' : 'key, start';
   }

@@ -2,33 +2,9 @@ import { sparkChannel } from '../devices/spark-line';
 import type { Build, Device } from '../build/schema';
 import { classColour } from '../wire/colours';
 import { destinationOf } from '../build/destination';
-import { KEY_RUN, KEY_START, deviceEnd, spliceEnd, type EndKey } from '../ends/ends';
+import { deviceEnd, spliceEnd, type EndKey } from '../ends/ends';
+import { broughtFeeds } from '../power/key';
 import { SPLICE_METRES, type WireList } from './wires';
-
-/** Where the key's two feeds enter the loom: at the switch itself, or at the body plug that brings them. */
-export interface KeyFeeds {
-  readonly run: EndKey;
-  readonly start: EndKey;
-}
-
-/** Where each feed of the key starts: a splice behind the cavity of the plug that brings it, or the switch itself. */
-export function keyFeeds(build: Build): KeyFeeds {
-  const feeds: Record<'key-run' | 'key-start', EndKey> = { 'key-run': KEY_RUN, 'key-start': KEY_START };
-  for (const { source } of broughtBy(build)) feeds[source] = spliceEnd(source);
-  return { run: feeds['key-run'], start: feeds['key-start'] };
-}
-
-/** The first terminal that brings each feed: two plugs cannot both be the source. */
-function broughtBy(build: Build): { source: 'key-run' | 'key-start'; end: EndKey; device: Device }[] {
-  const found = new Map<string, { source: 'key-run' | 'key-start'; end: EndKey; device: Device }>();
-  for (const device of build.devices)
-    for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
-      const destination = destinationOf(device, terminal);
-      if (destination.to === 'source' && !found.has(destination.source))
-        found.set(destination.source, { source: destination.source, end: deviceEnd(device.id, terminal.id), device });
-    }
-  return [...found.values()];
-}
 
 /** The key feed a body plug brings: relay windings and the ECU's wake-up (common practice). */
 const KEY_AMPS = 5;
@@ -36,7 +12,7 @@ const KEY_SQUARE_MM = 1.5;
 
 /** Joins the plug to the splices that something hangs on. A cavity takes one wire; a feed nobody uses gets none. */
 export function joinKeyFeeds(list: WireList, build: Build): void {
-  const brought = broughtBy(build);
+  const brought = broughtFeeds(build);
   if (brought.length === 0) return;
   const used = new Set(list.wires.flatMap((wire) => [wire.from, wire.to]));
   for (const { source, end, device } of brought)

@@ -2,12 +2,13 @@ import type { Build, Device } from '../build/schema';
 import { protectionOf, trait, type DeviceKind, type Protection, type System, type Terminal } from '../devices/kind';
 import type { Wanted } from '../ecu/ask';
 import { outputsFor, workOf } from '../engine/outputs';
-import { circuitShapes } from '../power/circuits';
+import { feedPlan } from '../power/feed-plan';
+import { windingEnds } from '../power/propose';
 import { destinationOf } from '../build/destination';
 import { leadsBus } from './bus';
 import { folded, type Member } from './joined';
 import { returnsToGround } from './returns';
-import { deviceEnd, relayEnd, type EndKey, terminalId } from '../ends/ends';
+import { deviceEnd, type EndKey, terminalId } from '../ends/ends';
 
 /** What a relay's winding may ask of the output that drives it: 60 to 90 ohms at 13 V (common practice). */
 const DRIVEN_WINDING_AMPS = 0.2;
@@ -106,23 +107,29 @@ export function separateNeeds(build: Build): Need[] {
     const kind = build.kinds[device.kindId];
     return kind ? deviceNeeds(build, device, kind) : [];
   });
-  const fromRelays = circuitShapes(build)
-    .filter((circuit) => circuit.relay?.control === 'need')
-    .map((circuit): Need => ({
-      id: terminalId(windingOwner(circuit.id), '85'),
-      label: `${circuit.name} relay`,
-      system: circuit.system,
-      end: relayEnd(circuit.id, circuit.relay!.driverTerminal),
-      ask: { kind: 'low-side', amps: DRIVEN_WINDING_AMPS },
-      deviceId: null,
-      winding: circuit.id,
-      pair: null,
-      serves: [],
-      row: 1,
-      outputs: null,
-      protection: null,
-      joined: [],
-    }));
+  const plan = feedPlan(build);
+  const systems = new Map(plan.feeds.map(({ id, system }) => [id, system]));
+  const fromRelays = [...plan.parts.values()].flatMap(({ name, part }): Need[] =>
+    part.kind === 'relay' && part.control === 'need'
+      ? [
+          {
+            id: terminalId(windingOwner(name), '85'),
+            label: `${part.name} relay`,
+            system: systems.get(name) ?? 'Start and charge',
+            end: windingEnds(name, part).driver,
+            ask: { kind: 'low-side', amps: DRIVEN_WINDING_AMPS },
+            deviceId: null,
+            winding: name,
+            pair: null,
+            serves: [],
+            row: 1,
+            outputs: null,
+            protection: null,
+            joined: [],
+          },
+        ]
+      : [],
+  );
   return [...fromDevices, ...fromRelays];
 }
 

@@ -1,7 +1,9 @@
 import type { Build, Device } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
-import { circuitsOf, type Circuit } from '../power/plan';
+import { WINDING_AMPS } from '../power/flow';
+import { powerPlan, type Circuit, type PowerPlan } from '../power/plan';
+import { TO_BOX_METRES, windingEnds, type PlannedLink, type PlannedPart } from '../power/propose';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
@@ -9,23 +11,22 @@ import { keepSame } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
 import {
-  BATTERY,
   deviceAt,
   deviceEnd,
   ecuEnd,
-  fuseEnd,
+  endType,
   groundEnd,
-  relayEnd,
+  readPart,
   shieldEnd,
   spliceEnd,
   type EndKey,
 } from '../ends/ends';
 import type { Names } from './label';
 import { addBusLine, busOf, membersOf } from './bus';
-import { addLines, joinKeyFeeds, keyFeeds, type KeyFeeds } from './lines';
+import { addLines, joinKeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
 import { addEcuGrounds, addSupplies, knownDevices, SENSOR_AMPS } from './shared-pins';
-import { JUMPER_METRES, SPLICE_METRES, WireList, mostSizeFor, usualSize, type Wire } from './wires';
+import { SPLICE_METRES, WireList, mostSizeFor, usualSize, type Wire } from './wires';
 
 export { knownDevices } from './shared-pins';
 export type { Wire } from './wires';
@@ -48,6 +49,8 @@ export interface Netlist {
   readonly needs: readonly Need[];
   readonly cavities: readonly Cavity[];
   readonly circuits: readonly Circuit[];
+  /** Parts of the plan of feeds. */
+  readonly parts: readonly PlannedPart[];
   readonly wires: readonly Wire[];
   readonly nodes: readonly NetNode[];
   readonly wireById: ReadonlyMap<string, Wire>;
@@ -140,20 +143,24 @@ function addJoined(list: WireList, build: Build, need: Need, pin: Pin, colour: s
     });
 }
 
-/** From the ECU plug to the box of fuses and relays where no branch is measured, metres (common practice). */
-const TO_BOX_METRES = 0.8;
 /** A ground tail to the nearest bolt, a branch of a feed, metres (common practice). */
 const GROUND_TAIL_METRES = 0.5;
 const LEAST_BRANCH_METRES = 0.2;
 /** An injector's wire, for its strength more than its ampere (common practice). */
 const INJECTOR_SQUARE_MM = 0.5;
-/** A relay winding: 13 V through 90 ohms (common practice). */
-const WINDING_AMPS = 0.15;
 /** What a device of no stated load sends to the body, amperes (common practice). */
 const GROUND_AMPS = 0.2;
 
+/** What a device sends to the body: what it is fed with. */
+function returnOf(device: Device, kind: DeviceKind): number {
+  const feed = kind.terminals
+    .map((terminal) => destinationOf(device, terminal))
+    .find((destination) => destination.to === 'feed');
+  return feed?.to === 'feed' ? feed.amps : GROUND_AMPS;
+}
+
 /** Grounds of devices, and shields that are earthed at the far end as well. */
-function addGrounds(list: WireList, build: Build): void {
+function addGrounds(list: WireList, build: Build, planned: ReadonlySet<EndKey>): void {
   for (const device of build.devices)
     if (build.kinds[device.kindId]?.shielded && device.shield === 'both-ends')
       list.add(shieldEnd(device.id), groundEnd('head'), {
@@ -165,72 +172,66 @@ function addGrounds(list: WireList, build: Build): void {
       });
   for (const device of build.devices) {
     const kind = build.kinds[device.kindId];
-    const feed = kind?.terminals
-      .map((terminal) => destinationOf(device, terminal))
-      .find((destination) => destination.to === 'feed');
     for (const terminal of kind?.terminals ?? []) {
       const destination = destinationOf(device, terminal);
-      if (destination.to !== 'ground') continue;
+      // A return that was planned goes where the plan says.
+      if (destination.to !== 'ground' || planned.has(deviceEnd(device.id, terminal.id))) continue;
       list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
         colour: 'BK',
         lengthMetres: GROUND_TAIL_METRES,
         signal: 'ground',
-        amps: feed?.to === 'feed' ? feed.amps : GROUND_AMPS,
+        amps: returnOf(device, kind!),
         deviceId: device.id,
       });
     }
   }
 }
 
-function circuitSource(circuit: Circuit, feeds: KeyFeeds): EndKey {
-  if (circuit.source === 'battery') return BATTERY;
-  return circuit.source === 'key' ? feeds.run : spliceEnd('main');
+/** The wires of the plan of feeds, each in the colour of its feed. */
+function addFeeds(list: WireList, build: Build, { plan, sizes, circuits }: PowerPlan): void {
+  const order = new Map(circuits.map(({ id }, at) => [id, at]));
+  const owner = (link: PlannedLink): string | null => {
+    const fuse = sizes.links.get(link.id)?.fuse;
+    return link.feed ?? (fuse ? readPart(fuse)!.name : null);
+  };
+  for (const link of plan.links) {
+    const feed = owner(link);
+    const sized = sizes.links.get(link.id);
+    const device = deviceAt(link.to) ?? deviceAt(link.from);
+    const hot = [link.from, link.to].some((end) => endType(end) === 'ground');
+    const alone = circuits.find(({ id }) => id === feed)?.loads.length === 1;
+    if (sized)
+      list.addPlanned(sized, {
+        colour: classColour('supply', (feed === null ? 0 : (order.get(feed) ?? 0)) + 2),
+        signal: 'supply',
+        circuitId: feed,
+        deviceId: link.role === 'trunk' && alone ? null : device,
+      });
+    // Nothing is drawn through it from a source: a return, or a wire that nothing feeds yet.
+    else
+      list.add(link.from, link.to, {
+        colour: hot ? 'BK' : classColour('supply', 0),
+        lengthMetres: link.metres,
+        signal: hot ? 'ground' : 'supply',
+        circuitId: link.role === 'return' ? feed : null,
+        amps: returnAmps(build, link),
+        deviceId: device,
+      });
+  }
 }
 
-function addCircuit(list: WireList, circuit: Circuit, order: number, feeds: KeyFeeds): void {
-  const colour = classColour('supply', order + 2);
-  const shared = { signal: 'supply', circuitId: circuit.id, colour } as const;
-  const trunk = { ...shared, squareMm: circuit.squareMm, amps: circuit.loadAmps };
-  list.add(circuitSource(circuit, feeds), fuseEnd(circuit.id, 1), {
-    ...trunk,
-    lengthMetres: circuit.fuseDistanceMetres,
-  });
-  let outlet = fuseEnd(circuit.id, 2);
-  if (circuit.relay) {
-    list.add(outlet, relayEnd(circuit.id, '30'), { ...trunk, lengthMetres: JUMPER_METRES });
-    outlet = relayEnd(circuit.id, '87');
-    const winding = { ...shared, amps: WINDING_AMPS, lengthMetres: TO_BOX_METRES };
-    const supply = relayEnd(circuit.id, circuit.relay.supplyTerminal);
-    const driver = relayEnd(circuit.id, circuit.relay.driverTerminal);
-    if (circuit.relay.control === 'key-run') list.add(feeds.run, supply, winding);
-    else if (circuit.relay.control === 'key-start') list.add(feeds.start, supply, winding);
-    else if (circuit.relay.control === 'main-relay-pin') list.add(BATTERY, supply, winding);
-    else list.add(spliceEnd('main'), supply, winding);
-    if (circuit.relay.control === 'key-run' || circuit.relay.control === 'key-start')
-      list.add(driver, groundEnd('chassis'), { ...winding, signal: 'ground', colour: 'BK' });
-  }
-  // The main feed always has a splice: relay windings and the injector fuse hang on it.
-  if (circuit.loads.length === 1 && circuit.role !== 'main') {
-    list.add(outlet, circuit.loads[0]!.end, { ...trunk, lengthMetres: circuit.lengthMetres });
-    return;
-  }
-  const splice = spliceEnd(circuit.id);
-  list.add(outlet, splice, { ...trunk, lengthMetres: circuit.lengthMetres });
-  for (const load of circuit.loads)
-    list.add(splice, load.end, {
-      ...shared,
-      squareMm: circuit.branchSquareMm,
-      amps: load.amps,
-      lengthMetres: Math.max(LEAST_BRANCH_METRES, load.branchMetres),
-      deviceId: deviceAt(load.end),
-    });
+/** What a return of the plan carries: a winding's draw, or what its device is fed with. */
+function returnAmps(build: Build, { from, to }: PlannedLink): number {
+  const device = withId(build.devices, deviceAt(from) ?? deviceAt(to));
+  const kind = device && build.kinds[device.kindId];
+  return device && kind ? returnOf(device, kind) : WINDING_AMPS;
 }
 
 /** Windings the ECU's main relay pin drives: straight to one, over a splice to several. One cavity takes one wire. */
-function addMainRelayDriver(list: WireList, build: Build, circuits: readonly Circuit[]): void {
+function addMainRelayDriver(list: WireList, build: Build, parts: readonly PlannedPart[]): void {
   const [pin] = pinsOfKind(build.ecu, 'main-relay');
-  const windings = circuits.flatMap(({ id, relay }) =>
-    relay?.control === 'main-relay-pin' ? [relayEnd(id, relay.driverTerminal)] : [],
+  const windings = parts.flatMap(({ name, part }) =>
+    part.kind === 'relay' && part.control === 'main-relay-pin' ? [windingEnds(name, part).driver] : [],
   );
   if (!pin || windings.length === 0) return;
   const wire = {
@@ -295,7 +296,7 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
 export function netlist(
   build: Build,
   needs: readonly Need[] = needsOf(build),
-  circuits: readonly Circuit[] = circuitsOf(build),
+  power: PowerPlan = powerPlan(build),
   devices: Netlist['devices'] = knownDevices(build),
   before: Netlist | null = null,
 ): Netlist {
@@ -305,10 +306,11 @@ export function netlist(
   addNeedWires(list, build, needs, pins, colours);
   addSupplies(list, build, colours);
   addEcuGrounds(list, build, colours);
-  addGrounds(list, build);
-  const feeds = keyFeeds(build);
-  circuits.forEach((circuit, order) => addCircuit(list, circuit, order, feeds));
-  addMainRelayDriver(list, build, circuits);
+  const { circuits } = power;
+  const parts = [...power.plan.parts.values()];
+  addGrounds(list, build, new Set(power.plan.links.flatMap(({ from, to }) => [from, to])));
+  addFeeds(list, build, power);
+  addMainRelayDriver(list, build, parts);
   joinKeyFeeds(list, build);
   addLines(list, build);
 
@@ -341,6 +343,7 @@ export function netlist(
     needs,
     cavities,
     circuits,
+    parts,
     wires,
     nodes,
     wireById: new Map(wires.map((wire) => [wire.id, wire])),
@@ -353,6 +356,7 @@ export function netlist(
     names: {
       devices: new Map(build.devices.map(({ id, label }) => [id, label])),
       circuits: new Map(circuits.map(({ id, name }) => [id, name])),
+      parts: new Map(parts.map(({ id, part }) => [id, part.name])),
     },
   };
 }

@@ -1,5 +1,5 @@
 import type { Build, Device } from '../build/schema';
-import { surroundings } from '../power/plan';
+import { surroundings, type SizedLink } from '../power/sizes';
 import { inSeries, sizeFor, wireOhms } from '../wire/wire';
 import type { SignalClass } from '../wire/colours';
 import { wireId, type EndKey } from '../ends/ends';
@@ -30,7 +30,6 @@ export type Look = Pick<Wire, 'colour' | 'signal'>;
 
 /** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
 export const SPLICE_METRES = 0.3;
-export const JUMPER_METRES = 0.35;
 /** What a signal wire carries where nothing is said, amperes: a pull-up or an input draws less (common practice). */
 const SIGNAL_AMPS = 0.02;
 /** The largest size that is chosen unasked for a wire at the ECU: no cavity takes more (common practice). */
@@ -73,6 +72,26 @@ export class WireList {
       deviceId: wire.deviceId ?? null,
       cable: wire.cable ?? null,
       shield: wire.shield ?? null,
+    });
+  }
+
+  /** A wire of the plan of feeds, with the figures it has there. */
+  addPlanned(link: SizedLink, wire: Pick<Wire, 'colour' | 'signal' | 'circuitId' | 'deviceId'>): void {
+    if (this.taken.has(link.id)) return;
+    this.taken.add(link.id);
+    this.wires.push({
+      ...wire,
+      id: link.id,
+      from: link.from,
+      to: link.to,
+      squareMm: link.squareMm,
+      colour: this.build.loom.wires[link.id]?.colour ?? wire.colour,
+      lengthMetres: link.metres,
+      ohms: wireOhms(link.squareMm, link.metres),
+      amps: link.flow.rms,
+      needId: null,
+      cable: null,
+      shield: null,
     });
   }
 

@@ -1,148 +1,190 @@
 import type { Build } from '../build/schema';
-import { circuitShapes, coilsTogether, type CircuitShape } from './circuits';
-import type { PulsedAmps } from './coil-feed';
-import { fuseFor, fuseRatings } from './fuse';
-import { carriedAmps, sizeFor, sizeForDrop, seriesSizes, wireOhms, type Surroundings } from '../wire/wire';
+import type { System } from '../devices/kind';
+import { withId } from '../data/with-id';
+import { ecuEnd, endOf, fuseEnd, partId, portOf, readPart, spliceEnd, type EndKey } from '../ends/ends';
+import { pinsOfKind } from '../ecu/ecu';
+import { cavitySquareMm } from '../ecu/face';
+import type { PartOf } from '../topology/parts';
+import { feedPlan, type FeedPlan } from './feed-plan';
+import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
+import type { Load } from './loads';
+import { windingEnds, type FeedRole } from './propose';
+import { sizesOf, surroundings, type Drop, type Sizes } from './sizes';
+import { carriedAmps, sizeFor } from '../wire/wire';
 
-/** A circuit with its figures: load, fuse, wire and drop. */
-export interface Circuit extends CircuitShape {
-  /** Where it is drawn in pulses: what warms the fuse is more than the mean of its loads. */
-  readonly pulsed: PulsedAmps | null;
-  /** What warms wire and fuse, amperes: the mean, or where it is drawn in pulses their root mean square. */
+export interface CircuitRelay {
+  readonly name: string;
+  readonly control: PartOf<'relay'>['control'];
+  readonly suppressed: boolean;
+  readonly reversed: boolean;
+  readonly contactAmps: number;
+  /** The winding terminal that goes to the driver. */
+  readonly driverTerminal: '85' | '86';
+  readonly supplyTerminal: '85' | '86';
+}
+
+/** One section of the plan: a fuse and what it protects. */
+export interface Circuit {
+  readonly id: string;
+  readonly role: FeedRole;
+  readonly name: string;
+  readonly system: System;
+  /** Where it draws from: a battery or another post of it, the key, a feed of the car, or another feed. */
+  readonly source: 'battery' | 'key' | 'tap' | 'main' | 'nothing';
+  /** The feed its fuse hangs on; null where that is a source. */
+  readonly upstream: string | null;
+  /** The first relay behind its fuse. */
+  readonly relay: CircuitRelay | null;
+  readonly loads: readonly Load[];
+  readonly limitVolts: number;
+  /** What flows through the fuse with everything on. */
+  readonly flow: Flow;
+  /** Coils hang on it: what warms the fuse is more than the mean. */
+  readonly pulsed: Flow | null;
+  /** What warms wire and fuse, amperes: the root mean square. */
   readonly loadAmps: number;
   readonly fuseAmps: number;
   readonly fuseByPerson: boolean;
   readonly squareMm: number;
   readonly squareByPerson: boolean;
-  /** Size of each branch behind the splice: it too must outlast the fuse. */
+  /** The thinnest wire behind the splice that leads to a load: it too must outlast the fuse. */
   readonly branchSquareMm: number;
   /** Amperes the trunk carries in its bundle and ambient. */
   readonly carriesAmps: number;
   readonly branchCarriesAmps: number;
   readonly lengthMetres: number;
   readonly fuseDistanceMetres: number;
-  /** Volts lost from the source to the worst load, copper at 60 °C, contacts in. */
+  /** Volts lost on the whole way from the source to the worst load, copper at 60 °C, contacts in. */
   readonly dropVolts: number;
   readonly worstLoad: string;
+  /** Where most of it is lost. */
+  readonly worstHop: { readonly from: EndKey; readonly to: EndKey; readonly volts: number } | null;
 }
 
-/** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
-export const CONTACT_OHMS = 0.005;
-export const POWER_CONTACT_OHMS = 0.001;
-/** A ring terminal bolted on clean metal, ohms (common practice: 0.1 to 0.3 milliohms). */
-export const LUG_OHMS = 0.0002;
-/** A closed relay contact, ohms (common practice). */
-export const RELAY_CONTACT_OHMS = 0.003;
-/** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
-export const LOADED_CELSIUS = 60;
-/** Volts lost across a blade fuse at its rating (common practice: about 0.1 V). */
-const FUSE_VOLTS = 0.1;
-/** Winding of a plug-in relay, 60 to 120 ohms (common practice), and the volts its draw is counted at. */
-export const RELAY_WINDING_OHMS = 90;
-const WINDING_VOLTS = 13;
+/** The plan of feeds with everything that follows from it. */
+export interface PowerPlan {
+  readonly plan: FeedPlan;
+  readonly flows: Flows;
+  readonly sizes: Sizes;
+  readonly circuits: readonly Circuit[];
+}
 
-/** The resistance of a blade fuse falls as its rating grows. */
-export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
+/** True where the ECU's own feed would be thicker than its terminals take: its fuse is then a fuse of its own. */
+function wantsEcuFuse(build: Build, { sizes, circuits }: PowerPlan): boolean {
+  if (circuits.find(({ role }) => role === 'main')?.fuseByPerson) return false;
+  return pinsOfKind(build.ecu, 'switched').some((pin) => {
+    const connector = withId(build.ecu.connectors, pin.connector);
+    const wire = [...sizes.links.values()].find(({ to }) => to === ecuEnd(pin.id));
+    if (!connector || !wire || wire.byPerson || wire.fuse !== partId('fuse', 'main')) return false;
+    return wire.squareMm > cavitySquareMm(connector, pin.cavity);
+  });
+}
 
-/** Smallest feed that is laid at all, for its strength (common practice). */
-const LEAST_SQUARE_MM = 0.5;
-/** Metres where nothing is said: a trunk to several loads, a trunk to one, a branch behind the splice, fuse to source (common practice). */
-const TRUNK_METRES = 1;
-const LONE_METRES = 0.5;
-const BRANCH_METRES = 0.2;
-export const FUSE_METRES = 0.2;
-/** Contacts a feed passes: source, fuse in and out, relay in and out, load (by counting). */
-const CONTACTS = 6;
-/** Above this a size is not raised unasked: shorten or split the circuit (common practice). */
-const MOST_SQUARE_MM = 10;
-/** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
-const BUNCHED = 3;
-/** Share of the drop a branch may use up (common practice). */
-const BRANCH_SHARE = 0.5;
-/** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
-const POWER_BRANCH_CELSIUS = 60;
+/** Plans, currents, sizes and sections of a build. Pure; linear but for the sizes, which are raised step by step. */
+export function powerPlan(build: Build): PowerPlan {
+  const first = planned(build, feedPlan(build));
+  return wantsEcuFuse(build, first) ? planned(build, feedPlan(build, true)) : first;
+}
 
-export const surroundings = (build: Build): Surroundings => ({
-  loadedCircuits: BUNCHED,
-  ambientCelsius: Math.min(build.loom.zoneCelsius, POWER_BRANCH_CELSIUS),
-  wireCelsius: build.loom.wireCelsius,
-  series: build.loom.series,
-});
-
-function sizeCircuit(build: Build, shape: CircuitShape, downstreamAmps: number): Circuit {
+function planned(build: Build, plan: FeedPlan): PowerPlan {
+  const flows = flowsOf(build, plan);
+  const sizes = sizesOf(build, plan, flows);
   const around = surroundings(build);
-  const pulsed = shape.role === 'coils' ? coilsTogether(build) : null;
-  const pulses = pulsed === null ? 0 : Math.max(0, pulsed.rms - pulsed.mean);
-  const loadAmps = shape.loads.reduce((sum, load) => sum + load.amps, 0) + pulses + downstreamAmps;
-  const fuseAmps = shape.choice.fuseAmps ?? fuseFor(loadAmps) ?? fuseRatings[fuseRatings.length - 1]!;
-  const lengthMetres =
-    shape.choice.lengthMetres ??
-    (shape.loads.length > 1 ? TRUNK_METRES : Math.max(LONE_METRES, shape.loads[0]!.branchMetres));
-  const fuseDistanceMetres = shape.choice.fuseDistanceMetres ?? FUSE_METRES;
-  // A lone load hangs straight on the trunk; several hang on branches behind a splice.
-  const branchOf = (metres: number) => (shape.loads.length > 1 ? Math.max(BRANCH_METRES, metres) : 0);
-  // A branch must outlast the fuse, and may lose a part of the limit; a thick trunk cannot make up for a thin branch.
-  const branchSquareMm = Math.max(
-    sizeFor(fuseAmps, around, LEAST_SQUARE_MM),
-    ...shape.loads.map(
-      (load) =>
-        sizeForDrop(
-          load.amps,
-          branchOf(load.branchMetres),
-          shape.limitVolts * BRANCH_SHARE,
-          around.series,
-          LOADED_CELSIUS,
-        ) ?? LEAST_SQUARE_MM,
-    ),
+  const circuits = plan.feeds.map(({ id, role, name, system }): Circuit => {
+    const fuse = partId('fuse', id);
+    const { amps, byPerson, flow } = sizes.fuses.get(fuse)!;
+    const inSection = (end: EndKey) => flows.fuseBefore.get(end) === fuse;
+    const draws = flows.draws.filter(({ end }) => inSection(end));
+    const loads = draws.flatMap(({ load }) => load ?? []);
+    const behind = sizes.drops.filter(({ draw }) => inSection(draw.end));
+    const worst = behind.reduce<Drop | null>(
+      (most, drop) => (most === null || drop.volts - drop.limitVolts > most.volts - most.limitVolts ? drop : most),
+      null,
+    );
+    const into = flows.into.get(fuseEnd(id, 1)) ?? flows.into.get(fuseEnd(id, 2));
+    const supply = into?.link && sizes.links.get(into.link.id);
+    const own = flows.steps.filter(({ from, link }) => link && flows.fuseBefore.get(from) === fuse);
+    const trunk = trunkOf(own, id) ?? into;
+    const trunkWire = trunk?.link && sizes.links.get(trunk.link.id);
+    const branches = own
+      .filter((step) => step !== trunk && (loads.some(({ end }) => end === step.to) || step.link!.role === 'branch'))
+      .map(({ link }) => sizes.links.get(link!.id)!.squareMm);
+    const squareMm = trunkWire?.squareMm ?? sizeFor(amps, around);
+    const branchSquareMm = branches.length > 0 ? Math.min(...branches) : squareMm;
+    const hop = worst?.hops.reduce<Drop['hops'][number] | null>(
+      (most, one) => (most && most.volts >= one.volts ? most : one),
+      null,
+    );
+    return {
+      id,
+      role,
+      name,
+      system,
+      ...sourceOf(flows, id),
+      relay: relayOf(plan, flows, id),
+      loads,
+      limitVolts: worst?.limitVolts ?? Math.min(...loads.map(({ limitVolts }) => limitVolts), 0.5),
+      flow,
+      pulsed: flow.rms > flow.mean + 1e-9 ? flow : null,
+      loadAmps: flow.rms,
+      fuseAmps: amps,
+      fuseByPerson: byPerson,
+      squareMm,
+      squareByPerson: trunkWire?.byPerson ?? false,
+      branchSquareMm,
+      carriesAmps: carriedAmps(squareMm, around),
+      branchCarriesAmps: carriedAmps(branchSquareMm, around),
+      lengthMetres: trunk?.link?.metres ?? 0,
+      fuseDistanceMetres: into?.link?.metres ?? supply?.metres ?? 0,
+      dropVolts: worst?.volts ?? 0,
+      worstLoad: worst?.draw.name ?? name,
+      worstHop: hop ? { from: hop.step.from, to: hop.step.to, volts: hop.volts } : null,
+    };
+  });
+  return { plan, flows, sizes, circuits };
+}
+
+/** The wire that leaves the box: to the splice of the feed, or to its only load. */
+const trunkOf = (own: readonly Step[], id: string): Step | undefined =>
+  own.find(({ link }) => link!.role === 'trunk') ??
+  own.find(({ to }) => to === spliceEnd(id)) ??
+  own.find(({ link }) => link!.role !== 'jumper' && link!.role !== 'winding') ??
+  own[0];
+
+/** Where the way to a fuse begins, and the feed it passes last. */
+function sourceOf(flows: Flows, id: string): Pick<Circuit, 'source' | 'upstream'> {
+  const end = fuseEnd(id, 1);
+  const way = wayTo(flows, flows.into.has(end) ? end : fuseEnd(id, 2));
+  const [first] = way;
+  if (!first) return { source: 'nothing', upstream: null };
+  const before = flows.fuseBefore.get(end);
+  const upstream = before && before !== partId('fuse', id) ? readPart(before)!.name : null;
+  if (upstream) return { source: 'main', upstream };
+  const ref = endOf(first.from);
+  if (ref.of === 'part' && ref.kind === 'battery') return { source: 'battery', upstream: null };
+  return { source: ref.of === 'part' && ref.kind === 'tap' ? 'tap' : 'key', upstream: null };
+}
+
+function relayOf(plan: FeedPlan, flows: Flows, id: string): CircuitRelay | null {
+  const fuse = partId('fuse', id);
+  const step = flows.steps.find(
+    ({ part, from }) =>
+      part !== null && plan.parts.get(part)?.part.kind === 'relay' && flows.fuseBefore.get(from) === fuse,
   );
-  const fixedOhms = fuseOhms(fuseAmps) + (shape.relay ? RELAY_CONTACT_OHMS : 0) + CONTACTS * POWER_CONTACT_OHMS;
-  const dropAt = (squareMm: number) => {
-    const shared = (wireOhms(squareMm, lengthMetres + fuseDistanceMetres, LOADED_CELSIUS) + fixedOhms) * loadAmps;
-    let worst = { volts: shared, name: shape.name };
-    for (const load of shape.loads) {
-      const volts = shared + wireOhms(branchSquareMm, branchOf(load.branchMetres), LOADED_CELSIUS) * load.amps;
-      if (volts > worst.volts) worst = { volts, name: load.name };
-    }
-    return worst;
-  };
-  const byDrop = sizeForDrop(loadAmps, lengthMetres, shape.limitVolts / 2, around.series, LOADED_CELSIUS);
-  let squareMm =
-    shape.choice.squareMm ?? Math.max(sizeFor(fuseAmps, around, LEAST_SQUARE_MM), byDrop ?? LEAST_SQUARE_MM);
-  if (shape.choice.squareMm === undefined) {
-    // One or two sizes up mends what branches and contacts add; beyond that the person must shorten or split.
-    for (const size of seriesSizes(around.series))
-      if (size.squareMm > squareMm && size.squareMm <= MOST_SQUARE_MM && dropAt(squareMm).volts > shape.limitVolts)
-        squareMm = size.squareMm;
-  }
-  const drop = dropAt(squareMm);
+  const planned = step && plan.parts.get(step.part!);
+  if (planned?.part.kind !== 'relay') return null;
+  const { part: relay, name } = planned;
+  const { supply, driver } = windingEnds(name, relay);
   return {
-    ...shape,
-    pulsed,
-    loadAmps,
-    fuseAmps,
-    fuseByPerson: shape.choice.fuseAmps !== undefined,
-    squareMm,
-    squareByPerson: shape.choice.squareMm !== undefined,
-    branchSquareMm,
-    carriesAmps: carriedAmps(squareMm, around),
-    branchCarriesAmps: carriedAmps(branchSquareMm, around),
-    lengthMetres,
-    fuseDistanceMetres,
-    dropVolts: drop.volts,
-    worstLoad: drop.name,
+    name,
+    control: relay.control,
+    suppressed: relay.suppression === 'diode',
+    reversed: relay.reversed,
+    contactAmps: relay.contactAmps,
+    driverTerminal: portOf(driver) as '85' | '86',
+    supplyTerminal: portOf(supply) as '85' | '86',
   };
 }
 
-/** Sizes every circuit of a build. Circuits fed by the main relay count towards its load. */
-export function circuitsOf(build: Build): Circuit[] {
-  const shapes = circuitShapes(build);
-  const windingAmps = WINDING_VOLTS / RELAY_WINDING_OHMS;
-  const onMain = shapes.filter((shape) => shape.source === 'main');
-  const windings = shapes.filter(
-    (shape) => shape.relay && shape.role !== 'main' && shape.relay.control !== 'key-run',
-  ).length;
-  const downstream = onMain.reduce((sum, shape) => sum + shape.loads.reduce((all, load) => all + load.amps, 0), 0);
-  return shapes.map((shape) =>
-    sizeCircuit(build, shape, shape.role === 'main' ? downstream + windings * windingAmps : 0),
-  );
-}
+/** Sections of a build, in the order they are wired. */
+export const circuitsOf = (build: Build): readonly Circuit[] => powerPlan(build).circuits;

@@ -5,7 +5,7 @@ import { neighbourCavities } from '../ecu/face';
 import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
-import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/plan';
+import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/sizes';
 import { rowWords } from '../engine/outputs';
 import { meantWords, outputUses } from '../trigger/outputs';
 

@@ -33,6 +33,12 @@ const accessMinutes: Readonly<Record<EndType, number>> = {
   key: 3,
   splice: 5,
   shield: 4,
+  switch: 2,
+  button: 2,
+  resistor: 3,
+  diode: 3,
+  busbar: 1,
+  tap: 2,
 };
 
 /** The state in which a symptom shows. */

@@ -1,0 +1,95 @@
+import { destinationOf } from '../build/destination';
+import type { Build, Device } from '../build/schema';
+import { trait, type DeviceKind, type FeedName } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
+import type { FittedCoil } from './coil-feed';
+import { coilFigures, sparkedEngine } from './spark';
+
+/** A thing that is fed. */
+export interface Load {
+  readonly end: EndKey;
+  readonly name: string;
+  /** Mean amperes with everything on: what it draws for good. */
+  readonly amps: number;
+  readonly branchMetres: number;
+  readonly feed: FeedName;
+  /** A coil draws in pulses: what warms its feed is more than its mean. */
+  readonly coil: FittedCoil | null;
+  /** Volts it may lose on its way from the source. */
+  readonly limitVolts: number;
+}
+
+/** A load with the device it is of. */
+export interface DeviceLoad {
+  readonly device: Device;
+  readonly kind: DeviceKind;
+  readonly load: Load;
+}
+
+/** Supply volts for load figures: alternator charging (common practice). */
+export const CHARGING_VOLTS = 13.5;
+/** A battery that nothing charges, under load (common practice: 12.0 to 12.4 V). */
+const TOTAL_LOSS_VOLTS = 12.2;
+/** Volts the engine runs at. */
+export const runningVolts = (build: Pick<Build, 'power'>): number =>
+  build.power.charging === 'none' ? TOTAL_LOSS_VOLTS : CHARGING_VOLTS;
+/** Injector duty taken for the feed's load: 85 % (common practice). */
+const RATED_DUTY = 0.85;
+/** Voltage drop limits, volts: coil, injector and ECU feeds, and pumps and fans (common practice, see docs/rules.md). */
+const FEED_DROP = 0.3;
+const MOTOR_DROP = 0.5;
+const dropOf = (feed: FeedName): number => (feed === 'pump' || feed === 'own' ? MOTOR_DROP : FEED_DROP);
+
+/** Amperes of an ECU's permanent feed: it keeps its memory and closes its files (common practice). */
+const PERMANENT_AMPS = 0.2;
+/** From the box to an ECU's own feed pins, metres (common practice). */
+const ECU_BRANCH_METRES = 0.4;
+
+/** Continuous amperes at a feed terminal: coils and injectors from their own data, others as listed. */
+function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
+  const volts = runningVolts(build);
+  const coil = trait(kind, 'coil');
+  if (coil) return coilFigures(sparkedEngine(build), coil, volts).averageAmps;
+  const injector = trait(kind, 'injector');
+  return injector ? (volts / injector.ohms) * RATED_DUTY : listed;
+}
+
+/** Terminals of devices that ask for a feed, in the order of the devices. */
+export function deviceLoads(build: Build): DeviceLoad[] {
+  return build.devices.flatMap((device) => {
+    const kind = build.kinds[device.kindId];
+    if (!kind) return [];
+    const coil = trait(kind, 'coil');
+    return kind.terminals.flatMap((terminal): DeviceLoad[] => {
+      const destination = destinationOf(device, terminal);
+      if (destination.to !== 'feed') return [];
+      const load: Load = {
+        end: deviceEnd(device.id, terminal.id),
+        name: device.label,
+        amps: feedAmps(build, kind, destination.amps),
+        branchMetres: device.branchMetres,
+        feed: destination.feed,
+        coil: coil && { coil, serves: device.serves, row: device.row },
+        limitVolts: dropOf(destination.feed),
+      };
+      return [{ device, kind, load }];
+    });
+  });
+}
+
+/** The ECU's own feed pins: those that are always live, and those it runs on. */
+export function ecuLoads(build: Build, pins: 'permanent' | 'switched'): Load[] {
+  const feed = pins === 'permanent' ? 'permanent' : 'main';
+  const own = pinsOfKind(build.ecu, pins);
+  return own.map((pin) => ({
+    end: ecuEnd(pin.id),
+    name: `ECU ${pin.id}`,
+    // What it draws runs through as many pins as it is fed by.
+    amps: pins === 'permanent' ? PERMANENT_AMPS : build.ecu.ownAmps / own.length,
+    branchMetres: ECU_BRANCH_METRES,
+    feed,
+    coil: null,
+    limitVolts: dropOf(feed),
+  }));
+}

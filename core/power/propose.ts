@@ -1,0 +1,279 @@
+import type { Build, CircuitChoice } from '../build/schema';
+import { hasRole, type FeedName, type System } from '../devices/kind';
+import { pinsOfKind } from '../ecu/ecu';
+import {
+  BATTERY,
+  endType,
+  fuseEnd,
+  groundEnd,
+  partAt,
+  partId,
+  relayEnd,
+  spliceEnd,
+  wireId,
+  type EndKey,
+  type PartId,
+} from '../ends/ends';
+import type { Part, PartOf, RelayControl } from '../topology/parts';
+import { keyFeeds } from './key';
+import { deviceLoads, ecuLoads, type DeviceLoad, type Load } from './loads';
+
+/** What a feed is for: what asks for one by meaning asks for this, never for a name. */
+export type FeedRole = 'permanent' | 'main' | 'coils' | 'injectors' | 'pump' | 'key' | 'windings' | 'ecu' | 'own';
+
+/** What a wire of the plan is, seen from the source. */
+export type LinkRole = 'source' | 'jumper' | 'trunk' | 'branch' | 'winding' | 'return' | 'own';
+
+export interface PlannedPart {
+  readonly id: PartId;
+  readonly name: string;
+  readonly part: Part;
+  /** Nobody decided it yet. */
+  readonly proposed: boolean;
+}
+export interface PlannedLink {
+  /** What its wire is known by. */
+  readonly id: string;
+  readonly from: EndKey;
+  readonly to: EndKey;
+  readonly metres: number;
+  readonly role: LinkRole;
+  /** The feed it was proposed for. */
+  readonly feed: string | null;
+  readonly proposed: boolean;
+}
+/** One fuse with what is behind it, by the fuse's name. */
+export interface PlannedFeed {
+  readonly id: string;
+  readonly role: FeedRole;
+  readonly name: string;
+  readonly system: System;
+}
+
+/** Parts and wires as they were proposed, by what they are known by. */
+export interface Proposal {
+  readonly parts: Map<PartId, PlannedPart>;
+  readonly links: Map<string, PlannedLink>;
+  readonly feeds: PlannedFeed[];
+}
+
+/** What a person decided about, which no proposal may do again. */
+export interface Decided {
+  /** Terminals of devices, pins and windings that were wired by hand. */
+  readonly ends: ReadonlySet<EndKey>;
+  /** Parts that something hangs on that was decided. */
+  readonly parts: ReadonlySet<PartId>;
+}
+
+/** Metres where nothing is said: a trunk to several loads, a trunk to one, a branch behind the splice, fuse to source (common practice). */
+const TRUNK_METRES = 1;
+const LONE_METRES = 0.5;
+const BRANCH_METRES = 0.2;
+export const FUSE_METRES = 0.2;
+/** Between neighbours of a box, and from the ECU plug to the box (common practice). */
+export const JUMPER_METRES = 0.35;
+export const TO_BOX_METRES = 0.8;
+/** What the contact of a plug-in relay carries for good, amperes (common practice: 30 to 40). */
+const CONTACT_AMPS = 30;
+
+interface FeedSpec extends PlannedFeed {
+  readonly source: EndKey;
+  readonly control: RelayControl | null;
+  readonly loads: readonly Load[];
+  /** It ends in a splice even where one load hangs on it: feeds behind it do too. */
+  readonly splice?: boolean;
+}
+
+/** The feeds of a build in the order they are wired: permanent, main, coils, injectors, pump, own relays, key, relay windings. */
+function feedSpecs(build: Build, free: (end: EndKey) => boolean, ecuFuse: boolean): FeedSpec[] {
+  const uses = deviceLoads(build).filter(({ load }) => free(load.end));
+  const of = (feed: FeedName) => uses.filter(({ load }) => load.feed === feed).map(({ load }) => load);
+  const choice = (id: string): CircuitChoice => build.power.circuits[id] ?? {};
+  const isShared = (id: string) => choice(id).feed === 'shared';
+  const own = (pins: 'permanent' | 'switched') => ecuLoads(build, pins).filter(({ end }) => free(end));
+  const hasMainRelayPin = pinsOfKind(build.ecu, 'main-relay').length > 0;
+  const byEcu: RelayControl = hasMainRelayPin ? 'main-relay-pin' : 'need';
+  const coilSwitch = choice('coils').switchedBy ?? (hasMainRelayPin ? 'ecu' : 'key');
+  const source = build.feeds.source ?? BATTERY;
+  const main = spliceEnd('main');
+  const charge: System = 'Start and charge';
+  const spec = (
+    role: FeedRole,
+    name: string,
+    system: System,
+    from: EndKey,
+    control: RelayControl | null,
+    loads: readonly Load[],
+    id: string = role,
+  ): FeedSpec => ({ id, role, name, system, source: from, control, loads });
+  const ownFeed = ({ device, kind, load }: DeviceLoad) => {
+    const byKey = hasRole(kind, 'starter') && build.power.starting === 'key';
+    return spec('own', device.label, kind.system, source, byKey ? 'key-start' : 'need', [load], device.id);
+  };
+  return [
+    spec('permanent', 'Permanent feed', charge, source, null, [...own('permanent'), ...of('permanent')]),
+    {
+      ...spec('main', 'Main feed', charge, source, hasMainRelayPin ? 'main-relay-pin' : 'key-run', [
+        ...(ecuFuse ? [] : own('switched')),
+        ...of('main'),
+      ]),
+      splice: true,
+    },
+    isShared('coils')
+      ? spec('coils', 'Coil feed', 'Ignition', main, null, of('coils'))
+      : spec('coils', 'Coil feed', 'Ignition', source, coilSwitch === 'key' ? 'key-run' : byEcu, of('coils')),
+    isShared('injectors')
+      ? spec('injectors', 'Injector feed', 'Fuel', main, null, of('injectors'))
+      : spec(
+          'injectors',
+          'Injector feed',
+          'Fuel',
+          source,
+          hasMainRelayPin ? 'main-relay-pin' : 'key-run',
+          of('injectors'),
+        ),
+    ...(ecuFuse ? [spec('ecu', 'ECU feed', charge, main, null, own('switched'))] : []),
+    spec('pump', 'Fuel pump', 'Fuel', source, choice('pump').switchedBy === 'key' ? 'key-run' : 'need', of('pump')),
+    ...uses.filter(({ load }) => load.feed === 'own').map(ownFeed),
+    spec('key', 'Key feed', charge, keyFeeds(build).run, null, of('key')),
+  ];
+}
+
+function relayFor(spec: FeedSpec, choice: CircuitChoice): PartOf<'relay'> {
+  return {
+    kind: 'relay',
+    name: spec.name,
+    contact: 'make',
+    control: spec.control!,
+    suppression: choice.relay === 'diode' ? 'diode' : 'none',
+    reversed: choice.winding === 'reversed',
+    contactAmps: CONTACT_AMPS,
+  };
+}
+
+/** Winding terminals of a relay: DIN 72552 has 86 at the supply; reversed, 85. */
+export const windingEnds = (name: string, { reversed }: Pick<PartOf<'relay'>, 'reversed'>) => ({
+  supply: relayEnd(name, reversed ? '85' : '86'),
+  driver: relayEnd(name, reversed ? '86' : '85'),
+});
+
+class Drafting {
+  readonly parts = new Map<PartId, PlannedPart>();
+  readonly links = new Map<string, PlannedLink>();
+  /** Windings the ECU's outputs pull in: fed together, behind the main relay. */
+  readonly windings: { readonly end: EndKey; readonly name: string }[] = [];
+
+  /** Windings without a fuse of their own, as they were wired once. */
+  readonly sharesWindings: boolean;
+
+  constructor(
+    private readonly build: Build,
+    private readonly decided: Decided,
+  ) {
+    this.sharesWindings = build.power.circuits.windings?.feed === 'shared';
+  }
+
+  part(end: EndKey, name: string, part: Part): void {
+    const id = partAt(end)!;
+    this.parts.set(id, { id, name, part, proposed: true });
+  }
+  link(from: EndKey, to: EndKey, role: LinkRole, metres: number, feed: string): void {
+    const id = wireId(from, to);
+    this.links.set(id, { id, from, to, metres, role, feed, proposed: true });
+  }
+  feed(spec: FeedSpec): void {
+    const { id, loads } = spec;
+    const choice = this.build.power.circuits[id] ?? {};
+    this.part(fuseEnd(id, 1), id, { kind: 'fuse', name: spec.name, amps: choice.fuseAmps });
+    this.link(spec.source, fuseEnd(id, 1), 'source', choice.fuseDistanceMetres ?? FUSE_METRES, id);
+    let outlet = fuseEnd(id, 2);
+    if (spec.control !== null) {
+      const relay = this.overlaid(relayFor(spec, choice), id);
+      this.part(relayEnd(id, '30'), id, relay);
+      this.link(outlet, relayEnd(id, '30'), 'jumper', JUMPER_METRES, id);
+      outlet = relayEnd(id, '87');
+      this.winding(id, relay);
+    }
+    const alone = loads.length === 1 && !spec.splice;
+    const metres =
+      choice.lengthMetres ?? (loads.length > 1 ? TRUNK_METRES : Math.max(LONE_METRES, loads[0]?.branchMetres ?? 0));
+    if (alone) {
+      this.link(outlet, loads[0]!.end, 'trunk', metres, id);
+      return;
+    }
+    this.part(spliceEnd(id), id, { kind: 'splice', name: spec.name });
+    this.link(outlet, spliceEnd(id), 'trunk', metres, id);
+    for (const load of loads)
+      this.link(spliceEnd(id), load.end, 'branch', Math.max(BRANCH_METRES, load.branchMetres), id);
+  }
+  /** A relay that a person changed is wired as it is now. */
+  private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {
+    const own = this.build.feeds.parts[partId('relay', name)];
+    return own?.kind === 'relay' ? own : relay;
+  }
+  /** What feeds the winding of a relay, and where the key pulls it in its ground. */
+  winding(name: string, relay: PartOf<'relay'>): void {
+    const { supply, driver } = windingEnds(name, relay);
+    const free = (end: EndKey) => !this.decided.ends.has(end);
+    const feeds = keyFeeds(this.build);
+    if (relay.control === 'key-run' || relay.control === 'key-start') {
+      const from = relay.control === 'key-run' ? feeds.run : feeds.start;
+      if (free(supply)) this.link(from, supply, 'winding', TO_BOX_METRES, name);
+      if (free(driver)) this.link(driver, groundEnd('chassis'), 'return', TO_BOX_METRES, name);
+    } else if (relay.control === 'main-relay-pin') {
+      // Behind its own fuse: it must be live before the relay has pulled in.
+      const [from, metres] = this.sharesWindings ? [BATTERY, TO_BOX_METRES] : [relayEnd(name, '30'), JUMPER_METRES];
+      if (free(supply)) this.link(from, supply, 'winding', metres, name);
+    } else if (relay.control === 'need' && free(supply)) this.windings.push({ end: supply, name });
+  }
+  /** Windings the ECU's outputs pull in are fed behind the main relay, through a small fuse so that a thin wire serves them. */
+  feedWindings(feeds: PlannedFeed[]): void {
+    const { windings } = this;
+    if (windings.length === 0) return;
+    const main = spliceEnd('main');
+    const source = this.parts.has(partAt(main)!) ? main : (this.build.feeds.source ?? BATTERY);
+    if (this.sharesWindings) {
+      for (const { end, name } of windings) this.link(source, end, 'winding', TO_BOX_METRES, name);
+      return;
+    }
+    const id = 'windings';
+    const choice = this.build.power.circuits[id] ?? {};
+    const name = 'Relay windings';
+    feeds.push({ id, role: id, name, system: 'Start and charge' });
+    this.part(fuseEnd(id, 1), id, { kind: 'fuse', name, amps: choice.fuseAmps });
+    this.link(source, fuseEnd(id, 1), 'source', choice.fuseDistanceMetres ?? FUSE_METRES, id);
+    const several = windings.length > 1;
+    if (several) {
+      this.part(spliceEnd(id), id, { kind: 'splice', name });
+      this.link(fuseEnd(id, 2), spliceEnd(id), 'trunk', choice.lengthMetres ?? JUMPER_METRES, id);
+    }
+    for (const { end } of windings)
+      this.link(several ? spliceEnd(id) : fuseEnd(id, 2), end, 'winding', TO_BOX_METRES, id);
+  }
+}
+
+/**
+ * The plan of feeds as Gonyx proposes it for what nobody decided: a fuse for each feed, a relay where it is switched, a splice
+ * where several loads hang on it. Windings the ECU pulls in are fed behind the main relay through a small fuse of their own, so
+ * that a thin wire serves them.
+ *
+ * @param ecuFuse The ECU has a fuse of its own: its terminals would not take the wire the main fuse asks for.
+ */
+export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Proposal {
+  const draft = new Drafting(build, decided);
+  const specs = feedSpecs(build, (end) => !decided.ends.has(end), ecuFuse);
+  // What a person wired by hand may hang on a feed that has nothing of its own.
+  const touched = ({ id }: FeedSpec) =>
+    [partId('fuse', id), partId('relay', id), partId('splice', id)].some((part) => decided.parts.has(part));
+  const behindMain = specs.some(
+    ({ source, loads }) => endType(source) === 'splice' && source === spliceEnd('main') && loads.length > 0,
+  );
+  const wanted = specs.filter((spec) => spec.loads.length > 0 || touched(spec) || (spec.role === 'main' && behindMain));
+  for (const spec of wanted) draft.feed(spec);
+  // Relays of the person's own that an output of the ECU, its main relay pin or the key pulls in.
+  for (const [id, part] of Object.entries(build.feeds.parts))
+    if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(id.slice(id.indexOf(':') + 1), part);
+  const feeds: PlannedFeed[] = wanted.map(({ id, role, name, system }) => ({ id, role, name, system }));
+  draft.feedWindings(feeds);
+  return { parts: draft.parts, links: draft.links, feeds };
+}

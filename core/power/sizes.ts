@@ -1,0 +1,289 @@
+import type { Build } from '../build/schema';
+import { withId } from '../data/with-id';
+import { trait } from '../devices/kind';
+import { cavitySquareMm } from '../ecu/face';
+import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type PartId } from '../ends/ends';
+import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '../wire/wire';
+import type { FeedPlan } from './feed-plan';
+import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
+import { fuseFor, fuseRatings } from './fuse';
+
+/** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
+export const CONTACT_OHMS = 0.005;
+export const POWER_CONTACT_OHMS = 0.001;
+/** A ring terminal bolted on clean metal, ohms (common practice: 0.1 to 0.3 milliohms). */
+export const LUG_OHMS = 0.0002;
+/** A closed relay contact, and one of a switch or button, ohms (common practice). */
+export const RELAY_CONTACT_OHMS = 0.003;
+export const SWITCH_OHMS = 0.002;
+/** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
+export const LOADED_CELSIUS = 60;
+/** Volts lost across a blade fuse at its rating, and across a diode that conducts (common practice: about 0.1 V, 0.7 V). */
+const FUSE_VOLTS = 0.1;
+export const DIODE_VOLTS = 0.7;
+
+/** The resistance of a blade fuse falls as its rating grows. */
+export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
+
+/** Smallest feed that is laid at all, for its strength, and the smallest to a winding (common practice). */
+const LEAST_SQUARE_MM = 0.5;
+const LEAST_WINDING_SQUARE_MM = 0.35;
+/** Above this a size is not raised unasked: shorten or split the circuit (common practice). */
+const MOST_SQUARE_MM = 10;
+/** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
+const BUNCHED = 3;
+/** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
+const POWER_BRANCH_CELSIUS = 60;
+
+export const surroundings = (build: Build): Surroundings => ({
+  loadedCircuits: BUNCHED,
+  ambientCelsius: Math.min(build.loom.zoneCelsius, POWER_BRANCH_CELSIUS),
+  wireCelsius: build.loom.wireCelsius,
+  series: build.loom.series,
+});
+
+/** A wire of the plan with its figures. */
+export interface SizedLink {
+  readonly id: string;
+  readonly from: EndKey;
+  readonly to: EndKey;
+  readonly squareMm: number;
+  readonly byPerson: boolean;
+  readonly flow: Flow;
+  /** Metres with the slack of the loom. */
+  readonly metres: number;
+  /** Amperes it carries in its bundle and heat. */
+  readonly carriesAmps: number;
+  /** The fuse before it, seen from its source; null: none. */
+  readonly fuse: PartId | null;
+}
+
+/** What the way to a load costs. */
+export interface Drop {
+  readonly draw: Draw;
+  readonly volts: number;
+  readonly limitVolts: number;
+  /** Each step of the way with what is lost on it. */
+  readonly hops: readonly { readonly step: Step; readonly volts: number }[];
+}
+
+export interface Sizes {
+  readonly links: ReadonlyMap<string, SizedLink>;
+  /** Rating of each fuse of the plan, by its part. */
+  readonly fuses: ReadonlyMap<PartId, { readonly amps: number; readonly byPerson: boolean; readonly flow: Flow }>;
+  readonly drops: readonly Drop[];
+}
+
+/** Wires of one run between two places that branch, which are cut from one spool: of one size. */
+interface Chain {
+  readonly steps: Step[];
+  squareMm: number;
+  fixed: boolean;
+  most: number;
+  metres: number;
+}
+
+const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };
+
+/** The most a plug of an injector or a coil takes (common practice). */
+const MOST_PLUG_SQUARE_MM = 1.5;
+
+/** The most a wire to this end may have: its terminal takes no more. */
+function mostAt(build: Build, end: EndKey): number {
+  const device = withId(build.devices, deviceAt(end));
+  const kind = device && build.kinds[device.kindId];
+  if (kind && (trait(kind, 'coil') || trait(kind, 'injector'))) return MOST_PLUG_SQUARE_MM;
+  const pin = withId(build.ecu.pins, pinAt(end));
+  const connector = withId(build.ecu.connectors, pin?.connector);
+  return pin && connector ? cavitySquareMm(connector, pin.cavity) : MOST_SQUARE_MM;
+}
+
+const isWinding = ({ to, link }: Step): boolean =>
+  link?.role === 'winding' || (endOf(to).of === 'part' && (portOf(to) === '85' || portOf(to) === '86'));
+
+/**
+ * Sizes of a plan: fuses by what flows through them, wires by the fuse before them and by what is lost on the whole way from the
+ * source to each load. Where a limit is passed, the run that gives most for its copper is raised a size, and again, until every
+ * load has its volts or nothing may be raised any more. What a person chose stands.
+ */
+export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
+  const around = surroundings(build);
+  const slack = build.loom.slackMetres;
+  const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
+
+  const fuses = new Map<PartId, { amps: number; byPerson: boolean; flow: Flow }>();
+  for (const { id, name, part } of plan.parts.values()) {
+    if (part.kind !== 'fuse') continue;
+    const step = flows.steps.find((one) => one.part === id);
+    const flow = (step && flows.at.get(step.to)) ?? NOTHING;
+    const chosen = build.power.circuits[name]?.fuseAmps ?? part.amps;
+    fuses.set(id, {
+      amps: chosen ?? fuseFor(flow.rms) ?? fuseRatings[fuseRatings.length - 1]!,
+      byPerson: chosen !== undefined,
+      flow,
+    });
+  }
+
+  const chainOf = chainsOf(build, flows, fuses, around);
+  const ohmsOf = (step: Step, squareMm: number): number => {
+    if (step.link) return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + 2 * POWER_CONTACT_OHMS;
+    const part = plan.parts.get(step.part!)!.part;
+    switch (part.kind) {
+      case 'fuse':
+        return fuseOhms(fuses.get(step.part!)!.amps);
+      case 'relay':
+        return RELAY_CONTACT_OHMS;
+      case 'resistor':
+        return part.ohms;
+      case 'switch':
+      case 'button':
+        return SWITCH_OHMS;
+      default:
+        return 0;
+    }
+  };
+  const lost = (step: Step): number =>
+    flowThrough(step).rms * ohmsOf(step, (step.link && chainOf.get(step.link.id)?.squareMm) ?? 1) +
+    (step.part && plan.parts.get(step.part)?.part.kind === 'diode' ? DIODE_VOLTS : 0);
+
+  const loads = flows.draws.flatMap((draw) =>
+    draw.load ? [{ draw, limit: draw.load.limitVolts, way: wayTo(flows, draw.end) }] : [],
+  );
+  raise(loads, chainOf, lost, ohmsOf, flowThrough, around);
+
+  const links = new Map<string, SizedLink>();
+  for (const step of flows.steps) {
+    if (!step.link) continue;
+    const chain = chainOf.get(step.link.id)!;
+    links.set(
+      step.link.id,
+      sizedLink(build, step.link, chain, flowThrough(step), flows.fuseBefore.get(step.from) ?? null, around),
+    );
+  }
+  // A wire that closes a ring or lies beside another has no run of its own.
+  for (const link of plan.links) {
+    const flow = flows.through.get(link.id);
+    if (links.has(link.id) || !flow) continue;
+    const fuse = flows.fuseBefore.get(link.from) ?? flows.fuseBefore.get(link.to) ?? null;
+    const rating = fuse ? fuses.get(fuse)!.amps : flow.rms;
+    const chosen = build.loom.wires[link.id]?.squareMm;
+    const squareMm = chosen ?? sizeFor(rating, around, LEAST_SQUARE_MM);
+    links.set(link.id, sizedLink(build, link, { squareMm, fixed: chosen !== undefined }, flow, fuse, around));
+  }
+  return {
+    links,
+    fuses,
+    drops: loads.map(({ draw, limit, way }) => {
+      const hops = way.map((step) => ({ step, volts: lost(step) }));
+      return { draw, limitVolts: limit, hops, volts: hops.reduce((sum, { volts }) => sum + volts, 0) };
+    }),
+  };
+}
+
+const sizedLink = (
+  build: Build,
+  { id, from, to, metres }: FeedPlan['links'][number],
+  { squareMm, fixed }: Pick<Chain, 'squareMm' | 'fixed'>,
+  flow: Flow,
+  fuse: PartId | null,
+  around: Surroundings,
+): SizedLink => ({
+  id,
+  from,
+  to,
+  squareMm,
+  byPerson: fixed,
+  flow,
+  metres: Math.round((metres + build.loom.slackMetres) * 100) / 100,
+  carriesAmps: carriedAmps(squareMm, around),
+  fuse,
+});
+
+/** Runs between two places that branch, each at the least size its fuse allows, by the wires they are of. */
+function chainsOf(
+  build: Build,
+  flows: Flows,
+  fuses: ReadonlyMap<PartId, { readonly amps: number }>,
+  around: Surroundings,
+): Map<string, Chain> {
+  // A winding that hangs beside does not part a run.
+  const branches = new Map<EndKey, number>();
+  for (const step of flows.steps) if (!isWinding(step)) branches.set(step.from, (branches.get(step.from) ?? 0) + 1);
+  const chainOf = new Map<string, Chain>();
+  const chainInto = new Map<EndKey, Chain | null>();
+  const found: Chain[] = [];
+  for (const step of flows.steps) {
+    const before = chainInto.get(step.from) ?? null;
+    const goesOn = before !== null && !isWinding(step) && (branches.get(step.from) ?? 0) === 1;
+    if (!step.link) {
+      chainInto.set(step.to, goesOn ? before : null);
+      continue;
+    }
+    const chain: Chain = goesOn ? before : { steps: [], squareMm: 0, fixed: false, most: MOST_SQUARE_MM, metres: 0 };
+    if (!goesOn) found.push(chain);
+    chain.most = Math.min(chain.most, mostAt(build, step.to));
+    chain.metres += step.link.metres;
+    chain.steps.push(step);
+    chainOf.set(step.link.id, chain);
+    chainInto.set(step.to, chain);
+  }
+  for (const chain of found) {
+    const names = new Set(chain.steps.flatMap(({ link }) => (link?.feed ? [link.feed] : [])));
+    const trunk = chain.steps.some(
+      ({ link }) => link?.role === 'trunk' || link?.role === 'jumper' || link?.role === 'source',
+    );
+    const chosen = [...names].flatMap((name) => (trunk ? (build.power.circuits[name]?.squareMm ?? []) : []));
+    const byWire = chain.steps.flatMap(({ link }) => build.loom.wires[link!.id]?.squareMm ?? []);
+    const winding = chain.steps.every(isWinding);
+    const least = chain.steps.map((step) => {
+      // The short piece before a fuse is as thick as what is behind it (a fuse stands close to its source).
+      const ahead = endType(step.to) === 'fuse' ? partAt(step.to) : null;
+      const fuse = ahead ?? flows.fuseBefore.get(step.from) ?? null;
+      const flow = flows.through.get(step.link!.id) ?? NOTHING;
+      const amps = fuse ? fuses.get(fuse)!.amps : flow.rms;
+      return sizeFor(amps, around, winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM);
+    });
+    chain.squareMm = byWire[0] ?? chosen[0] ?? Math.max(...least);
+    chain.fixed = byWire.length > 0 || chosen.length > 0;
+  }
+  return chainOf;
+}
+
+/** Sizes are raised at most so many times in all: every run once through the series. */
+const MOST_ROUNDS = 1000;
+
+function raise(
+  loads: readonly { readonly draw: Draw; readonly limit: number; readonly way: readonly Step[] }[],
+  chainOf: ReadonlyMap<string, Chain>,
+  lost: (step: Step) => number,
+  ohmsOf: (step: Step, squareMm: number) => number,
+  flowThrough: (step: Step) => Flow,
+  around: Surroundings,
+): void {
+  const sizes = seriesSizes(around.series).map(({ squareMm }) => squareMm);
+  const above = (squareMm: number) => sizes.find((one) => one > squareMm);
+  const given = new Set<number>();
+  for (let round = 0; round < MOST_ROUNDS; round += 1) {
+    let worst = -1;
+    let most = 1e-9;
+    loads.forEach(({ limit, way }, at) => {
+      const over = way.reduce((sum, step) => sum + lost(step), 0) - limit;
+      if (over > most && !given.has(at)) [worst, most] = [at, over];
+    });
+    if (worst < 0) return;
+    const chains = new Set(loads[worst]!.way.flatMap(({ link }) => (link ? (chainOf.get(link.id) ?? []) : [])));
+    let best: { chain: Chain; next: number; gain: number } | null = null;
+    for (const chain of chains) {
+      const next = above(chain.squareMm);
+      if (chain.fixed || next === undefined || next > chain.most) continue;
+      const saved = chain.steps.reduce(
+        (sum, step) => sum + flowThrough(step).rms * (ohmsOf(step, chain.squareMm) - ohmsOf(step, next)),
+        0,
+      );
+      const gain = saved / ((next - chain.squareMm) * chain.metres);
+      if (saved > 0 && (best === null || gain > best.gain)) best = { chain, next, gain };
+    }
+    if (best) best.chain.squareMm = best.next;
+    else given.add(worst);
+  }
+}

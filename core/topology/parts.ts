@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { endKey, partEnd, readEnd, readPart, type EndKey, type PartKind } from '../ends/ends';
+
+/*
+ * The plan of feeds: what stands between the battery and the loads, and between the loads and the battery again. What a person
+ * decided of it is part of the document; the rest is proposed from the devices (core/power/propose).
+ */
+
+const text = (most: number) => z.string().max(most);
+const metres = z.number().min(0).max(30);
+const partName = z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens');
+
+/** Who pulls a relay in: an output of the ECU, its own main relay pin, the key, or whatever is wired to its winding by hand. */
+export const relayControls = ['need', 'main-relay-pin', 'key-run', 'key-start', 'wired'] as const;
+export type RelayControl = (typeof relayControls)[number];
+
+const common = {
+  name: z.string().trim().min(1).max(60),
+  /** The box it stands in, by that box's name in the plan. */
+  box: partName.optional(),
+  /** It was in the car before: used, not bought. */
+  existing: z.boolean().optional(),
+};
+
+export const partSchema = z.discriminatedUnion('kind', [
+  /** `amps`: its rating where a person chose it; else it is derived. */
+  z.object({ kind: z.literal('fuse'), ...common, amps: z.number().positive().max(500).optional() }),
+  z.object({
+    kind: z.literal('relay'),
+    ...common,
+    contact: z.enum(['make', 'change-over']),
+    control: z.enum(relayControls),
+    /** What takes the kick of its winding; with a diode inside 86 goes to the supply. */
+    suppression: z.enum(['none', 'diode', 'resistor']),
+    /** 85 on the supply, 86 to the driver. */
+    reversed: z.boolean(),
+    /** What its contact carries for good, amperes. */
+    contactAmps: z.number().positive().max(500),
+  }),
+  z.object({
+    kind: z.literal('switch'),
+    ...common,
+    amps: z.number().positive().max(1000),
+    resting: z.enum(['closed', 'open']),
+  }),
+  z.object({ kind: z.literal('button'), ...common }),
+  z.object({ kind: z.literal('resistor'), ...common, ohms: z.number().min(0.0001).max(1e6) }),
+  z.object({ kind: z.literal('diode'), ...common }),
+  z.object({ kind: z.literal('splice'), ...common }),
+  z.object({ kind: z.literal('busbar'), ...common }),
+  /** A bolt of the car: on its body, or on the engine. */
+  z.object({ kind: z.literal('ground'), ...common, on: z.enum(['body', 'engine']) }),
+  z.object({ kind: z.literal('battery'), ...common, ampereHours: z.number().min(1).max(500) }),
+  /** A feed the car has: when it is live, what it can still give, and whether it is fused where it comes from. */
+  z.object({
+    kind: z.literal('tap'),
+    ...common,
+    live: z.enum(['always', 'run', 'start']),
+    amps: z.number().positive().max(500),
+    fused: z.boolean(),
+  }),
+]);
+export type Part = z.infer<typeof partSchema>;
+export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
+
+export const boxSchema = z.object({
+  name: z.string().trim().min(1).max(60),
+  place: text(80),
+  /** Columns of its lid, for the drawing and the label. */
+  columns: z.int().min(1).max(12),
+});
+export type FeedBox = z.infer<typeof boxSchema>;
+
+/** An end as a file may hold it. */
+const end = z
+  .string()
+  .max(160)
+  .refine((value) => readEnd(value) !== null, 'must name an end')
+  .transform((value) => endKey(readEnd(value)!));
+
+export const linkSchema = z.object({ from: end, to: end, metres: metres.optional() });
+export type Link = z.infer<typeof linkSchema>;
+
+/** The most parts, and links, of one plan that a file may hold. */
+const MOST_PARTS = 300;
+const MOST_LINKS = 600;
+const fewer = (most: number) => (record: object) => Object.keys(record).length <= most;
+
+/** What a person decided of the feeds. Null: something that was proposed, and is not wanted. */
+export const feedsSchema = z.object({
+  parts: z
+    .record(
+      z
+        .string()
+        .max(80)
+        .refine((id) => readPart(id) !== null, 'must name a part'),
+      partSchema.nullable(),
+    )
+    .refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} parts`),
+  links: z.record(z.string().max(330), linkSchema.nullable()).refine(fewer(MOST_LINKS), `at most ${MOST_LINKS} links`),
+  boxes: z.record(partName, boxSchema).refine(fewer(20), 'at most 20 boxes'),
+  /** Where fuses that are proposed draw from; null: the battery's post. */
+  source: end.nullable(),
+});
+export type Feeds = z.infer<typeof feedsSchema>;
+
+export const noFeeds: Feeds = { parts: {}, links: {}, boxes: {}, source: null };
+
+/** Ports of a part, in the order they are drawn; '' where it has but one. */
+const portsOf: Readonly<Record<Exclude<PartKind, 'key' | 'shield'>, readonly string[]>> = {
+  fuse: ['1', '2'],
+  relay: ['30', '87', '87a', '85', '86'],
+  switch: ['1', '2'],
+  button: ['1', '2'],
+  resistor: ['1', '2'],
+  diode: ['a', 'k'],
+  splice: [''],
+  busbar: [''],
+  ground: [''],
+  battery: [''],
+  tap: [''],
+};
+export const portsOfPart = (part: Part): readonly string[] =>
+  part.kind === 'relay' && part.contact === 'make'
+    ? portsOf.relay.filter((port) => port !== '87a')
+    : portsOf[part.kind];
+export const endsOfPart = (part: Part, name: string): EndKey[] =>
+  portsOfPart(part).map((port) => partEnd(part.kind, name, port));
