@@ -1,4 +1,3 @@
-import { withId } from '../data/with-id';
 import type { Build, Confirmation } from '../build/schema';
 import { hasRole, sensorsIn, trait } from '../devices/kind';
 import { deviceAt, ecuEnd, terminalId, type EndKey } from '../ends/ends';
@@ -108,15 +107,15 @@ export function sensorChecks(build: Build, net: Netlist, keyOn: (end: EndKey) =>
 
 /** What switching a relay sets in motion, by what hangs on it. */
 function relayHint(net: Netlist, need: Need): string {
-  const circuit = withId(net.circuits, need.winding);
-  const fed = new Set(circuit?.loads.flatMap(({ end }) => deviceAt(end) ?? []));
+  const loads = net.relayLoads.get(need.winding ?? '') ?? [];
+  const fed = new Set(loads.flatMap(({ end }) => deviceAt(end) ?? []));
   const feeds = (role: Parameters<typeof hasRole>[1]) =>
     net.devices.some(({ device, kind }) => fed.has(device.id) && hasRole(kind, role));
   if (feeds('starter'))
     return 'It cranks the engine: out of gear, wheels chocked, plugs out, fuel and coils off. Test first that clutch or neutral switch holds it back.';
   if (feeds('fan')) return 'Hands and leads clear of belts and blades: a fan starts without warning.';
   if (feeds('pump')) return 'Fuel under pressure: look along every joint first, extinguisher at hand, no flame.';
-  return `Listen for the click, and look whether what hangs on it comes alive: ${circuit?.name ?? need.label}.`;
+  return `Listen for the click, and look whether what hangs on it comes alive: ${need.label}.`;
 }
 
 export function outputChecks(build: Build, net: Netlist): Draft[] {

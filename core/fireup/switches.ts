@@ -4,7 +4,7 @@ import { bankWords } from '../engine/banks';
 import { bankOfDevice } from '../netlist/twins';
 import { curveOf } from '../devices/curve';
 import { haltRoles, hasRole, holdRoles, sensorsIn, trait } from '../devices/kind';
-import { ecuEnd, terminalId, type EndKey } from '../ends/ends';
+import { deviceAt, ecuEnd, terminalId, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { checkIdOf } from '../prove/check-id';
@@ -85,9 +85,9 @@ const withRole = (build: Build, net: Netlist, roles: readonly Parameters<typeof 
 
 /** What must hold the starter back, where the ECU drives it: tried before the first fire, never defeated. */
 export function holdChecks(build: Build, net: Netlist): Draft[] {
-  const driven = net.circuits.some(
-    ({ id, relay }) =>
-      relay?.control === 'need' && net.devices.some(({ device, kind }) => device.id === id && hasRole(kind, 'starter')),
+  const starters = new Set(net.devices.flatMap(({ device, kind }) => (hasRole(kind, 'starter') ? [device.id] : [])));
+  const driven = net.needs.some(({ winding }) =>
+    net.relayLoads.get(winding ?? '')?.some(({ end }) => starters.has(deviceAt(end) ?? '')),
   );
   if (!driven) return [];
   return withRole(build, net, holdRoles).map(({ need, kind }) =>

@@ -2,7 +2,8 @@ import type { Build, Device } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
 import { WINDING_AMPS } from '../power/flow';
-import { powerPlan, type Circuit, type PowerPlan } from '../power/plan';
+import { loadsByRelay, powerPlan, type Circuit, type PowerPlan } from '../power/plan';
+import type { Load } from '../power/loads';
 import { TO_BOX_METRES, windingEnds, type PlannedLink, type PlannedPart } from '../power/propose';
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
@@ -61,6 +62,8 @@ export interface Netlist {
   readonly cavityOf: ReadonlyMap<string, Cavity>;
   readonly deviceOf: ReadonlyMap<string, { readonly device: Device; readonly kind: DeviceKind }>;
   readonly needsOf: ReadonlyMap<string, readonly Need[]>;
+  /** Loads that the contact of a relay switches, by the relay's name. */
+  readonly relayLoads: ReadonlyMap<string, readonly Load[]>;
   readonly names: Names;
 }
 
@@ -344,6 +347,7 @@ export function netlist(
     cavities,
     circuits,
     parts,
+    relayLoads: loadsByRelay(power),
     wires,
     nodes,
     wireById: new Map(wires.map((wire) => [wire.id, wire])),

@@ -186,5 +186,19 @@ function relayOf(plan: FeedPlan, flows: Flows, id: string): CircuitRelay | null 
   };
 }
 
+/** Loads behind the contact of each relay, by the relay's name. */
+export function loadsByRelay({ plan, flows }: Pick<PowerPlan, 'plan' | 'flows'>): Map<string, Load[]> {
+  const found = new Map<string, Load[]>();
+  for (const { end, load } of flows.draws)
+    for (const { part } of load ? wayTo(flows, end) : []) {
+      const planned = part && plan.parts.get(part);
+      if (!planned || planned.part.kind !== 'relay') continue;
+      const at = found.get(planned.name);
+      if (at) at.push(load!);
+      else found.set(planned.name, [load!]);
+    }
+  return found;
+}
+
 /** Sections of a build, in the order they are wired. */
 export const circuitsOf = (build: Build): readonly Circuit[] => powerPlan(build).circuits;

@@ -4,7 +4,7 @@ import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { groundPins } from '../netlist/ground-pins';
-import { deviceAt, deviceEnd, ecuEnd, endOf, fuseEnd, pinAt, relayEnd, type EndKey } from '../ends/ends';
+import { deviceAt, deviceEnd, ecuEnd, endOf, fuseEnd, partId, pinAt, readPart, relayEnd, type EndKey, type PartId } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
@@ -30,7 +30,8 @@ export interface Cone {
   readonly seeds: readonly EndKey[];
   readonly ends: readonly EndKey[];
   readonly wires: readonly Wire[];
-  readonly circuits: readonly string[];
+  /** Fuses and relays it passes. */
+  readonly parts: readonly PartId[];
 }
 
 function seedsOf(build: Build, net: Netlist, symptom: Symptom): EndKey[] {
@@ -55,7 +56,7 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
   const seen = new Set<EndKey>();
   const ends = new Set<EndKey>();
   const wires = new Map<string, Wire>();
-  const circuits = new Set<string>();
+  const parts = new Set<PartId>();
   while (queue.length > 0) {
     const seed = queue.shift()!;
     if (seen.has(seed)) continue;
@@ -67,14 +68,13 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
       ends.add(hop.end);
       const ref = endOf(hop.end);
       if (ref.of !== 'part' || (ref.kind !== 'fuse' && ref.kind !== 'relay')) continue;
-      if (net.circuits.some((one) => one.id === ref.part)) {
-        circuits.add(ref.part);
-        if (ref.kind === 'relay')
-          queue.push(relayEnd(ref.part, '85'), relayEnd(ref.part, '86'), relayEnd(ref.part, '87'));
-      }
+      parts.add(partId(ref.kind, ref.part));
+      // A relay hangs on what pulls it in, and on what feeds that.
+      if (ref.kind === 'relay')
+        queue.push(...(['30', '85', '86', '87'] as const).map((port) => relayEnd(ref.part, port)));
     }
   }
-  return { seeds, ends: [...ends], wires: [...wires.values()], circuits: [...circuits] };
+  return { seeds, ends: [...ends], wires: [...wires.values()], parts: [...parts] };
 }
 
 function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
@@ -133,27 +133,21 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   const found: Hypothesis[] = cone.wires.flatMap((wire) => wireHypotheses(net, wire));
   const add = (fault: Fault, title: string, where: EndKey | null, prior: number, direct = false) =>
     found.push({ id: faultId(fault), fault, title, where, prior, direct });
-  for (const circuitId of cone.circuits) {
-    const circuit = withId(net.circuits, circuitId)!;
-    add(
-      { type: 'blown-fuse', circuitId },
-      `${circuit.name} fuse blown, ${circuit.fuseAmps} A`,
-      fuseEnd(circuitId, 2),
-      3,
-    );
-    if (!circuit.relay) continue;
+  for (const id of cone.parts) {
+    const { kind, name: circuitId } = readPart(id)!;
+    const called = withId(net.parts, id)?.part.name ?? circuitId;
+    if (kind === 'fuse') {
+      const amps = withId(net.circuits, circuitId)?.fuseAmps;
+      add({ type: 'blown-fuse', circuitId }, `${called} fuse blown, ${amps} A`, fuseEnd(circuitId, 2), 3);
+      continue;
+    }
     add(
       { type: 'relay-stuck-open', circuitId },
-      `${circuit.name} relay: contact does not close`,
+      `${called} relay: contact does not close`,
       relayEnd(circuitId, '87'),
       0.8,
     );
-    add(
-      { type: 'relay-winding-open', circuitId },
-      `${circuit.name} relay: winding open`,
-      relayEnd(circuitId, '86'),
-      0.4,
-    );
+    add({ type: 'relay-winding-open', circuitId }, `${called} relay: winding open`, relayEnd(circuitId, '86'), 0.4);
   }
   for (const end of cone.ends) {
     const pinId = pinAt(end);

@@ -61,9 +61,8 @@ export function symptomOfCheck(net: Netlist, gateId: string, checkId: string): s
   const needId = /^(?:sensor|closed|halt|relay)-(.*)$/.exec(checkId)?.[1];
   if (needId !== undefined) {
     const need = withId(net.needs, needId);
-    const circuit = net.circuits.find(({ id }) => need !== undefined && need.winding === id);
-    const load = circuit?.loads[0] && deviceAt(circuit.loads[0].end);
-    return of(need?.deviceId ?? load);
+    const [load] = net.relayLoads.get(need?.winding ?? '') ?? [];
+    return of(need?.deviceId ?? (load && deviceAt(load.end)));
   }
   const pinId = /^output-(.*)$/.exec(checkId)?.[1];
   if (pinId !== undefined) {

@@ -80,9 +80,9 @@ const words = (test: TraceTest, value: Predicted): string => {
 export function drivenFor(build: Build, net: Netlist, symptom: Symptom): ReadonlySet<string> {
   const { deviceId } = symptom;
   const feeding = new Set(
-    net.circuits
-      .filter(({ loads }) => deviceId !== null && loads.some(({ end }) => deviceAt(end) === deviceId))
-      .map(({ id }) => id),
+    [...net.relayLoads].flatMap(([name, loads]) =>
+      deviceId !== null && loads.some(({ end }) => deviceAt(end) === deviceId) ? [name] : [],
+    ),
   );
   const own = deviceId === null ? [] : (net.needsOf.get(deviceId) ?? []);
   const windings = net.needs.filter(({ winding }) => winding !== null && feeding.has(winding));

@@ -5,7 +5,7 @@ import { ohmsBetween, solveCircuit } from '~/core/circuit/model';
 import { colourCodes, isColour, splitColour } from '~/core/wire/colours';
 import { netlist } from '~/core/netlist/netlist';
 import { fuseRatings } from '~/core/power/fuse';
-import { RELAY_WINDING_OHMS } from '~/core/power/plan';
+import { RELAY_WINDING_OHMS } from '~/core/power/flow';
 import { demoBuild, edited } from '../helpers';
 
 const build = demoBuild();
@@ -34,7 +34,7 @@ describe('DIN 72552, terminals of relays', () => {
   test('30 comes from the fuse, 87 goes to the load, 86 to the supply, 85 to the driver', () => {
     expect(far('relay:fan-1.30')).toBe('fuse:fan-1.2');
     expect(far('relay:fan-1.87')).toBe('dev:fan-1.1');
-    expect(far('relay:fan-1.86')).toBe('splice:main');
+    expect(far('relay:fan-1.86')).toBe('splice:windings');
     expect(far('relay:fan-1.85')).toBe('ecu:A7');
   });
   test('the key’s run terminal is 15, its start terminal 50', () => {

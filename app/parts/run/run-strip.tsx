@@ -24,6 +24,12 @@ const homeSheet: Record<EndType, SheetId> = {
   key: 'feeds',
   splice: 'loom',
   shield: 'loom',
+  switch: 'feeds',
+  button: 'feeds',
+  resistor: 'feeds',
+  diode: 'feeds',
+  busbar: 'feeds',
+  tap: 'feeds',
 };
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(

@@ -27,6 +27,7 @@ const controlWords = {
   'main-relay-pin': 'the ECU',
   'key-run': 'the key',
   'key-start': 'the key at start',
+  wired: 'its own wires',
 } as const;
 
 /** What is found of a feed's own parts. */

@@ -116,3 +116,27 @@ test('version 8: each part has an output of its own, sizes are metric, and every
   for (const [id, { value }] of Object.entries(build.prove.readings))
     expect(judge(tests.get(id)!, value, 0).right).toBe(true);
 });
+
+test('version 9: the plan of feeds is part of the document, and a loom built before it stays as it was wired', () => {
+  const parsed = parseBuild(fixture(8));
+  if (!parsed.ok) throw new Error(parsed.problem.sentence);
+  const build = parsed.value;
+  expect(build.feeds).toEqual({ parts: {}, links: {}, boxes: {}, source: null });
+  expect(build.revisions[0].plan.feeds).toEqual(build.feeds);
+  expect(build.power.circuits).toMatchObject({
+    injectors: { fuseAmps: 10, feed: 'shared' },
+    pump: { relay: 'diode', lengthMetres: 3 },
+    windings: { feed: 'shared' },
+  });
+  const net = netlist(build);
+  const wired = (one: string, other: string) => net.wires.some(({ id }) => id === `${one}~${other}`);
+  // The injectors behind the main relay, windings straight on it, the ECU's own relays on the battery, as Gonyx had them.
+  expect(wired('fuse:injectors.1', 'splice:main')).toBe(true);
+  expect(wired('relay:pump.86', 'splice:main')).toBe(true);
+  expect(wired('bat:+', 'relay:main.86')).toBe(true);
+  expect(net.parts.some(({ id }) => id === 'relay:injectors' || id === 'fuse:windings')).toBe(false);
+  expect(net.circuits.find(({ id }) => id === 'injectors')).toMatchObject({ fuseAmps: 10, upstream: 'main' });
+  const tests = new Map(proveTests(build, net).map((one) => [one.id, one]));
+  for (const [id, { value }] of Object.entries(build.prove.readings))
+    expect(judge(tests.get(id)!, value, 0).right).toBe(true);
+});

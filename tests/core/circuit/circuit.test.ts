@@ -95,7 +95,7 @@ describe('the demo loom', () => {
     expect(volts('key-off', 'ecu:A24')).toBeGreaterThan(12);
     expect(volts('key-off', 'ecu:A10')).toBeLessThan(0.5);
     expect(solveCircuit(build, net, 'key-on').ecuPowered).toBe(true);
-    expect([...solveCircuit(build, net, 'key-on').closedRelays].sort()).toEqual(['coils', 'main']);
+    expect([...solveCircuit(build, net, 'key-on').closedRelays].sort()).toEqual(['coils', 'injectors', 'main']);
     expect(solveCircuit(build, net, 'outputs-on').closedRelays.has('fan-1')).toBe(true);
     expect(volts('cranking', 'ecu:A10')).toBeLessThan(10);
   });

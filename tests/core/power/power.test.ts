@@ -6,7 +6,8 @@ import { netlist } from '~/core/netlist/netlist';
 import { averageCoilAmps, dwellCharge, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { fuseFor, fuseRatings } from '~/core/power/fuse';
 import { groundFigures, groundSchools } from '~/core/circuit/grounds';
-import { circuitsOf, surroundings } from '~/core/power/plan';
+import { circuitsOf } from '~/core/power/plan';
+import { surroundings } from '~/core/power/sizes';
 import {
   ambientFactor,
   carriedAmps,
@@ -91,9 +92,14 @@ describe('circuits', () => {
       }
     },
   );
-  test('the main feed carries the injectors behind it', () => {
-    const [main, injectors] = ['main', 'injectors'].map((id) => circuitsOf(demoBuild()).find((one) => one.id === id)!);
-    expect(main.loadAmps).toBeGreaterThan(injectors.loadAmps);
+  test('the main feed carries the injectors where they hang behind it, and their volts are told from the battery on', () => {
+    const shared = edited(demoBuild(), call('setCircuit', { circuitId: 'injectors', choice: { feed: 'shared' } }));
+    const of = (build: ReturnType<typeof demoBuild>, id: string) => circuitsOf(build).find((one) => one.id === id)!;
+    const [main, injectors] = [of(shared, 'main'), of(shared, 'injectors')];
+    expect(main.loadAmps).toBeCloseTo(of(demoBuild(), 'main').loadAmps + injectors.loadAmps, 6);
+    expect(injectors).toMatchObject({ upstream: 'main', source: 'main', relay: null });
+    expect(injectors.dropVolts).toBeGreaterThan(0.2);
+    expect(of(demoBuild(), 'injectors')).toMatchObject({ upstream: null, source: 'battery' });
   });
   test('schools: pump and coils by key or ECU, starting by key or button', () => {
     const control = (build: ReturnType<typeof demoBuild>, id: string) =>

@@ -417,6 +417,7 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       demo,
       call('setCircuit', { circuitId: 'main', choice: { relay: 'diode' } }),
       call('setCircuit', { circuitId: 'coils', choice: { relay: 'diode' } }),
+      call('setCircuit', { circuitId: 'injectors', choice: { relay: 'diode' } }),
     ),
   },
   'PW-8': { bad: ecuWith({ groundsAsked: 4 }) },

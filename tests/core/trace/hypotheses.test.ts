@@ -32,11 +32,11 @@ describe('what a symptom hangs on', () => {
         'gnd:chassis',
       ]),
     );
-    expect(cone.circuits).toContain('fan-1');
-    expect(cone.circuits).not.toContain('fan-2');
+    expect(cone.parts).toEqual(expect.arrayContaining(['fuse:fan-1', 'relay:fan-1']));
+    expect(cone.parts).not.toContain('fuse:fan-2');
   });
   test('a fan through its relay winding also hangs on the main feed', () => {
-    expect(look('dead:fan-1').cone.wires.some((wire) => wire.id === 'relay:fan-1.86~splice:main')).toBe(true);
+    expect(look('dead:fan-1').cone.wires.some((wire) => wire.id === 'relay:fan-1.86~splice:windings')).toBe(true);
   });
   test('a sleeping ECU: its feeds and its grounds', () => {
     const { cone } = look('ecu-dead');

@@ -84,7 +84,7 @@ describe('following the advice finds the hidden fault', () => {
     ['dead:fan-1', 'not-driven:A7'],
     ['dead:fan-1', 'open:dev:fan-1.1~relay:fan-1.87'],
     ['dead:fan-1', 'open:dev:fan-1.2~gnd:chassis'],
-    ['dead:fan-1', 'open:relay:fan-1.86~splice:main'],
+    ['dead:fan-1', 'open:relay:fan-1.86~splice:windings'],
     ['wrong:clt-ntc-1', 'open:dev:clt-ntc-1.1~ecu:B10'],
     ['wrong:map-3bar-1', 'short-to-ground:dev:map-3bar-1.3~ecu:B16'],
     ['ecu-dead', 'blown-fuse:main'],
@@ -105,7 +105,7 @@ test('one output is driven at a time: a fan is told against a battery that nothi
   const closed = (pins: ReadonlySet<string> | null) => [
     ...solveCircuit(build, net, 'outputs-on', null, pins).closedRelays,
   ];
-  expect(closed(drivenFor(build, net, fan)).sort()).toEqual(['coils', 'fan-1', 'main']);
+  expect(closed(drivenFor(build, net, fan)).sort()).toEqual(['coils', 'fan-1', 'injectors', 'main']);
   expect(closed(null)).toEqual(expect.arrayContaining(['fan-1', 'fan-2', 'pump', 'starter-1']));
   const atFan = (pins: ReadonlySet<string> | null) =>
     voltsBetween(solveCircuit(build, net, 'outputs-on', null, pins), deviceEnd('fan-1', '1'), deviceEnd('fan-1', '2'))!;
