@@ -2,12 +2,14 @@ import { fail, type Result } from '../problem';
 import type { Build } from '../build/schema';
 import { runEdit, type Edit } from './edit';
 import { busEdits, withBuses } from './buses';
+import { feedEdits } from './feeds';
 import { foundEdits } from './found';
 import { joinEdits, withJoins } from './joins';
 import { partEdits } from './parts';
 import { pinEdits } from './pins';
 import { planEdits } from './plan';
 import { proofEdits } from './proof';
+import { withProofs } from './proofs';
 import { dropStale } from './stale';
 import { surveyEdits } from './survey';
 
@@ -16,6 +18,7 @@ export const edits = {
   ...surveyEdits,
   ...busEdits,
   ...joinEdits,
+  ...feedEdits,
   ...foundEdits,
   ...partEdits,
   ...planEdits,
@@ -34,6 +37,6 @@ export function applyEdit(build: Build, name: string, args: unknown): Result<{ b
   if (!Object.hasOwn(edits, name)) return fail('no-edit', 'name', `There is no change called ${name}.`);
   const done = runEdit(edits[name as EditName] as Edit<unknown>, build, args);
   if (!done.ok) return done;
-  const after = withJoins(build, withBuses(build, done.value.build));
+  const after = withProofs(build, withJoins(build, withBuses(build, done.value.build)));
   return after === done.value.build ? done : { ok: true, value: { ...done.value, build: dropStale(after) } };
 }

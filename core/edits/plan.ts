@@ -7,11 +7,12 @@ import { isColour } from '../wire/colours';
 import { needsOf } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { cycleDegrees } from '../engine/engine';
+import { partId } from '../ends/ends';
 import { stands, triggerFacts } from '../prove/evidence';
 import { CONFIRMED_WITHIN, TOOTH_TO_TDC, lastAgrees, newOffset } from '../trigger/offset';
 import { wheelSchema } from '../wheels/wheel';
 import { wrapDegrees } from '../units/convert';
-import { circuitChoiceSchema, planSchema, type Build } from '../build/schema';
+import { circuitChoiceSchema, planSchema, type Build, type CircuitChoice } from '../build/schema';
 import { edit } from './edit';
 import { dropStale } from './stale';
 
@@ -26,6 +27,16 @@ const allotWords = {
   most: 'Allot, moving what must move',
   locked: 'Allot all anew',
 } as const;
+
+/** A relay that is the person's own follows what is chosen of its feed. */
+function withRelay({ feeds }: Build, circuitId: string, { relay, winding }: CircuitChoice): Build['feeds'] {
+  const id = partId('relay', circuitId);
+  const own = feeds.parts[id];
+  if (own?.kind !== 'relay' || (relay === undefined && winding === undefined)) return feeds;
+  const suppression = relay === undefined ? own.suppression : relay === 'diode' ? 'diode' : 'none';
+  const reversed = winding === undefined ? own.reversed : winding === 'reversed';
+  return { ...feeds, parts: { ...feeds.parts, [id]: { ...own, suppression, reversed } } };
+}
 
 /** Decisions of sheets 2 to 5: pins, trigger, power, loom. */
 export const planEdits = {
@@ -216,8 +227,9 @@ export const planEdits = {
       const merged = Object.fromEntries(
         Object.entries({ ...build.power.circuits[circuitId], ...choice }).filter(([, value]) => value !== undefined),
       );
+      const circuits = { ...build.power.circuits, [circuitId]: merged };
       return ok(
-        dropStale({ ...build, power: { ...build.power, circuits: { ...build.power.circuits, [circuitId]: merged } } }),
+        dropStale({ ...build, power: { ...build.power, circuits }, feeds: withRelay(build, circuitId, choice) }),
       );
     },
   ),

@@ -308,10 +308,11 @@ export function netlist(
   const list = new WireList(build);
   addNeedWires(list, build, needs, pins, colours);
   addSupplies(list, build, colours);
-  addEcuGrounds(list, build, colours);
   const { circuits } = power;
   const parts = [...power.plan.parts.values()];
-  addGrounds(list, build, new Set(power.plan.links.flatMap(({ from, to }) => [from, to])));
+  const planned = new Set(power.plan.links.flatMap(({ from, to }) => [from, to]));
+  addEcuGrounds(list, build, colours, planned);
+  addGrounds(list, build, planned);
   addFeeds(list, build, power);
   addMainRelayDriver(list, build, parts);
   joinKeyFeeds(list, build);

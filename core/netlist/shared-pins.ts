@@ -89,8 +89,17 @@ export function addSupplies(list: WireList, build: Build, colours: ReadonlyMap<s
       addShared(list, build, pin, users.get(pin.id)!, { colour: colours.get(pin.id)!, signal: 'supply' }, null);
 }
 
-/** The ECU's ground pins: returns of sensors and shields by bank, and its own grounds; one pin may be both. */
-export function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap<string, string>): void {
+/**
+ * The ECU's ground pins: returns of sensors and shields by bank, and its own grounds; one pin may be both.
+ *
+ * @param planned Ends that the plan of feeds wires: a ground of the ECU among them goes where it says.
+ */
+export function addEcuGrounds(
+  list: WireList,
+  build: Build,
+  colours: ReadonlyMap<string, string>,
+  planned: ReadonlySet<EndKey>,
+): void {
   const { power, sensor } = groundPins(build);
   const shields = shieldPins(build);
   const users = new Map<string, Shared[]>([...power, ...sensor, ...shields].map((pin) => [pin.id, []]));
@@ -119,7 +128,8 @@ export function addEcuGrounds(list: WireList, build: Build, colours: ReadonlyMap
     const look = { colour: colours.get(pin.id)!, signal: 'ground' } as const;
     if (!powers.has(pin)) {
       if (returning.length > 0) addShared(list, build, pin, returning, look, null);
-    } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    } else if (planned.has(ecuEnd(pin.id)) && returning.length === 0) continue;
+    else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
     else {
       // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
       addShared(list, build, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });

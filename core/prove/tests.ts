@@ -44,18 +44,21 @@ export const ISOLATED_OHMS = 1e6;
 /** Readings up to half as much again plus 0.3 ohm are right: contacts and a hand-held probe (common practice). */
 export const continuityLimit = (expectedOhms: number): number => Math.round((expectedOhms * 1.5 + 0.3) * 100) / 100;
 
-/** Wires between two ends of one node, depth first: a node is a tree of copper. */
+/** Wires between two ends of one node, depth first, each end once: feeds may hold rings. */
 function copperBetween(net: Netlist, from: EndKey, to: EndKey): Wire[] {
-  const walk = (end: EndKey, came: Wire | null): Wire[] | null => {
+  const seen = new Set([from]);
+  const walk = (end: EndKey): Wire[] | null => {
     if (end === to) return [];
     for (const wire of net.wiresAt.get(end) ?? []) {
-      if (wire === came) continue;
-      const rest = walk(wire.from === end ? wire.to : wire.from, wire);
+      const next = wire.from === end ? wire.to : wire.from;
+      if (seen.has(next)) continue;
+      seen.add(next);
+      const rest = walk(next);
       if (rest) return [wire, ...rest];
     }
     return null;
   };
-  return walk(from, null) ?? [];
+  return walk(from) ?? [];
 }
 
 /** Id of a reading from one end to another. */

@@ -4,7 +4,19 @@ import { faultId, type Fault } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { groundPins } from '../netlist/ground-pins';
-import { deviceAt, deviceEnd, ecuEnd, endOf, fuseEnd, partId, pinAt, readPart, relayEnd, type EndKey, type PartId } from '../ends/ends';
+import {
+  deviceAt,
+  deviceEnd,
+  ecuEnd,
+  endOf,
+  fuseEnd,
+  partId,
+  pinAt,
+  readPart,
+  relayEnd,
+  type EndKey,
+  type PartId,
+} from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';

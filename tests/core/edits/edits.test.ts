@@ -118,6 +118,39 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
     args: { index: 0 },
   },
   clearLights: { on: () => edited(demo(), call('readLight', { at, rpm: 250, seenDegrees: 14 })), args: {} },
+  addFeedPart: { args: { part: { kind: 'tap', name: 'Cigar socket', live: 'run', amps: 10, fused: true } } },
+  setFeedPart: { args: { partId: 'relay:pump', changes: { name: 'Pump relay of the car', existing: true } } },
+  removeFeedPart: { args: { partId: 'splice:key' } },
+  linkFeed: { args: { from: 'splice:main', to: 'dev:fan-1.1', metres: 1 } },
+  unlinkFeed: { args: { linkId: 'dev:fan-1.1~relay:fan-1.87' } },
+  setFeedLink: { args: { linkId: 'dev:fan-1.1~relay:fan-1.87', metres: 3 } },
+  hangLoad: { args: { end: 'dev:fan-2.1', from: 'relay:fan-1.87' } },
+  moveReturn: { args: { end: 'dev:fan-1.2', to: 'gnd:battery' } },
+  insertInFeed: {
+    args: {
+      linkId: 'dev:fan-1.1~relay:fan-1.87',
+      part: { kind: 'switch', name: 'Fan isolator', amps: 30, resting: 'closed' },
+    },
+  },
+  splitFeed: { args: { ends: ['dev:flex-fuel-1.1'], name: 'flex', title: 'Flex sensor', control: null } },
+  setFeedSource: {
+    on: () => edited(demo(), call('addFeedPart', { part: { kind: 'busbar', name: 'Post' }, name: 'post' })),
+    args: { end: 'bar:post' },
+  },
+  fitMasterSwitch: { args: { amps: 300 } },
+  addFeedBox: { args: { box: { name: 'Front box', place: 'left inner wing', columns: 4 } } },
+  setFeedBox: {
+    on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),
+    args: { name: 'front', changes: { place: 'left inner wing' } },
+  },
+  removeFeedBox: {
+    on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),
+    args: { name: 'front' },
+  },
+  proposeFeeds: {
+    on: () => edited(demo(), call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' })),
+    args: {},
+  },
   setCircuit: { args: { circuitId: 'pump', choice: { fuseAmps: 20 } } },
   deriveCircuit: {
     on: () => edited(demo(), call('setCircuit', { circuitId: 'pump', choice: { fuseAmps: 20 } })),
