@@ -4,7 +4,7 @@ import { serve } from '../ecu/ask';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
 import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/sizes';
+import { endToEndOhms } from '../netlist/wires';
 import { crossedEnds, type Fault } from './faults';
 import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
@@ -169,7 +169,7 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
   for (const wire of net.wires) {
     const ends = swapped.get(wire.id) ?? wire;
     const hit = fault !== null && 'wireId' in fault && fault.wireId === wire.id;
-    let ohms = wire.ohms + 2 * (wire.circuitId ? POWER_CONTACT_OHMS : CONTACT_OHMS);
+    let ohms = endToEndOhms(wire);
     if (hit && fault.type === 'open') ohms = OPEN_OHMS;
     if (hit && fault.type === 'resistive') ohms += fault.ohms;
     network.resistor(ends.from, ends.to, ohms);

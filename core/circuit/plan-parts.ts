@@ -14,7 +14,7 @@ import {
 } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
-import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, SWITCH_OHMS, fuseOhms } from '../power/sizes';
+import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
 import type { Fault } from './faults';
 import { OPEN_OHMS, battery, parts } from './figures';
@@ -107,11 +107,11 @@ export function addParts(network: Network, net: Netlist, state: CircuitState, dr
         break;
       }
       case 'switch':
-        network.resistor(one, other, part.resting === 'closed' ? SWITCH_OHMS : OPEN_OHMS);
+        network.resistor(one, other, part.resting === 'closed' ? switchOhms(part.amps) : OPEN_OHMS);
         break;
       case 'button':
         // Pressed to start, and only then.
-        network.resistor(one, other, state === 'cranking' ? SWITCH_OHMS : OPEN_OHMS);
+        network.resistor(one, other, state === 'cranking' ? BUTTON_OHMS : OPEN_OHMS);
         break;
       case 'resistor':
         network.resistor(one, other, part.ohms);

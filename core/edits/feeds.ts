@@ -221,7 +221,10 @@ export const feedEdits = {
       for (const link of ends.flatMap(at)) next = unlinked(next, feedPlan(next), link.id);
       next = withPart(next, found.id, null);
       if (!feedPlan(withoutPart(next, found.id)).parts.has(found.id)) next = withoutPart(next, found.id);
-      if (!bridges) return ok(dropStale(next));
+      const again = (one: EndKey, other: EndKey) =>
+        feedPlan(next).links.some(({ id: link }) => link === wireId(one, other));
+      // What is proposed again needs no bridge.
+      if (!bridges || again(far[0]!, far[1]!)) return ok(dropStale(next));
       const length = run.flat().reduce((sum, link) => sum + link.metres, 0);
       const bridged = linked(next, far[0]!, far[1]!, Math.round(length * 100) / 100);
       return bridged.ok ? ok(dropStale(bridged.value)) : bridged;
@@ -245,6 +248,16 @@ export const feedEdits = {
     (build, { linkId }) => {
       const plan = feedPlan(build);
       return plan.links.some(({ id }) => id === linkId) ? ok(dropStale(unlinked(build, plan, linkId))) : noLink(linkId);
+    },
+  ),
+  /** Drops a wire of the document that leads to nothing any more. */
+  forgetFeedLink: edit(
+    z.object({ linkId: z.string().max(330) }),
+    () => 'Forget a wire that leads nowhere',
+    (build, { linkId }) => {
+      if (build.feeds.links[linkId] === undefined) return noLink(linkId);
+      const links = Object.fromEntries(Object.entries(build.feeds.links).filter(([id]) => id !== linkId));
+      return ok(dropStale(withFeeds(build, { links })));
     },
   ),
   setFeedLink: edit(

@@ -274,14 +274,17 @@ export const planEdits = {
   setWire: edit(
     z.object({
       wireId: z.string().max(200),
-      squareMm: z.number().positive().max(95).optional(),
+      /** Null: the derived size again. */
+      squareMm: z.number().positive().max(95).nullable().optional(),
       colour: z.string().max(12).optional(),
     }),
     ({ wireId }) => `Change wire ${wireId}`,
     (build, { wireId, squareMm, colour }) => {
       if (colour !== undefined && !isColour(colour))
         return fail('colour', 'colour', `${colour} is no IEC 60757 colour such as WH or WH/BU.`);
-      const choice = { ...build.loom.wires[wireId], ...(squareMm ? { squareMm } : {}), ...(colour ? { colour } : {}) };
+      const { squareMm: was, ...rest } = build.loom.wires[wireId] ?? {};
+      const size = squareMm === undefined ? was : (squareMm ?? undefined);
+      const choice = { ...rest, ...(size === undefined ? {} : { squareMm: size }), ...(colour ? { colour } : {}) };
       return ok({ ...build, loom: { ...build.loom, wires: { ...build.loom.wires, [wireId]: choice } } });
     },
   ),

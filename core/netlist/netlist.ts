@@ -50,6 +50,8 @@ export interface Netlist {
   readonly needs: readonly Need[];
   readonly cavities: readonly Cavity[];
   readonly circuits: readonly Circuit[];
+  /** The plan of feeds with its currents and sizes. */
+  readonly power: PowerPlan;
   /** Parts of the plan of feeds. */
   readonly parts: readonly PlannedPart[];
   readonly wires: readonly Wire[];
@@ -347,6 +349,7 @@ export function netlist(
     needs,
     cavities,
     circuits,
+    power,
     parts,
     relayLoads: loadsByRelay(power),
     wires,

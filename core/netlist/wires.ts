@@ -1,5 +1,5 @@
 import type { Build, Device } from '../build/schema';
-import { surroundings, type SizedLink } from '../power/sizes';
+import { CONTACT_OHMS, surroundings, terminalOhms, type SizedLink } from '../power/sizes';
 import { inSeries, sizeFor, wireOhms } from '../wire/wire';
 import type { SignalClass } from '../wire/colours';
 import { wireId, type EndKey } from '../ends/ends';
@@ -40,6 +40,10 @@ export const usualSize = (build: Build, squareMm: number): number => inSeries(sq
 /** The size a wire at the ECU takes for its current. */
 export const mostSizeFor = (build: Build, amps: number): number =>
   Math.min(usualSize(build, MOST_SQUARE_MM), sizeFor(amps, surroundings(build)));
+
+/** What a wire measures from end to end: its copper at 20 °C and its two terminals, ohms. */
+export const endToEndOhms = ({ ohms, from, to, circuitId }: Wire): number =>
+  ohms + (circuitId === null ? 2 * CONTACT_OHMS : terminalOhms(from, to));
 
 /** Collects wires, each once, with size and colour as chosen or derived. */
 export class WireList {

@@ -8,6 +8,7 @@ import {
   endType,
   groundEnd,
   partAt,
+  portOf,
   readPart,
   type EndKey,
   type PartId,
@@ -46,7 +47,7 @@ function decidedOf({ feeds }: Build): Decided {
       const { of } = endOf(end);
       if (of !== 'part') ends.add(end);
       else {
-        if (endType(end) === 'relay' && /\.8[56]$/.test(end)) ends.add(end);
+        if (endType(end) === 'relay' && (portOf(end) === '85' || portOf(end) === '86')) ends.add(end);
         parts.add(partAt(end)!);
       }
     }

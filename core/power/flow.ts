@@ -44,6 +44,8 @@ export interface Flows {
   readonly at: ReadonlyMap<EndKey, Flow>;
   readonly through: ReadonlyMap<string, Flow>;
   readonly draws: readonly Draw[];
+  /** Loads that no source reaches. */
+  readonly unfed: readonly Load[];
   readonly sources: readonly EndKey[];
 }
 
@@ -192,7 +194,8 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
       const [one, other] = [at.get(from) ?? NOTHING, at.get(to) ?? NOTHING];
       carried.set(id, seen.has(from) && seen.has(to) ? smaller(one, other) : NOTHING);
     }
-  return { steps, into, fuseBefore, at, through: carried, draws, sources };
+  const unfed = [...loads.values()].filter(({ end }) => !into.has(end));
+  return { steps, into, fuseBefore, at, through: carried, draws, unfed, sources };
 }
 
 const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };

@@ -67,6 +67,8 @@ export interface PowerPlan {
   readonly flows: Flows;
   readonly sizes: Sizes;
   readonly circuits: readonly Circuit[];
+  /** Loads that no source reaches. */
+  readonly unfed: readonly Load[];
 }
 
 /** True where the ECU's own feed would be thicker than its terminals take: its fuse is then a fuse of its own. */
@@ -141,7 +143,7 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       worstHop: hop ? { from: hop.step.from, to: hop.step.to, volts: hop.volts } : null,
     };
   });
-  return { plan, flows, sizes, circuits };
+  return { plan, flows, sizes, circuits, unfed: flows.unfed };
 }
 
 /** The wire that leaves the box: to the splice of the feed, or to its only load. */

@@ -84,10 +84,11 @@ interface FeedSpec extends PlannedFeed {
   readonly splice?: boolean;
 }
 
-/** The feeds of a build in the order they are wired: permanent, main, coils, injectors, pump, own relays, key, relay windings. */
+/** The feeds of a build in the order they are wired: permanent, main, coils, injectors, pump, own relays, key. */
 function feedSpecs(build: Build, free: (end: EndKey) => boolean, ecuFuse: boolean): FeedSpec[] {
-  const uses = deviceLoads(build).filter(({ load }) => free(load.end));
-  const of = (feed: FeedName) => uses.filter(({ load }) => load.feed === feed).map(({ load }) => load);
+  const uses = deviceLoads(build);
+  const of = (feed: FeedName) =>
+    uses.filter(({ load }) => load.feed === feed && free(load.end)).map(({ load }) => load);
   const choice = (id: string): CircuitChoice => build.power.circuits[id] ?? {};
   const isShared = (id: string) => choice(id).feed === 'shared';
   const own = (pins: 'permanent' | 'switched') => ecuLoads(build, pins).filter(({ end }) => free(end));
@@ -108,7 +109,15 @@ function feedSpecs(build: Build, free: (end: EndKey) => boolean, ecuFuse: boolea
   ): FeedSpec => ({ id, role, name, system, source: from, control, loads });
   const ownFeed = ({ device, kind, load }: DeviceLoad) => {
     const byKey = hasRole(kind, 'starter') && build.power.starting === 'key';
-    return spec('own', device.label, kind.system, source, byKey ? 'key-start' : 'need', [load], device.id);
+    return spec(
+      'own',
+      device.label,
+      kind.system,
+      source,
+      byKey ? 'key-start' : 'need',
+      free(load.end) ? [load] : [],
+      device.id,
+    );
   };
   return [
     spec('permanent', 'Permanent feed', charge, source, null, [...own('permanent'), ...of('permanent')]),
@@ -157,11 +166,18 @@ export const windingEnds = (name: string, { reversed }: Pick<PartOf<'relay'>, 'r
   driver: relayEnd(name, reversed ? '86' : '85'),
 });
 
+/** The supply side of a relay's winding. */
+interface Winding {
+  readonly end: EndKey;
+  readonly name: string;
+}
+
 class Drafting {
   readonly parts = new Map<PartId, PlannedPart>();
   readonly links = new Map<string, PlannedLink>();
-  /** Windings the ECU's outputs pull in: fed together, behind the main relay. */
-  readonly windings: { readonly end: EndKey; readonly name: string }[] = [];
+  /** Windings the ECU's outputs pull in, and those the key does. */
+  readonly windings: Winding[] = [];
+  readonly byKey: Winding[] = [];
 
   /** Windings without a fuse of their own, as they were wired once. */
   readonly sharesWindings: boolean;
@@ -194,6 +210,8 @@ class Drafting {
       outlet = relayEnd(id, '87');
       this.winding(id, relay);
     }
+    // What hung on it was hung elsewhere, and something else hangs here by hand.
+    if (loads.length === 0 && !spec.splice && !this.decided.parts.has(partId('splice', id))) return;
     const alone = loads.length === 1 && !spec.splice;
     const metres =
       choice.lengthMetres ?? (loads.length > 1 ? TRUNK_METRES : Math.max(LONE_METRES, loads[0]?.branchMetres ?? 0));
@@ -217,8 +235,8 @@ class Drafting {
     const free = (end: EndKey) => !this.decided.ends.has(end);
     const feeds = keyFeeds(this.build);
     if (relay.control === 'key-run' || relay.control === 'key-start') {
-      const from = relay.control === 'key-run' ? feeds.run : feeds.start;
-      if (free(supply)) this.link(from, supply, 'winding', TO_BOX_METRES, name);
+      if (free(supply) && relay.control === 'key-run') this.byKey.push({ end: supply, name });
+      else if (free(supply)) this.link(feeds.start, supply, 'winding', TO_BOX_METRES, name);
       if (free(driver)) this.link(driver, groundEnd('chassis'), 'return', TO_BOX_METRES, name);
     } else if (relay.control === 'main-relay-pin') {
       // Behind its own fuse: it must be live before the relay has pulled in.
@@ -226,20 +244,11 @@ class Drafting {
       if (free(supply)) this.link(from, supply, 'winding', metres, name);
     } else if (relay.control === 'need' && free(supply)) this.windings.push({ end: supply, name });
   }
-  /** Windings the ECU's outputs pull in are fed behind the main relay, through a small fuse so that a thin wire serves them. */
-  feedWindings(feeds: PlannedFeed[]): void {
-    const { windings } = this;
-    if (windings.length === 0) return;
-    const main = spliceEnd('main');
-    const source = this.parts.has(partAt(main)!) ? main : (this.build.feeds.source ?? BATTERY);
-    if (this.sharesWindings) {
-      for (const { end, name } of windings) this.link(source, end, 'winding', TO_BOX_METRES, name);
-      return;
-    }
-    const id = 'windings';
+  /** Windings fed together through a small fuse, so that a thin wire serves them. */
+  private feedTogether(feed: PlannedFeed, source: EndKey, windings: readonly Winding[], feeds: PlannedFeed[]): void {
+    const { id, name } = feed;
     const choice = this.build.power.circuits[id] ?? {};
-    const name = 'Relay windings';
-    feeds.push({ id, role: id, name, system: 'Start and charge' });
+    feeds.push(feed);
     this.part(fuseEnd(id, 1), id, { kind: 'fuse', name, amps: choice.fuseAmps });
     this.link(source, fuseEnd(id, 1), 'source', choice.fuseDistanceMetres ?? FUSE_METRES, id);
     const several = windings.length > 1;
@@ -250,12 +259,27 @@ class Drafting {
     for (const { end } of windings)
       this.link(several ? spliceEnd(id) : fuseEnd(id, 2), end, 'winding', TO_BOX_METRES, id);
   }
+  /** What feeds the windings: behind the main relay those of the ECU's outputs, from the key those it pulls in. */
+  feedWindings(feeds: PlannedFeed[]): void {
+    const main = spliceEnd('main');
+    const source = this.parts.has(partAt(main)!) ? main : (this.build.feeds.source ?? BATTERY);
+    const { run } = keyFeeds(this.build);
+    const groups = [
+      { id: 'wake', name: 'Key wake-up', source: run, windings: this.byKey },
+      { id: 'windings', name: 'Relay windings', source, windings: this.windings },
+    ] as const;
+    for (const { id, name, source: from, windings } of groups)
+      if (this.sharesWindings)
+        for (const winding of windings) this.link(from, winding.end, 'winding', TO_BOX_METRES, winding.name);
+      else if (windings.length > 0)
+        this.feedTogether({ id, role: 'windings', name, system: 'Start and charge' }, from, windings, feeds);
+  }
 }
 
 /**
  * The plan of feeds as Gonyx proposes it for what nobody decided: a fuse for each feed, a relay where it is switched, a splice
- * where several loads hang on it. Windings the ECU pulls in are fed behind the main relay through a small fuse of their own, so
- * that a thin wire serves them.
+ * where several loads hang on it. Windings hang behind small fuses of their own: those the ECU pulls in behind the main relay, those of the key
+ * on its feed.
  *
  * @param ecuFuse The ECU has a fuse of its own: its terminals would not take the wire the main fuse asks for.
  */

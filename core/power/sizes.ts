@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
 import { trait } from '../devices/kind';
 import { cavitySquareMm } from '../ecu/face';
-import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type PartId } from '../ends/ends';
+import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type EndType, type PartId } from '../ends/ends';
 import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '../wire/wire';
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
@@ -13,9 +13,12 @@ export const CONTACT_OHMS = 0.005;
 export const POWER_CONTACT_OHMS = 0.001;
 /** A ring terminal bolted on clean metal, ohms (common practice: 0.1 to 0.3 milliohms). */
 export const LUG_OHMS = 0.0002;
-/** A closed relay contact, and one of a switch or button, ohms (common practice). */
+/** A closed relay contact, and that of a button, ohms (common practice). */
 export const RELAY_CONTACT_OHMS = 0.003;
-export const SWITCH_OHMS = 0.002;
+export const BUTTON_OHMS = 0.02;
+/** Volts lost across a switch at what it is marked with (common practice: some tens of millivolts). */
+const SWITCH_VOLTS = 0.05;
+export const switchOhms = (ratingAmps: number): number => SWITCH_VOLTS / ratingAmps;
 /** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
 export const LOADED_CELSIUS = 60;
 /** Volts lost across a blade fuse at its rating, and across a diode that conducts (common practice: about 0.1 V, 0.7 V). */
@@ -25,11 +28,19 @@ export const DIODE_VOLTS = 0.7;
 /** The resistance of a blade fuse falls as its rating grows. */
 export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
 
+/** Ends that are bolted, not plugged. */
+const bolted: ReadonlySet<EndType> = new Set(['battery', 'busbar', 'switch']);
+/** What both terminals of a wire of the feeds add to its copper, ohms. */
+export const terminalOhms = (...ends: readonly EndKey[]): number =>
+  ends.reduce((sum, end) => sum + (bolted.has(endType(end)) ? LUG_OHMS : POWER_CONTACT_OHMS), 0);
+
 /** Smallest feed that is laid at all, for its strength, and the smallest to a winding (common practice). */
 const LEAST_SQUARE_MM = 0.5;
 const LEAST_WINDING_SQUARE_MM = 0.35;
 /** Above this a size is not raised unasked: shorten or split the circuit (common practice). */
 const MOST_SQUARE_MM = 10;
+/** The cable to a master switch or a busbar carries all of it (common practice: 16 to 50). */
+const MOST_CABLE_SQUARE_MM = 50;
 /** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
 const BUNCHED = 3;
 /** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
@@ -92,6 +103,7 @@ const MOST_PLUG_SQUARE_MM = 1.5;
 function mostAt(build: Build, end: EndKey): number {
   const device = withId(build.devices, deviceAt(end));
   const kind = device && build.kinds[device.kindId];
+  if (endType(end) === 'switch' || endType(end) === 'busbar') return MOST_CABLE_SQUARE_MM;
   if (kind && (trait(kind, 'coil') || trait(kind, 'injector'))) return MOST_PLUG_SQUARE_MM;
   const pin = withId(build.ecu.pins, pinAt(end));
   const connector = withId(build.ecu.connectors, pin?.connector);
@@ -126,7 +138,8 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
 
   const chainOf = chainsOf(build, flows, fuses, around);
   const ohmsOf = (step: Step, squareMm: number): number => {
-    if (step.link) return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + 2 * POWER_CONTACT_OHMS;
+    if (step.link)
+      return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + terminalOhms(step.from, step.to);
     const part = plan.parts.get(step.part!)!.part;
     switch (part.kind) {
       case 'fuse':
@@ -136,8 +149,9 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
       case 'resistor':
         return part.ohms;
       case 'switch':
+        return switchOhms(part.amps);
       case 'button':
-        return SWITCH_OHMS;
+        return BUTTON_OHMS;
       default:
         return 0;
     }
@@ -219,7 +233,9 @@ function chainsOf(
       chainInto.set(step.to, goesOn ? before : null);
       continue;
     }
-    const chain: Chain = goesOn ? before : { steps: [], squareMm: 0, fixed: false, most: MOST_SQUARE_MM, metres: 0 };
+    const chain: Chain = goesOn
+      ? before
+      : { steps: [], squareMm: 0, fixed: false, most: MOST_CABLE_SQUARE_MM, metres: 0 };
     if (!goesOn) found.push(chain);
     chain.most = Math.min(chain.most, mostAt(build, step.to));
     chain.metres += step.link.metres;

@@ -5,7 +5,7 @@ import { neighbourCavities } from '../ecu/face';
 import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
-import { CONTACT_OHMS, POWER_CONTACT_OHMS } from '../power/sizes';
+import { endToEndOhms } from '../netlist/wires';
 import { rowWords } from '../engine/outputs';
 import { meantWords, outputUses } from '../trigger/outputs';
 
@@ -66,10 +66,7 @@ export const continuityId = (hold: EndKey, touch: EndKey): string => `c|${hold}|
 
 function continuity(net: Netlist, hold: EndKey, touch: EndKey): ProveTest {
   const wires = copperBetween(net, hold, touch);
-  const expected = wires.reduce(
-    (sum, wire) => sum + wire.ohms + 2 * (wire.circuitId ? POWER_CONTACT_OHMS : CONTACT_OHMS),
-    0,
-  );
+  const expected = wires.reduce((sum, wire) => sum + endToEndOhms(wire), 0);
   return {
     id: continuityId(hold, touch),
     kind: 'continuity',

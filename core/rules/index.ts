@@ -10,6 +10,7 @@ import { busRules } from './bus';
 import { calibrationRules } from './calibration';
 import { coilRules } from './coils';
 import { completeRules } from './complete';
+import { feedRules } from './feeds';
 import { loomRules } from './loom';
 import { orderRules } from './order';
 import { pinRules } from './pins';
@@ -30,6 +31,7 @@ export const rules: readonly Rule[] = [
   ...triggerRules,
   ...sensorRules,
   ...calibrationRules,
+  ...feedRules,
   ...powerRules,
   ...loomRules,
   ...busRules,

@@ -1,138 +1,29 @@
-import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
-import { fuseEnd, relayEnd, terminalId } from '../ends/ends';
+import { deviceAt, terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { groundPins } from '../netlist/ground-pins';
+import type { Netlist } from '../netlist/netlist';
 import { serve } from '../ecu/ask';
 import { destinationOf } from '../build/destination';
-import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
-import { RELAY_WINDING_OHMS } from '../power/flow';
-import type { Circuit } from '../power/plan';
-import { FUSE_METRES } from '../power/propose';
-import { readLength } from '../units/workshop';
-import { readSize } from '../wire/size';
-import { formatAmps, formatVolts, listWords, plural } from '../units/format';
-import type { Rule } from './rule';
-
-/** A fuse further than this from its source leaves unprotected wire, metres (common practice: close to its source). */
-const FUSE_NEAR_METRES = 0.5;
+import { RELAY_WINDING_OHMS, WINDING_AMPS } from '../power/flow';
+import { formatAmps, plural } from '../units/format';
+import type { Rule, RuleContext } from './rule';
 
 /** Share of a battery that may be used before spark and injection suffer (common practice). */
 const USED_SHARE = 0.8;
 
-/** What flows while the engine runs: every circuit but the starter's and what hangs on another's feed. */
-const runningAmps = (build: Build, circuits: readonly Circuit[]): number =>
-  circuits
-    .filter(({ source, id }) => {
-      const device = withId(build.devices, id);
-      const kind = device && build.kinds[device.kindId];
-      return source !== 'main' && !(kind && hasRole(kind, 'starter'));
-    })
-    .reduce((sum, { loadAmps }) => sum + loadAmps, 0);
+/** What flows while the engine runs, with everything on: all but the starter's. */
+const runningAmps = (devices: RuleContext['devices'], net: Netlist): number => {
+  const starters = new Set(devices.flatMap(({ device, kind }) => (hasRole(kind, 'starter') ? [device.id] : [])));
+  return net.power.flows.draws.reduce(
+    (sum, { end, load }) => sum + (starters.has(deviceAt(end) ?? '') ? 0 : (load?.amps ?? WINDING_AMPS)),
+    0,
+  );
+};
 
+/** Outputs, grounds, coils and charging. */
 export const powerRules: Rule[] = [
-  {
-    id: 'PW-1',
-    family: 'Power',
-    severity: 'stop',
-    title: 'Fuse above what the wire carries',
-    source: 'ISO 8820-3; IEC 60364-5-52 grouping; ampacity common practice',
-    sheet: 'feeds',
-    check: ({ build, net }) =>
-      net.circuits.flatMap((circuit) => {
-        const weakest = Math.min(circuit.carriesAmps, circuit.loads.length > 1 ? circuit.branchCarriesAmps : Infinity);
-        if (circuit.fuseAmps <= weakest + 1e-9) return [];
-        return [
-          {
-            at: circuit.id,
-            where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-            detail: `${circuit.name}: ${circuit.fuseAmps} A fuse, but ${readSize(circuit.squareMm, build)} carries ${formatAmps(weakest)} in this bundle and heat. The wire would burn before the fuse.`,
-            remedy: {
-              label: 'Derive fuse and wire',
-              calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['squareMm', 'fuseAmps'] })],
-            },
-          },
-        ];
-      }),
-  },
-  {
-    id: 'PW-2',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Load above 80 % of the fuse',
-    source: 'Continuous load at most 80 % of rating; common practice',
-    sheet: 'feeds',
-    check: ({ net }) =>
-      net.circuits.flatMap((circuit) => {
-        if (circuit.loadAmps <= circuit.fuseAmps * CONTINUOUS_SHARE + 1e-9) return [];
-        const rating = fuseFor(circuit.loadAmps);
-        return [
-          {
-            at: circuit.id,
-            where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-            detail: `${circuit.name} draws ${formatAmps(circuit.loadAmps)} through a ${circuit.fuseAmps} A fuse, ${((100 * circuit.loadAmps) / circuit.fuseAmps).toFixed(0)} % of it.${rating === null ? ' No blade fuse is large enough: split the circuit.' : ''}`,
-            remedy:
-              rating === null
-                ? undefined
-                : {
-                    label: `Fit ${rating} A`,
-                    calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseAmps', 'squareMm'] })],
-                  },
-          },
-        ];
-      }),
-  },
-  {
-    id: 'PW-3',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Voltage drop over its limit',
-    source: 'Feeds 0.3 V, motors 0.5 V; common practice; copper IEC 60228 at 60 °C',
-    sheet: 'feeds',
-    check: ({ net }) =>
-      net.circuits.flatMap((circuit) =>
-        circuit.dropVolts <= circuit.limitVolts + 1e-9
-          ? []
-          : [
-              {
-                at: circuit.id,
-                where: { type: 'end' as const, end: circuit.loads[0]!.end },
-                detail: `${circuit.name} loses ${formatVolts(circuit.dropVolts)} to ${circuit.worstLoad} at ${formatAmps(circuit.loadAmps)}; ${formatVolts(circuit.limitVolts)} is the limit.`,
-                remedy: circuit.squareByPerson
-                  ? {
-                      label: 'Derive the wire',
-                      calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['squareMm'] })],
-                    }
-                  : undefined,
-              },
-            ],
-      ),
-  },
-  {
-    id: 'PW-4',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Fuse far from its source',
-    source: 'Close to its source; common practice',
-    sheet: 'feeds',
-    check: ({ build, net }) =>
-      net.circuits.flatMap((circuit) =>
-        circuit.fuseDistanceMetres <= FUSE_NEAR_METRES
-          ? []
-          : [
-              {
-                at: circuit.id,
-                where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-                detail: `${circuit.name}: ${readLength(circuit.fuseDistanceMetres, build)} of wire before the fuse has no protection at all.`,
-                remedy: {
-                  label: `Move it to ${readLength(FUSE_METRES, build)}`,
-                  calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseDistanceMetres'] })],
-                },
-              },
-            ],
-      ),
-  },
   {
     id: 'PW-5',
     family: 'Power',
@@ -158,55 +49,6 @@ export const powerRules: Rule[] = [
           },
         ];
       }),
-  },
-  {
-    id: 'PW-6',
-    family: 'Power',
-    severity: 'stop',
-    title: 'Suppressed relay reversed',
-    source: 'DIN 72552: 86 supply, 85 driver when a diode is inside',
-    sheet: 'feeds',
-    check: ({ net }) =>
-      net.circuits.flatMap((circuit) =>
-        circuit.relay?.suppressed && circuit.relay.reversed
-          ? [
-              {
-                at: circuit.id,
-                where: { type: 'end' as const, end: relayEnd(circuit.id, '86') },
-                detail: `${circuit.name} relay has a diode inside; with 85 on the supply it shorts the driver the moment it switches.`,
-                remedy: {
-                  label: 'Wire 86 to supply',
-                  calls: [call('setCircuit', { circuitId: circuit.id, choice: { winding: 'as-marked' } })],
-                },
-              },
-            ]
-          : [],
-      ),
-  },
-  {
-    id: 'PW-7',
-    family: 'Power',
-    severity: 'note',
-    title: 'No flyback path on a relay',
-    source: 'An inductive load needs a diode, a resistor or the driver’s clamp; common practice',
-    sheet: 'feeds',
-    check: ({ net }) => {
-      const bare = net.circuits.filter((circuit) => circuit.relay?.control === 'key-run' && !circuit.relay.suppressed);
-      if (bare.length === 0) return [];
-      return [
-        {
-          at: '',
-          where: { type: 'end', end: relayEnd(bare[0]!.id, '85') },
-          detail: `${listWords(bare.map((circuit) => circuit.name))}: the key switches the winding and nothing takes its kick. Relays with a diode spare the key switch and the ECU.`,
-          remedy: {
-            label: 'Use relays with a diode',
-            calls: bare.map((circuit) =>
-              call('setCircuit', { circuitId: circuit.id, choice: { relay: 'diode', winding: 'as-marked' } }),
-            ),
-          },
-        },
-      ];
-    },
   },
   {
     id: 'PW-8',
@@ -236,7 +78,8 @@ export const powerRules: Rule[] = [
     sheet: 'feeds',
     check: ({ devices }) =>
       devices.flatMap(({ device, kind }) => {
-        if (!trait(kind, 'coil')) return [];
+        // A coil with its igniter, or the module that switches coils without one.
+        if (!trait(kind, 'coil') && !trait(kind, 'igniter')) return [];
         return kind.terminals.flatMap((terminal) =>
           destinationOf(device, terminal).to === 'sensor-ground'
             ? [
@@ -259,31 +102,6 @@ export const powerRules: Rule[] = [
             : [],
         );
       }),
-  },
-  {
-    id: 'PW-10',
-    family: 'Power',
-    severity: 'stop',
-    title: 'Pump runs on with the engine stopped',
-    source: 'A pump must stop when the engine stops; common practice, often law',
-    sheet: 'feeds',
-    check: ({ net }) =>
-      net.circuits.flatMap((circuit) =>
-        circuit.role === 'pump' && circuit.relay?.control !== 'need'
-          ? [
-              {
-                at: '',
-                where: { type: 'end' as const, end: relayEnd(circuit.id, '85') },
-                detail:
-                  'The pump follows the key: after a crash or a torn line it goes on pumping fuel. Let the ECU drive its relay.',
-                remedy: {
-                  label: 'Let the ECU switch it',
-                  calls: [call('setCircuit', { circuitId: circuit.id, choice: { switchedBy: 'ecu' } })],
-                },
-              },
-            ]
-          : [],
-      ),
   },
   {
     id: 'PW-11',
@@ -340,7 +158,7 @@ export const powerRules: Rule[] = [
     check: ({ build, net, devices }) => {
       if (build.power.charging !== 'none') return [];
       const charger = devices.find(({ kind }) => hasRole(kind, 'alternator'));
-      const amps = runningAmps(build, net.circuits);
+      const amps = runningAmps(devices, net);
       const minutes = Math.floor(((build.power.batteryAh * USED_SHARE) / amps) * 60);
       return [
         charger

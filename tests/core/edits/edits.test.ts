@@ -124,6 +124,15 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   linkFeed: { args: { from: 'splice:main', to: 'dev:fan-1.1', metres: 1 } },
   unlinkFeed: { args: { linkId: 'dev:fan-1.1~relay:fan-1.87' } },
   setFeedLink: { args: { linkId: 'dev:fan-1.1~relay:fan-1.87', metres: 3 } },
+  forgetFeedLink: {
+    on: () =>
+      edited(
+        demo(),
+        call('hangLoad', { end: 'dev:flex-fuel-1.1', from: 'fuse:permanent.2' }),
+        call('removeDevice', { deviceId: 'flex-fuel-1' }),
+      ),
+    args: { linkId: 'dev:flex-fuel-1.1~fuse:permanent.2' },
+  },
   hangLoad: { args: { end: 'dev:fan-2.1', from: 'relay:fan-1.87' } },
   moveReturn: { args: { end: 'dev:fan-1.2', to: 'gnd:battery' } },
   insertInFeed: {

@@ -423,6 +423,38 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'PW-8': { bad: ecuWith({ groundsAsked: 4 }) },
   'PW-9': { bad: destination('coil-igniter-2', 'B', { to: 'sensor-ground', bank: 0 }) },
   'PW-10': { bad: edited(demo, call('setCircuit', { circuitId: 'pump', choice: { switchedBy: 'key' } })) },
+  'PW-14': {
+    bad: edited(demo, call('linkFeed', { from: 'bat:+', to: 'dev:flex-fuel-1.1' })),
+  },
+  'PW-15': { bad: edited(demo, call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' })) },
+  'PW-16': {
+    bad: edited(demo, call('setFeedPart', { partId: 'relay:main', changes: { control: 'need' } })),
+  },
+  'PW-17': { bad: edited(demo, call('unlinkFeed', { linkId: 'dev:fan-1.1~relay:fan-1.87' })) },
+  'PW-18': {
+    bad: edited(demo, call('setWire', { wireId: 'dev:fan-1.2~gnd:chassis', squareMm: 0.5 })),
+  },
+  'PW-19': {
+    bad: edited(
+      demo,
+      call('addFeedPart', {
+        part: { kind: 'tap', name: 'Socket feed', live: 'run', amps: 5, fused: true },
+        name: 'socket',
+      }),
+      call('hangLoad', { end: 'dev:fan-1.1', from: 'tap:socket' }),
+    ),
+    good: edited(
+      demo,
+      call('addFeedPart', {
+        part: { kind: 'tap', name: 'Socket feed', live: 'run', amps: 20, fused: true },
+        name: 'socket',
+      }),
+      call('hangLoad', { end: 'dev:fan-1.1', from: 'tap:socket' }),
+    ),
+  },
+  'PW-20': {
+    bad: edited(demo, call('addFeedPart', { part: { kind: 'busbar', name: 'Post' } })),
+  },
   'PW-11': { bad: edited(demo, call('removeDevice', { deviceId: 'alternator-1' })) },
   'PW-12': {
     bad: edited(
