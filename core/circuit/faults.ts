@@ -38,6 +38,39 @@ export function faultId(fault: Fault): string {
   }
 }
 
+/** Reads a fault as `faultId` writes it; a bad contact with its ohms after an @. Null where the text names none. */
+export function readFault(text: string): Fault | null {
+  const colon = text.indexOf(':');
+  const [type, rest] = [text.slice(0, colon), text.slice(colon + 1)];
+  if (colon < 1 || rest === '') return null;
+  switch (type) {
+    case 'open':
+    case 'short-to-ground':
+      return { type, wireId: rest };
+    case 'resistive': {
+      const at = rest.lastIndexOf('@');
+      const ohms = Number(rest.slice(at + 1));
+      return at > 0 && ohms > 0 && Number.isFinite(ohms) ? { type, wireId: rest.slice(0, at), ohms } : null;
+    }
+    case 'crossed': {
+      const [one, other] = rest.split('&');
+      return one && other ? { type, wireIds: [one, other] } : null;
+    }
+    case 'blown-fuse':
+    case 'relay-stuck-open':
+    case 'relay-winding-open':
+      return { type, circuitId: rest };
+    case 'not-driven':
+    case 'no-pull-up':
+      return { type, pinId: rest };
+    case 'device-open':
+    case 'device-shorted':
+      return { type, deviceId: rest };
+    default:
+      return null;
+  }
+}
+
 /** The two wires of a crossed pair with their device ends exchanged. */
 export function crossedEnds(a: { from: EndKey; to: EndKey }, b: { from: EndKey; to: EndKey }) {
   const deviceFirst = (wire: { from: EndKey; to: EndKey }) => deviceAt(wire.from) !== null;

@@ -24,6 +24,7 @@ export const battery = {
     'common practice: 9 to 11 V; the start profile of ISO 16750-2 stays at 9.5 V at its mildest level',
   ),
   charging: volts(13.9, 'common practice: 13.8 to 14.4 V at the posts with the alternator charging'),
+  regulated: ohms(0.002, 'common practice: a regulator holds its volts within a tenth or two at full load'),
   inside: ohms(0.012, 'common practice: a 60 Ah battery of 5 to 8 mΩ with its posts and clamps'),
 } as const satisfies Record<string, Figure>;
 

@@ -1,15 +1,17 @@
 import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
+import { hasRole } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
-import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
+import { deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
+import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { endToEndOhms } from '../netlist/wires';
 import { crossedEnds, type Fault } from './faults';
 import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
-import { addBody, addDevices, addParts, addSources, conducting, pulledIn, type Drive } from './plan-parts';
+import { addBody, addDevices, addParts, addPulsed, addSources, conducting, pulledIn, type Drive } from './plan-parts';
 
 /** What the car is doing when a meter is held to it. */
 export const circuitStates = ['unplugged', 'key-off', 'key-on', 'prime', 'outputs-on', 'cranking', 'running'] as const;
@@ -159,22 +161,36 @@ function addPin(
   }
 }
 
-function addWires(network: Network, net: Netlist, fault: Fault | null): void {
+interface WireUnder {
+  readonly id: string;
+  readonly from: EndKey;
+  readonly to: EndKey;
+  readonly ohms: number;
+  readonly shorted: boolean;
+}
+
+/** The wires as they run under a fault, with what they measure from end to end. */
+export function wiresUnder(net: Netlist, fault: Fault | null): WireUnder[] {
   const crossed = fault?.type === 'crossed' ? fault.wireIds.map((id) => net.wireById.get(id)) : [];
   const swapped = new Map(
     crossed[0] && crossed[1]
       ? crossedEnds(crossed[0], crossed[1]).map((ends, i) => [crossed[i]!.id, ends] as const)
       : [],
   );
-  for (const wire of net.wires) {
+  return net.wires.map((wire) => {
     const ends = swapped.get(wire.id) ?? wire;
     const hit = fault !== null && 'wireId' in fault && fault.wireId === wire.id;
     let ohms = endToEndOhms(wire);
     if (hit && fault.type === 'open') ohms = OPEN_OHMS;
     if (hit && fault.type === 'resistive') ohms += fault.ohms;
-    network.resistor(ends.from, ends.to, ohms);
-    if (hit && fault.type === 'short-to-ground')
-      network.resistor(ends.to, groundEnd('chassis'), parts.shortToBody.value);
+    return { id: wire.id, from: ends.from, to: ends.to, ohms, shorted: hit && fault.type === 'short-to-ground' };
+  });
+}
+
+function addWires(network: Network, net: Netlist, fault: Fault | null): void {
+  for (const { from, to, ohms, shorted } of wiresUnder(net, fault)) {
+    network.resistor(from, to, ohms);
+    if (shorted) network.resistor(to, groundEnd('chassis'), parts.shortToBody.value);
   }
 }
 
@@ -192,7 +208,10 @@ function buildNetwork(
   addDevices(network, build, net, fault);
   addBody(network, build);
   if (state === 'unplugged') return network;
-  addSources(network, net, state, batteryVolts(build, state));
+  const charged = state === 'running' && build.power.charging !== 'none';
+  const source = { volts: batteryVolts(build, state), ohms: (charged ? battery.regulated : battery.inside).value };
+  addSources(network, net, state, source);
+  if (state === 'running') addPulsed(network, net, source.volts);
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
   // What the ECU draws by its own definition, through as many pins as it is fed by.
@@ -228,13 +247,27 @@ function pairsOf(build: Build, kind: 'can' | 'vr'): [EndKey, EndKey][] {
 const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
   a.size === b.size && [...a].every((item) => b.has(item));
 
-/** Pins that are driven where nobody says which: while the pump primes its own, else every one. */
+/** Outputs that work in pulses: at rest they are off, and while the engine runs they draw their mean. */
+const pulsed: ReadonlySet<Ability['kind']> = new Set(['injector', 'ignition-logic', 'ignition-driver']);
+
+/**
+ * Pins that are driven where nobody says which: while the pump primes its own; cranking all but the fans', running all but the
+ * starter's, and of both not what is pulsed. Null: every one.
+ */
 function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
-  if (state !== 'prime') return null;
+  if (state !== 'prime' && state !== 'cranking' && state !== 'running') return null;
+  const works = (need: Need, role: 'pump' | 'fan' | 'starter'): boolean => {
+    const devices = [need.deviceId, ...(net.relayLoads.get(need.winding ?? '') ?? []).map(({ end }) => deviceAt(end))];
+    return devices.some((id) => id !== null && hasRole(net.deviceOf.get(id)!.kind, role));
+  };
+  const isOn = (need: Need): boolean => {
+    if (state === 'prime') return works(need, 'pump');
+    return !pulsed.has(need.ask.kind) && !works(need, state === 'running' ? 'starter' : 'fan');
+  };
   return new Set(
     net.cavities.flatMap(({ pin, needId }) => {
-      const winding = needId === null ? null : withId(net.needs, needId)?.winding;
-      return net.circuits.some(({ role, relay }) => role === 'pump' && relay?.name === winding) ? [pin.id] : [];
+      const need = needId === null ? undefined : withId(net.needs, needId);
+      return need && isOn(need) ? [pin.id] : [];
     }),
   );
 }
@@ -243,7 +276,7 @@ function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null
  * Node voltages of the whole loom in a state, under at most one fault. Relays, diodes and the ECU's own supply are settled by
  * repeated solution, at most 12 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
  *
- * @param pins Outputs the ECU drives while outputs are driven at all; null: every one, and while it primes the pump's.
+ * @param pins Outputs the ECU drives while outputs are driven at all; null: those that are on in such a state.
  */
 export function solveCircuit(
   build: Build,
@@ -277,6 +310,13 @@ export function solveCircuit(
 export function voltsBetween(solution: Solution, plus: Probe, minus: Probe): number | null {
   const [a, b] = [solution.network.volts(solution.voltages, plus), solution.network.volts(solution.voltages, minus)];
   return a === null || b === null ? null : a - b;
+}
+
+/** Amperes in every wire, from its first end to its second. */
+export function wireAmps(solution: Solution, net: Netlist, fault: Fault | null = null): Map<string, number> {
+  return new Map(
+    wiresUnder(net, fault).map(({ id, from, to, ohms }) => [id, (voltsBetween(solution, from, to) ?? 0) / ohms]),
+  );
 }
 
 /** Ohms between two probes with every source at rest; the model is linear, so any current tells them. */

@@ -15,7 +15,17 @@ export interface Factor {
   readonly conditioning: number;
 }
 
+/** A resistor between two nodes, or with volts a source behind it. */
+export interface Element {
+  readonly plus: string;
+  readonly minus: string;
+  readonly ohms: number;
+  readonly volts: number;
+}
+
 export class Network {
+  /** What it is made of, for whoever solves it otherwise. */
+  readonly elements: Element[] = [];
   private readonly index = new Map<string, number>();
   private readonly rows: Map<number, number>[] = [];
   private readonly diagonal: number[] = [];
@@ -46,8 +56,13 @@ export class Network {
 
   /** A resistor. `ohms` must be positive. */
   resistor(a: string, b: string, ohms: number): void {
+    if (this.join(a, b, ohms)) this.elements.push({ plus: a, minus: b, ohms, volts: 0 });
+  }
+
+  /** Adds the conductance; false between a node and itself. */
+  private join(a: string, b: string, ohms: number): boolean {
     const [i, j] = [this.node(a), this.node(b)];
-    if (i === j) return;
+    if (i === j) return false;
     const g = 1 / ohms;
     if (i >= 0) this.diagonal[i]! += g;
     if (j >= 0) this.diagonal[j]! += g;
@@ -55,14 +70,21 @@ export class Network {
       this.rows[i]!.set(j, (this.rows[i]!.get(j) ?? 0) - g);
       this.rows[j]!.set(i, (this.rows[j]!.get(i) ?? 0) - g);
     }
+    return true;
   }
 
   /** A voltage source of `volts` from `minus` to `plus` behind `ohms` (Norton form). */
   source(plus: string, minus: string, volts: number, ohms: number): void {
-    this.resistor(plus, minus, ohms);
+    if (!this.join(plus, minus, ohms)) return;
+    this.elements.push({ plus, minus, ohms, volts });
     const [i, j] = [this.node(plus), this.node(minus)];
     if (i >= 0) this.injected[i]! += volts / ohms;
     if (j >= 0) this.injected[j]! -= volts / ohms;
+  }
+
+  /** Names of the nodes, in the order of a solution. */
+  get names(): readonly string[] {
+    return [...this.index.keys()];
   }
 
   currents(): Float64Array {

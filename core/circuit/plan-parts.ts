@@ -1,10 +1,11 @@
 import { destinationOf } from '../build/destination';
 import type { Build } from '../build/schema';
-import { sensorsIn } from '../devices/kind';
+import { sensorsIn, trait } from '../devices/kind';
 import {
   BATTERY,
   KEY_RUN,
   KEY_START,
+  deviceAt,
   deviceEnd,
   fuseEnd,
   groundEnd,
@@ -20,7 +21,7 @@ import type { Fault } from './faults';
 import { OPEN_OHMS, battery, parts } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
-import { ECU_FIVE, type Probe } from './nodes';
+import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
 import { internalsAtRest } from './rest';
 
 /** What is in one of two states, and was found by the last solution. */
@@ -133,18 +134,33 @@ export function addParts(network: Network, net: Netlist, state: CircuitState, dr
 }
 
 /** Batteries, the key's contacts, and feeds of the car that are live in this state. */
-export function addSources(network: Network, net: Netlist, state: CircuitState, volts: number): void {
+export function addSources(
+  network: Network,
+  net: Netlist,
+  state: CircuitState,
+  { volts, ohms }: { readonly volts: number; readonly ohms: number },
+): void {
   const keyOn = state !== 'key-off';
   const live = { always: true, run: keyOn, start: state === 'cranking' };
   const contact = (end: EndKey, isLive: boolean) =>
     network.resistor(end, BATTERY, isLive ? parts.key.value : OPEN_OHMS);
-  network.source(BATTERY, groundEnd('battery'), volts, battery.inside.value);
+  network.source(BATTERY, groundEnd('battery'), volts, ohms);
   contact(KEY_RUN, live.run);
   contact(KEY_START, live.start);
   for (const { name, part } of net.parts) {
     if (part.kind === 'tap') contact(partEnd('tap', name), live[part.live]);
     if (part.kind === 'battery')
       network.source(partEnd('battery', name), groundEnd('battery'), volts, battery.inside.value);
+  }
+}
+
+/** Coils and injectors of a running engine by what they draw on the mean, with everything on (at top speed, 85 % duty). */
+export function addPulsed(network: Network, net: Netlist, volts: number): void {
+  for (const { end, load } of net.power.flows.draws) {
+    const kind = net.deviceOf.get(deviceAt(end) ?? '')?.kind;
+    if (!load || !kind || load.amps <= 0) continue;
+    if (trait(kind, 'coil')) network.resistor(end, groundEnd('head'), volts / load.amps);
+    else if (trait(kind, 'injector')) network.resistor(end, ECU_GROUND, volts / load.amps);
   }
 }
 

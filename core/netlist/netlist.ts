@@ -11,18 +11,9 @@ import { withId } from '../data/with-id';
 import { keepSame } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
-import {
-  deviceAt,
-  deviceEnd,
-  ecuEnd,
-  endType,
-  groundEnd,
-  readPart,
-  shieldEnd,
-  spliceEnd,
-  type EndKey,
-} from '../ends/ends';
+import { deviceAt, deviceEnd, ecuEnd, groundEnd, readPart, shieldEnd, spliceEnd, type EndKey } from '../ends/ends';
 import type { Names } from './label';
+import { plannedReturns, returnAmps } from './feed-returns';
 import { addBusLine, busOf, membersOf } from './bus';
 import { addLines, joinKeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
@@ -153,19 +144,8 @@ const GROUND_TAIL_METRES = 0.5;
 const LEAST_BRANCH_METRES = 0.2;
 /** An injector's wire, for its strength more than its ampere (common practice). */
 const INJECTOR_SQUARE_MM = 0.5;
-/** What a device of no stated load sends to the body, amperes (common practice). */
-const GROUND_AMPS = 0.2;
-
-/** What a device sends to the body: what it is fed with. */
-function returnOf(device: Device, kind: DeviceKind): number {
-  const feed = kind.terminals
-    .map((terminal) => destinationOf(device, terminal))
-    .find((destination) => destination.to === 'feed');
-  return feed?.to === 'feed' ? feed.amps : GROUND_AMPS;
-}
-
 /** Grounds of devices, and shields that are earthed at the far end as well. */
-function addGrounds(list: WireList, build: Build, planned: ReadonlySet<EndKey>): void {
+function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: ReadonlySet<EndKey>): void {
   for (const device of build.devices)
     if (build.kinds[device.kindId]?.shielded && device.shield === 'both-ends')
       list.add(shieldEnd(device.id), groundEnd('head'), {
@@ -185,7 +165,7 @@ function addGrounds(list: WireList, build: Build, planned: ReadonlySet<EndKey>):
         colour: 'BK',
         lengthMetres: GROUND_TAIL_METRES,
         signal: 'ground',
-        amps: returnOf(device, kind!),
+        amps: returnAmps(power, device, kind!),
         deviceId: device.id,
       });
     }
@@ -193,7 +173,9 @@ function addGrounds(list: WireList, build: Build, planned: ReadonlySet<EndKey>):
 }
 
 /** The wires of the plan of feeds, each in the colour of its feed. */
-function addFeeds(list: WireList, build: Build, { plan, sizes, circuits }: PowerPlan): void {
+function addFeeds(list: WireList, build: Build, power: PowerPlan): void {
+  const { plan, sizes, circuits } = power;
+  const returns = plannedReturns(build, power);
   const order = new Map(circuits.map(({ id }, at) => [id, at]));
   const owner = (link: PlannedLink): string | null => {
     const fuse = sizes.links.get(link.id)?.fuse;
@@ -203,7 +185,7 @@ function addFeeds(list: WireList, build: Build, { plan, sizes, circuits }: Power
     const feed = owner(link);
     const sized = sizes.links.get(link.id);
     const device = deviceAt(link.to) ?? deviceAt(link.from);
-    const hot = [link.from, link.to].some((end) => endType(end) === 'ground');
+    const earthed = returns.has(link.id);
     const alone = circuits.find(({ id }) => id === feed)?.loads.length === 1;
     if (sized)
       list.addPlanned(sized, {
@@ -215,21 +197,14 @@ function addFeeds(list: WireList, build: Build, { plan, sizes, circuits }: Power
     // Nothing is drawn through it from a source: a return, or a wire that nothing feeds yet.
     else
       list.add(link.from, link.to, {
-        colour: hot ? 'BK' : classColour('supply', 0),
+        colour: earthed ? 'BK' : classColour('supply', 0),
         lengthMetres: link.metres,
-        signal: hot ? 'ground' : 'supply',
+        signal: earthed ? 'ground' : 'supply',
         circuitId: link.role === 'return' ? feed : null,
-        amps: returnAmps(build, link),
+        amps: returns.get(link.id) ?? 0,
         deviceId: device,
       });
   }
-}
-
-/** What a return of the plan carries: a winding's draw, or what its device is fed with. */
-function returnAmps(build: Build, { from, to }: PlannedLink): number {
-  const device = withId(build.devices, deviceAt(from) ?? deviceAt(to));
-  const kind = device && build.kinds[device.kindId];
-  return device && kind ? returnOf(device, kind) : WINDING_AMPS;
 }
 
 /** Windings the ECU's main relay pin drives: straight to one, over a splice to several. One cavity takes one wire. */
@@ -314,7 +289,7 @@ export function netlist(
   const parts = [...power.plan.parts.values()];
   const planned = new Set(power.plan.links.flatMap(({ from, to }) => [from, to]));
   addEcuGrounds(list, build, colours, planned);
-  addGrounds(list, build, planned);
+  addGrounds(list, build, power, planned);
   addFeeds(list, build, power);
   addMainRelayDriver(list, build, parts);
   joinKeyFeeds(list, build);

@@ -5,13 +5,12 @@ import { pinsOfKind, type Pin } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, groundEnd, shieldEnd, spliceEnd, terminalId, type EndKey } from '../ends/ends';
 import { groundPins, shieldPins } from './ground-pins';
 import { returnBank } from './returns';
-import { SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
+import { POWER_GROUND_AMPS, SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
 
 /** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
 const SHARED_SQUARE_MM = 0.5;
 /** A power ground: its share of what injectors and outputs send through the ECU, by the field's usual wire (common practice). */
 const POWER_GROUND_SQUARE_MM = 1.5;
-const POWER_GROUND_AMPS = 5;
 /** What is left of a tail behind its splice, metres (common practice). */
 const LEAST_TAIL_METRES = 0.1;
 /** What a sensor sends to its ground, amperes (common practice). */

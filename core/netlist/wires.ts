@@ -30,6 +30,8 @@ export type Look = Pick<Wire, 'colour' | 'signal'>;
 
 /** Metres from the ECU plug to a splice: reachable behind the plug, out of the bend (common practice). */
 export const SPLICE_METRES = 0.3;
+/** A power ground of the ECU: its share of what injectors and outputs send through it, amperes (common practice). */
+export const POWER_GROUND_AMPS = 5;
 /** What a signal wire carries where nothing is said, amperes: a pull-up or an input draws less (common practice). */
 const SIGNAL_AMPS = 0.02;
 /** The largest size that is chosen unasked for a wire at the ECU: no cavity takes more (common practice). */

@@ -39,9 +39,9 @@ describe('DIN 72552, terminals of relays', () => {
   });
   test('the key’s run terminal is 15, its start terminal 50', () => {
     // The demo's key feed comes over its bulkhead plug; without the plug the switch itself is the source.
-    expect(far('relay:main.86')).toBe('splice:key-run');
+    expect(far('fuse:wake.1')).toBe('splice:key-run');
     const bare = edited(build, call('removeDevice', { deviceId: 'body-1' }));
-    expect(far('relay:main.86', netlist(bare))).toBe('key:15');
+    expect(far('fuse:wake.1', netlist(bare))).toBe('key:15');
     const byKey = netlist(edited(build, call('setPower', { starting: 'key' })));
     expect(far('relay:starter-1.86', byKey)).toBe('key:50');
   });

@@ -164,12 +164,32 @@ describe('what a person decides', () => {
     expect(solveCircuit(off, netlist(off), 'key-on').ecuPowered).toBe(false);
     expect(solveCircuit(build, net, 'key-on').ecuPowered).toBe(true);
   });
-  test('a return taken to another bolt, and three merged into one', () => {
+  test('a return is taken to another bolt and back', () => {
     const moved = edited(demo, call('moveReturn', { end: 'dev:fan-1.2', to: 'gnd:battery' }));
     expect(ids(moved)).toContain('dev:fan-1.2~gnd:battery');
     expect(ids(moved)).not.toContain('dev:fan-1.2~gnd:chassis');
     const back = edited(moved, call('moveReturn', { end: 'dev:fan-1.2', to: 'gnd:chassis' }));
     expect(ids(back).sort()).toEqual(ids(demo).sort());
+  });
+  test('three returns merged into one: what it carries is all of theirs, and its size follows', () => {
+    const coils = ['dev:coil-igniter-1.D', 'dev:coil-igniter-2.D', 'dev:coil-igniter-3.D'];
+    const merged = edited(
+      demo,
+      call('addFeedPart', { part: { kind: 'splice', name: 'Coil grounds' }, name: 'coil-grounds' }),
+      ...coils.map((at) => call('moveReturn', { end: at, to: 'splice:coil-grounds' })),
+      call('linkFeed', { from: 'splice:coil-grounds', to: 'gnd:head', metres: 0.4 }),
+    );
+    const wires = netlist(merged).wires;
+    const joined = wires.find(({ id }) => id === 'gnd:head~splice:coil-grounds')!;
+    const each = wires.filter(({ to, from }) => to === 'splice:coil-grounds' && coils.includes(from));
+    expect(each).toHaveLength(3);
+    expect(joined.amps).toBeCloseTo(
+      each.reduce((sum, { amps }) => sum + amps, 0),
+      9,
+    );
+    expect(joined.squareMm).toBeGreaterThan(each[0].squareMm);
+    expect(joined).toMatchObject({ signal: 'ground', colour: 'BK' });
+    expect(powerStops(merged)).toEqual([]);
   });
   test('what was measured beside a change stands, and what was cut does not', () => {
     const tests = proveTests(demo, netlist(demo)).filter(({ kind }) => kind === 'continuity');

@@ -1,0 +1,115 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Build } from '~/core/build/schema';
+import { circuitStates, solveCircuit, voltsBetween, wireAmps, type CircuitState } from '~/core/circuit/model';
+import { call } from '~/core/edits';
+import { netlist } from '~/core/netlist/netlist';
+import { demoBuilds } from '~/demo';
+import { endNamed } from '../../ends';
+import { demoBuild, edited } from '../../helpers';
+
+/*
+ * The model worked by hand, its arithmetic written out: what a simulator that is fed our own numbers cannot tell. Wires at 20 °C:
+ * IEC 60228 class 5. Contacts, fuses and relays: common practice, as named beside each.
+ */
+
+const demo = demoBuild();
+const solved = (build: Build, state: CircuitState, pins: readonly string[] | null = null) => {
+  const net = netlist(build);
+  const solution = solveCircuit(build, net, state, null, pins && new Set(pins));
+  const volts = (plus: string, minus = 'gnd:battery') => voltsBetween(solution, endNamed(plus), endNamed(minus))!;
+  return { net, solution, volts, amps: wireAmps(solution, net) };
+};
+
+describe('worked by hand', () => {
+  test('a pump 4.6 m away on 4 mm², alone on the battery', () => {
+    const build = edited(
+      demo,
+      call('setCircuit', { circuitId: 'pump', choice: { lengthMetres: 4.6, squareMm: 4, fuseAmps: 20 } }),
+    );
+    const { volts, amps } = solved(build, 'outputs-on', ['A6']);
+    const pumpAmps = amps.get('bat:+~fuse:pump.1')!;
+    // 4 mm² is 4.95 mohm/m: 4.6 m and 0.1 m of slack are 23.265 mohm, two crimps of 1 mohm: 25.265. Times what flows.
+    expect(volts('relay:pump.87', 'dev:fuel-pump-1.1')).toBeCloseTo(pumpAmps * 0.025265, 6);
+    // The fuse: 0.1 V at its 20 A are 5 mohm. The relay's contact: 3 mohm.
+    expect(volts('fuse:pump.1', 'fuse:pump.2')).toBeCloseTo(pumpAmps * 0.005, 6);
+    expect(volts('relay:pump.30', 'relay:pump.87')).toBeCloseTo(pumpAmps * 0.003, 6);
+    // 12 A at 12.4 V is a motor of about 1.1 ohm; it draws what its volts leave it.
+    expect(pumpAmps).toBeGreaterThan(10);
+    expect(pumpAmps).toBeLessThan(12);
+  });
+  test('the battery sags by its own resistance: 12 mohm times all that is drawn', () => {
+    const { volts, net, amps } = solved(demo, 'outputs-on', ['A6', 'A7']);
+    const drawn = net.wires.reduce(
+      (sum, { id, from, to }) => sum + (from === 'bat:+' ? amps.get(id)! : to === 'bat:+' ? -amps.get(id)! : 0),
+      0,
+    );
+    // What the key's plug brings comes from the battery as well, over no wire of the loom.
+    const key = (volts('bat:+') - volts('key:15')) / 0.03;
+    expect(volts('bat:+')).toBeCloseTo(12.2 - 0.012 * (drawn + key), 3);
+  });
+  test('a shared return shifts what hangs on it: the strap carries the coils, the sensors do not', () => {
+    const { volts, solution } = solved(demo, 'running');
+    // Whatever the engine block is above battery negative, its strap has let through: 16 mm² per metre 1.21 mohm, two bolts of 0.2.
+    const strap = (1.21e-3 * demo.power.strapMetres * 16) / demo.power.strapSquareMm + 2 * 0.0002;
+    const shift = volts('gnd:head');
+    expect(shift).toBeGreaterThan(0);
+    expect(shift / strap).toBeLessThan(60);
+    expect(solution.settled).toBe(true);
+  });
+  test('two 120 ohm terminations at rest: 2.5 V on both lines of the bus (ISO 11898-2)', () => {
+    const { volts } = solved(demo, 'key-on');
+    expect(volts('ecu:A25', 'gnd:battery')).toBeCloseTo(2.5, 1);
+    expect(volts('ecu:A26', 'gnd:battery')).toBeCloseTo(2.5, 1);
+    expect(Math.abs(volts('ecu:A25', 'ecu:A26'))).toBeLessThan(0.02);
+  });
+  test('a relay winding: 90 ohms behind 0.9 m of 0.35 mm², pulled down by an output of 0.15 ohm', () => {
+    const { volts, amps } = solved(demo, 'outputs-on', ['A7']);
+    const winding = Math.abs(amps.get('relay:fan-1.86~splice:windings')!);
+    expect(volts('relay:fan-1.86', 'relay:fan-1.85')).toBeCloseTo(winding * 90, 6);
+    // About 12 V through 90 ohms: 133 mA.
+    expect(winding).toBeGreaterThan(0.12);
+    expect(winding).toBeLessThan(0.14);
+    // 0.35 mm² is 54.4 mohm/m: 0.9 m are 49 mohm, and two crimps.
+    expect(volts('splice:windings', 'relay:fan-1.86')).toBeCloseTo(winding * (0.0544 * 0.9 + 0.002), 5);
+  });
+  test('cranking: 10 V behind the battery’s own resistance, and the ECU still above its least', () => {
+    const { volts, solution } = solved(demo, 'cranking');
+    expect(volts('bat:+')).toBeLessThan(10);
+    expect(volts('ecu:A10', 'ecu:A11')).toBeGreaterThan(demo.ecu.minVolts);
+    expect(solution.closedRelays.has('pump')).toBe(true);
+    expect(solution.closedRelays.has('fan-1')).toBe(false);
+  });
+  test('prime: the pump runs and nothing else that the ECU drives', () => {
+    const { solution } = solved(demo, 'prime');
+    expect([...solution.closedRelays].sort()).toEqual(['coils', 'injectors', 'main', 'pump']);
+  });
+  test('running: charged, fans on, the starter off, coils and injectors at their mean', () => {
+    const { solution, volts, amps, net } = solved(demo, 'running');
+    expect(solution.closedRelays.has('fan-2')).toBe(true);
+    expect(solution.closedRelays.has('starter-1')).toBe(false);
+    expect(volts('bat:+')).toBeGreaterThan(13.7);
+    const feed = net.circuits.find(({ id }) => id === 'injectors')!;
+    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeGreaterThan(0.9);
+    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeLessThan(1.05);
+    const flat = solved(edited(demo, call('setPower', { charging: 'none' })), 'running');
+    expect(flat.volts('bat:+')).toBeLessThan(12.2);
+  });
+});
+
+describe.each(demoBuilds().map((build) => [build.name, build] as const))('%s', (_, build) => {
+  test.each(circuitStates)('what flows into a node flows out of it, %s', (state) => {
+    const { network, voltages } = solveCircuit(build, netlist(build), state);
+    const at = (name: string) => network.volts(voltages, name) ?? 0;
+    const sums = new Map<string, number>();
+    let largest = 0;
+    for (const { plus, minus, ohms, volts } of network.elements) {
+      const amps = (at(plus) - at(minus) - volts) / ohms;
+      largest = Math.max(largest, Math.abs(amps));
+      sums.set(plus, (sums.get(plus) ?? 0) - amps);
+      sums.set(minus, (sums.get(minus) ?? 0) + amps);
+    }
+    sums.delete('gnd:battery');
+    // What leaks away at each node is 0.1 nA a volt.
+    for (const sum of sums.values()) expect(Math.abs(sum)).toBeLessThan(1e-6 * Math.max(1, largest));
+  });
+});
