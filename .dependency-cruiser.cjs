@@ -21,7 +21,7 @@ const floors = [
     'topology',
   ],
   'build',
-  ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot'],
+  ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot', 'drawing'],
   'edits',
   ...['ways', 'rules', 'fireup', 'derive', 'formats'],
 ];

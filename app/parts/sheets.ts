@@ -38,11 +38,18 @@ const triggerPages = [
   { path: '/light', name: 'Timing light' },
 ];
 
+const feedsPages = [
+  { path: '', name: 'Drawing' },
+  { path: '/boxes', name: 'Boxes' },
+  { path: '/grounds', name: 'Grounds' },
+  { path: '/table', name: 'Table' },
+];
+
 export const sheetList: readonly SheetInfo[] = [
   { id: 'survey', number: 1, title: 'Survey', question: 'What have I got?', pages: surveyPages },
   { id: 'allot', number: 2, title: 'Allot', question: 'Which pin does what?', pages: allotPages },
   { id: 'trigger', number: 3, title: 'Trigger', question: 'Which wheel, and what offset?', pages: triggerPages },
-  { id: 'feeds', number: 4, title: 'Feeds', question: 'What powers and grounds it?', pages: [] },
+  { id: 'feeds', number: 4, title: 'Feeds', question: 'What powers and grounds it?', pages: feedsPages },
   { id: 'loom', number: 5, title: 'Loom', question: 'How long, how thick, in what order?', pages: [] },
   { id: 'prove', number: 6, title: 'Prove', question: 'Is every wire where the plan says?', pages: [] },
   { id: 'fire-up', number: 7, title: 'Fire up', question: 'Is the next step safe?', pages: [] },

@@ -1,9 +1,9 @@
 import { memo } from 'react';
-import { Feeds } from '../sheets/feeds/feeds';
+import { Drawing } from '../sheets/feeds/drawing';
 
 /** The router draws its routes anew with every request: the sheet only when its own data is other. */
-const Sheet = memo(Feeds);
+const Sheet = memo(Drawing);
 
-export default function FeedsRoute() {
+export default function DrawingRoute() {
   return <Sheet />;
 }

@@ -20,6 +20,11 @@ const SegmentRow = styled.div`
     border: 0;
   }
 `;
+/** One below the other, where the row would break. */
+const SegmentColumn = styled(SegmentRow)`
+  flex-direction: column;
+  width: 100%;
+`;
 const Segment = styled(Radio)`
   padding: ${space[1]} ${space[3]};
   min-height: 34px;
@@ -54,31 +59,34 @@ const Segment = styled(Radio)`
 export function Segmented<T extends string>({
   label,
   hideLabel,
+  stacked,
   choices,
   value,
   onChange,
 }: {
   label: string;
   hideLabel?: boolean;
+  stacked?: boolean;
   choices: readonly { id: T; name: string }[];
   value: T;
   onChange: (id: T) => void;
 }) {
+  const Frame = stacked ? SegmentColumn : SegmentRow;
   return (
     <Segments
       value={value}
       onChange={(next) => onChange(next as T)}
-      orientation="horizontal"
+      orientation={stacked ? 'vertical' : 'horizontal'}
       aria-label={hideLabel ? label : undefined}
     >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
-      <SegmentRow>
+      <Frame>
         {choices.map((choice) => (
           <Segment key={choice.id} value={choice.id}>
             {choice.name}
           </Segment>
         ))}
-      </SegmentRow>
+      </Frame>
     </Segments>
   );
 }

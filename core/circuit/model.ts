@@ -254,7 +254,7 @@ const pulsed: ReadonlySet<Ability['kind']> = new Set(['injector', 'ignition-logi
  * Pins that are driven where nobody says which: while the pump primes its own; cranking all but the fans', running all but the
  * starter's, and of both not what is pulsed. Null: every one.
  */
-function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
+export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
   if (state !== 'prime' && state !== 'cranking' && state !== 'running') return null;
   const works = (need: Need, role: 'pump' | 'fan' | 'starter'): boolean => {
     const devices = [need.deviceId, ...(net.relayLoads.get(need.winding ?? '') ?? []).map(({ end }) => deviceAt(end))];

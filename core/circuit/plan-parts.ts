@@ -50,10 +50,12 @@ const diodesOf = (net: Netlist): Diode[] =>
       : [];
   });
 
+/** A diode at its knee conducts, volts. */
+const CLOSE = 1e-6;
 /** Diodes that conduct, by the volts across them. */
 export const conducting = (net: Netlist, at: (end: Probe) => number): Set<string> =>
   new Set(
-    diodesOf(net).flatMap(({ id, anode, cathode }) => (at(anode) - at(cathode) >= DIODE_VOLTS - 1e-6 ? [id] : [])),
+    diodesOf(net).flatMap(({ id, anode, cathode }) => (at(anode) - at(cathode) >= DIODE_VOLTS - CLOSE ? [id] : [])),
   );
 
 /** Relays whose winding has the volts to pull in, or to hold what it has pulled in. */

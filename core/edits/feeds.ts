@@ -22,7 +22,15 @@ import { labelOf, type Names } from '../netlist/label';
 import { feedPlan, type FeedPlan } from '../power/feed-plan';
 import { flowsOf, wayTo } from '../power/flow';
 import { FUSE_METRES, JUMPER_METRES } from '../power/propose';
-import { boxSchema, endsOfPart, partSchema, portsOfPart, type Feeds, type Part } from '../topology/parts';
+import {
+  boxSchema,
+  endsOfPart,
+  partChangesSchema,
+  partSchema,
+  portsOfPart,
+  type Feeds,
+  type Part,
+} from '../topology/parts';
 import { fail, ok, type Result } from '../problem';
 import { edit } from './edit';
 import { dropStale } from './stale';
@@ -188,19 +196,28 @@ export const feedEdits = {
       return ok(dropStale(withPart(build, partId(part.kind, own), part)));
     },
   ),
-  /** Changes what a part is; one that was proposed is the person's from then on. */
+  /** Changes what a part is. Of one that is proposed only what was said is decided; the rest follows the proposal. */
   setFeedPart: edit(
     z.object({ partId: partText, changes: z.record(z.string().max(20), z.unknown()) }),
     ({ partId: id }, build) => `Change ${feedPlan(build).parts.get(id as PartId)?.part.name ?? id}`,
     (build, { partId: id, changes }) => {
       const found = feedPlan(build).parts.get(id as PartId);
       if (!found) return noPart(id);
-      const parsed = partSchema.safeParse({ ...found.part, ...changes, kind: found.part.kind });
-      if (!parsed.success) return { ok: false, problem: zodProblem(parsed.error, 'invalid-part') };
-      const { box } = parsed.data;
-      if (box !== undefined && build.feeds.boxes[box] === undefined)
+      const box = changes.box;
+      if (typeof box === 'string' && build.feeds.boxes[box] === undefined)
         return fail('no-box', 'changes.box', `There is no box ${box} in this build.`);
-      return ok(dropStale(withPart(build, found.id, parsed.data)));
+      const given = Object.fromEntries(
+        Object.entries(changes).filter(([, value]) => value !== null && value !== undefined),
+      );
+      const parsed = partSchema.safeParse({ ...found.part, ...given, ...(box === null ? { box: undefined } : {}) });
+      if (!parsed.success) return { ok: false, problem: zodProblem(parsed.error, 'invalid-part') };
+      if (!found.proposed) return ok(dropStale(withPart(build, found.id, parsed.data)));
+      const said = partChangesSchema.safeParse(given);
+      if (!said.success) return { ok: false, problem: zodProblem(said.error, 'invalid-part') };
+      const { box: was, ...before } = build.feeds.changes[found.id] ?? {};
+      const kept = box === undefined && was !== undefined ? { box: was } : {};
+      const next = { ...before, ...kept, ...said.data };
+      return ok(dropStale(withFeeds(build, { changes: { ...build.feeds.changes, [found.id]: next } })));
     },
   ),
   /** Takes a part out. One in a single run is bridged; what hung on any other is fed by nothing until it is hung elsewhere. */
@@ -463,20 +480,23 @@ export const feedEdits = {
     (build, { name: id }) => {
       if (!build.feeds.boxes[id]) return fail('no-box', 'name', `There is no box ${id} in this build.`);
       const boxes = Object.fromEntries(Object.entries(build.feeds.boxes).filter(([one]) => one !== id));
-      const parts = Object.fromEntries(
-        Object.entries(build.feeds.parts).map(([one, part]) => [
-          one,
-          part?.box === id ? { ...part, box: undefined } : part,
-        ]),
-      );
-      return ok(withFeeds(build, { boxes, parts }));
+      const without = <T extends { box?: string | null }>(records: Readonly<Record<string, T | null>>) =>
+        Object.fromEntries(
+          Object.entries(records).map(([one, value]) => [
+            one,
+            value?.box === id ? { ...value, box: undefined } : value,
+          ]),
+        );
+      const parts = without(build.feeds.parts) as Feeds['parts'];
+      const changes = without(build.feeds.changes) as Feeds['changes'];
+      return ok(withFeeds(build, { boxes, parts, changes }));
     },
   ),
   /** Forgets what was decided of the feeds and takes the proposal again; boxes stay. */
   proposeFeeds: edit(
     z.strictObject({}),
     () => 'Take the proposed feeds again',
-    (build) => ok(dropStale(withFeeds(build, { parts: {}, links: {}, source: null }))),
+    (build) => ok(dropStale(withFeeds(build, { parts: {}, changes: {}, links: {}, source: null }))),
   ),
 };
 

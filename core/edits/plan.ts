@@ -28,14 +28,25 @@ const allotWords = {
   locked: 'Allot all anew',
 } as const;
 
-/** A relay that is the person's own follows what is chosen of its feed. */
-function withRelay({ feeds }: Build, circuitId: string, { relay, winding }: CircuitChoice): Build['feeds'] {
+/** A relay that is the person's own follows what is chosen of its feed; of one that is proposed that is what is said now. */
+function withRelay({ feeds }: Build, circuitId: string, { relay, winding, switchedBy }: CircuitChoice): Build['feeds'] {
   const id = partId('relay', circuitId);
   const own = feeds.parts[id];
-  if (own?.kind !== 'relay' || (relay === undefined && winding === undefined)) return feeds;
-  const suppression = relay === undefined ? own.suppression : relay === 'diode' ? 'diode' : 'none';
-  const reversed = winding === undefined ? own.reversed : winding === 'reversed';
-  return { ...feeds, parts: { ...feeds.parts, [id]: { ...own, suppression, reversed } } };
+  const said = feeds.changes[id];
+  if (own?.kind === 'relay') {
+    const suppression = relay === undefined ? own.suppression : relay === 'diode' ? 'diode' : 'none';
+    const reversed = winding === undefined ? own.reversed : winding === 'reversed';
+    const control = switchedBy === undefined ? own.control : switchedBy === 'key' ? 'key-run' : 'need';
+    return { ...feeds, parts: { ...feeds.parts, [id]: { ...own, suppression, reversed, control } } };
+  }
+  if (said === undefined) return feeds;
+  const { suppression, reversed, control, ...rest } = said;
+  const kept = {
+    ...(relay === undefined && suppression !== undefined ? { suppression } : {}),
+    ...(winding === undefined && reversed !== undefined ? { reversed } : {}),
+    ...(switchedBy === undefined && control !== undefined ? { control } : {}),
+  };
+  return { ...feeds, changes: { ...feeds.changes, [id]: { ...rest, ...kept } } };
 }
 
 /** Decisions of sheets 2 to 5: pins, trigger, power, loom. */

@@ -13,7 +13,7 @@ import {
   type EndKey,
   type PartId,
 } from '../ends/ends';
-import { portsOfPart } from '../topology/parts';
+import { changed, portsOfPart } from '../topology/parts';
 import { keyFeeds } from './key';
 import { proposal, type Decided, type PlannedFeed, type PlannedLink, type PlannedPart } from './propose';
 
@@ -81,6 +81,8 @@ export function feedPlan(build: Build, ecuFuse = false): FeedPlan {
     if (part === null) parts.delete(id as PartId);
     else parts.set(id as PartId, { id: id as PartId, name: read.name, part, proposed: false });
   }
+  for (const [id, found] of parts)
+    if (found.proposed) parts.set(id, { ...found, part: changed(found.part, build.feeds.changes[id]) });
   for (const [id, link] of Object.entries(build.feeds.links)) {
     const was = links.get(id);
     links.delete(id);

@@ -38,7 +38,7 @@ export const runningVolts = (build: Pick<Build, 'power'>): number =>
 const RATED_DUTY = 0.85;
 /** Voltage drop limits, volts: coil, injector and ECU feeds, and pumps and fans (common practice, see docs/rules.md). */
 const FEED_DROP = 0.3;
-const MOTOR_DROP = 0.5;
+export const MOTOR_DROP = 0.5;
 const dropOf = (feed: FeedName): number => (feed === 'pump' || feed === 'own' ? MOTOR_DROP : FEED_DROP);
 
 /** Amperes of an ECU's permanent feed: it keeps its memory and closes its files (common practice). */

@@ -7,7 +7,7 @@ import { cavitySquareMm } from '../ecu/face';
 import type { PartOf } from '../topology/parts';
 import { feedPlan, type FeedPlan } from './feed-plan';
 import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
-import type { Load } from './loads';
+import { MOTOR_DROP, type Load } from './loads';
 import { windingEnds, type FeedRole } from './propose';
 import { sizesOf, surroundings, type Drop, type Sizes } from './sizes';
 import { carriedAmps, sizeFor } from '../wire/wire';
@@ -67,6 +67,7 @@ export interface PowerPlan {
   readonly flows: Flows;
   readonly sizes: Sizes;
   readonly circuits: readonly Circuit[];
+  readonly boxes: Build['feeds']['boxes'];
   /** Loads that no source reaches. */
   readonly unfed: readonly Load[];
 }
@@ -125,9 +126,9 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       ...sourceOf(flows, id),
       relay: relayOf(plan, flows, id),
       loads,
-      limitVolts: worst?.limitVolts ?? Math.min(...loads.map(({ limitVolts }) => limitVolts), 0.5),
+      limitVolts: worst?.limitVolts ?? Math.min(MOTOR_DROP, ...loads.map(({ limitVolts }) => limitVolts)),
       flow,
-      pulsed: flow.rms > flow.mean + 1e-9 ? flow : null,
+      pulsed: flow.peak > flow.mean ? flow : null,
       loadAmps: flow.rms,
       fuseAmps: amps,
       fuseByPerson: byPerson,
@@ -143,7 +144,7 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       worstHop: hop ? { from: hop.step.from, to: hop.step.to, volts: hop.volts } : null,
     };
   });
-  return { plan, flows, sizes, circuits, unfed: flows.unfed };
+  return { plan, flows, sizes, circuits, boxes: build.feeds.boxes, unfed: flows.unfed };
 }
 
 /** The wire that leaves the box: to the splice of the feed, or to its only load. */

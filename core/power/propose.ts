@@ -14,7 +14,7 @@ import {
   type EndKey,
   type PartId,
 } from '../ends/ends';
-import type { Part, PartOf, RelayControl } from '../topology/parts';
+import { changed, type Part, type PartOf, type RelayControl } from '../topology/parts';
 import { keyFeeds } from './key';
 import { deviceLoads, ecuLoads, type DeviceLoad, type Load } from './loads';
 
@@ -227,7 +227,7 @@ class Drafting {
   /** A relay that a person changed is wired as it is now. */
   private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {
     const own = this.build.feeds.parts[partId('relay', name)];
-    return own?.kind === 'relay' ? own : relay;
+    return own?.kind === 'relay' ? own : changed(relay, this.build.feeds.changes[partId('relay', name)]);
   }
   /** What feeds the winding of a relay, and where the key pulls it in its ground. */
   winding(name: string, relay: PartOf<'relay'>): void {

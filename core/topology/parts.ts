@@ -63,6 +63,29 @@ export const partSchema = z.discriminatedUnion('kind', [
 export type Part = z.infer<typeof partSchema>;
 export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
 
+/** What a person says of a part that is proposed: the rest of it follows the proposal still. */
+export const partChangesSchema = z.object({
+  name: common.name.optional(),
+  box: partName.nullable().optional(),
+  existing: z.boolean().optional(),
+  amps: z.number().positive().max(500).optional(),
+  contact: z.enum(['make', 'change-over']).optional(),
+  control: z.enum(relayControls).optional(),
+  suppression: z.enum(['none', 'diode', 'resistor']).optional(),
+  reversed: z.boolean().optional(),
+  contactAmps: z.number().positive().max(500).optional(),
+});
+export type PartChanges = z.infer<typeof partChangesSchema>;
+
+/** A part with what is said of it; what does not belong to its kind is passed over. */
+export function changed<P extends Part>(part: P, changes: PartChanges | undefined): P {
+  if (changes === undefined) return part;
+  const { box, ...rest } = changes;
+  const own = box === null ? {} : box === undefined ? {} : { box };
+  const parsed = partSchema.safeParse({ ...part, ...rest, ...own });
+  return parsed.success ? (parsed.data as P) : part;
+}
+
 export const boxSchema = z.object({
   name: z.string().trim().min(1).max(60),
   place: text(80),
@@ -97,6 +120,7 @@ export const feedsSchema = z.object({
       partSchema.nullable(),
     )
     .refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} parts`),
+  changes: z.record(z.string().max(80), partChangesSchema).refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} changes`),
   links: z.record(z.string().max(330), linkSchema.nullable()).refine(fewer(MOST_LINKS), `at most ${MOST_LINKS} links`),
   boxes: z.record(partName, boxSchema).refine(fewer(20), 'at most 20 boxes'),
   /** Where fuses that are proposed draw from; null: the battery's post. */
@@ -104,7 +128,7 @@ export const feedsSchema = z.object({
 });
 export type Feeds = z.infer<typeof feedsSchema>;
 
-export const noFeeds: Feeds = { parts: {}, links: {}, boxes: {}, source: null };
+export const noFeeds: Feeds = { parts: {}, changes: {}, links: {}, boxes: {}, source: null };
 
 /** Ports of a part, in the order they are drawn; '' where it has but one. */
 const portsOf: Readonly<Record<Exclude<PartKind, 'key' | 'shield'>, readonly string[]>> = {

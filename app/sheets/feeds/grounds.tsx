@@ -1,25 +1,194 @@
+import { useMemo, useState } from 'react';
 import { labelOf } from '~/core/netlist/label';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { pinsOfKind } from '~/core/ecu/ecu';
-import { deviceAt, ecuEnd, endType, groundEnd } from '~/core/ends/ends';
+import { deviceAt, ecuEnd, endType, groundEnd, partEnd } from '~/core/ends/ends';
 import { groundPins } from '~/core/netlist/ground-pins';
 import { groundSchools } from '~/core/circuit/grounds';
+import { shiftsOfSchools, type GroundShift } from '~/core/circuit/ground-shift';
+import { stateWords } from '~/core/circuit/model';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
-import { readQuantity } from '~/core/units/units';
-import { useBuild } from '../../build/context';
+import { readQuantity, readStep } from '~/core/units/units';
+import { useBuild, useLater } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { Select } from '../../ui/select';
 import { Term } from '../../ui/term';
-import { FieldGrid, Heading, Small, Stack } from '../../ui/text';
+import { FieldGrid, Heading, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
 import { readSize } from '~/core/wire/size';
 import { readLength } from '~/core/units/workshop';
 import { LengthField } from '../../parts/length-field';
+import { AddToFeeds } from './add-part';
 
-export function Grounds() {
+/** How far the ground of each sensor stands above the ECU's own, in the state chosen, with either school. */
+function Shifts() {
+  const { build } = useLater();
+  const [state, setState] = useState<(typeof shiftStates)[number]>('running');
+  const schools = useMemo(() => shiftsOfSchools(build, state), [build, state]);
+  const other = new Map(schools[build.power.ecuGround === 'head' ? 'battery' : 'head'].map((one) => [one.id, one]));
+  const rows = schools[build.power.ecuGround];
+  const error = (shift: GroundShift | undefined) =>
+    shift?.error === null || shift === undefined ? '–' : readStep(shift.quantity, Math.abs(shift.error), build);
+  const millivolts = (shift: GroundShift | undefined) => (shift ? `${(shift.shiftVolts * 1000).toFixed(1)} mV` : '–');
+  return (
+    <Stack $gap={2}>
+      <Heading>
+        <Term meaning="Volts between a sensor's ground and the ground inside the ECU, which its inputs measure from. They are read as if they were signal.">
+          Shift of each sensor
+        </Term>
+      </Heading>
+      <Segmented
+        label="The car is"
+        choices={shiftStates.map((id) => ({ id, name: stateWords[id] }))}
+        value={state}
+        onChange={setState}
+      />
+      {rows.length === 0 ? (
+        <Small>No sensor is wired yet.</Small>
+      ) : (
+        <TableScroll aria-label="Ground shift of each sensor">
+          <Table data-stacked="true">
+            <thead>
+              <tr>
+                <th scope="col">Sensor</th>
+                <th scope="col" className="figure">
+                  as wired
+                </th>
+                <th scope="col" className="figure">
+                  read wrong by
+                </th>
+                <th scope="col" className="figure">
+                  other school
+                </th>
+                <th scope="col" className="figure">
+                  wrong by
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.id}>
+                  <th scope="row">{row.label}</th>
+                  <td className="figure" data-label="as wired">
+                    {millivolts(row)}
+                  </td>
+                  <td className="figure" data-label="read wrong by">
+                    {error(row)}
+                  </td>
+                  <td className="figure" data-label="other school">
+                    {millivolts(other.get(row.id))}
+                  </td>
+                  <td className="figure" data-label="wrong by">
+                    {error(other.get(row.id))}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </TableScroll>
+      )}
+    </Stack>
+  );
+}
+const shiftStates = ['key-on', 'cranking', 'running'] as const;
+
+/** Where each return is bolted, to be taken elsewhere. */
+function Returns() {
+  const { build, derived, edit } = useBuild();
+  const { net } = derived;
+  const bolts = [
+    ...(['battery', 'head', 'chassis'] as const).map((place) => groundEnd(place)),
+    ...net.parts.flatMap(({ name, part }) => (part.kind === 'ground' ? [partEnd('ground', name)] : [])),
+    ...net.parts.flatMap(({ name, part, proposed }) =>
+      part.kind === 'splice' && !proposed ? [partEnd('splice', name)] : [],
+    ),
+  ];
+  const rows = net.wires.filter(
+    ({ signal, from, to }) =>
+      signal === 'ground' && [from, to].some((end) => bolts.includes(end)) && !bolts.includes(from),
+  );
+  return (
+    <Stack $gap={2}>
+      <Heading>Returns</Heading>
+      <TableScroll aria-label="Returns and their bolts">
+        <Table data-stacked="true">
+          <thead>
+            <tr>
+              <th scope="col">From</th>
+              <th scope="col" className="figure">
+                carries
+              </th>
+              <th scope="col" className="figure">
+                wire
+              </th>
+              <th scope="col">bolted at</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ id, from, to, amps, squareMm }) => (
+              <tr key={id}>
+                <th scope="row">{labelOf(net, from)}</th>
+                <td className="figure" data-label="carries">
+                  {formatAmps(amps)}
+                </td>
+                <td className="figure" data-label="wire">
+                  {readSize(squareMm, build)}
+                </td>
+                <td data-label="bolted at">
+                  {endType(from) === 'device' ? (
+                    <Select
+                      label={`${labelOf(net, from)} bolted at`}
+                      hideLabel
+                      choices={bolts.map((bolt) => ({ id: bolt, name: labelOf(net, bolt) }))}
+                      value={to}
+                      onChange={(bolt) => edit(call('moveReturn', { end: from, to: bolt }))}
+                    />
+                  ) : (
+                    labelOf(net, to)
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </TableScroll>
+    </Stack>
+  );
+}
+
+/** Grounds as a plan: where the ECU is grounded, who shares what, and what it does to the readings. */
+export function GroundPlan() {
+  const { build, derived } = useBuild();
+  const rings = derived.net.wires.filter(
+    ({ from, to }) => endType(from) === 'ground' || endType(to) === 'ground',
+  ).length;
+  return (
+    <SheetFrame
+      summary={
+        <>
+          {plural(rings, 'ring')} on bolts, {plural(groundPins(build).power.length, 'power ground')} of the ECU.
+          <br />
+          <Soft>A return that is shared is a reading that moves.</Soft>
+        </>
+      }
+      actions={<AddToFeeds />}
+    >
+      <Stack $gap={5}>
+        <Grounds />
+        <Two>
+          <Shifts />
+          <Returns />
+        </Two>
+      </Stack>
+    </SheetFrame>
+  );
+}
+
+function Grounds() {
   const { build, derived, edit, select } = useBuild();
   const { power: powerPins, sensor: sensorPins, either } = groundPins(build);
   // Where the sensors have no pin of their own, the one they share is the person's choice.

@@ -19,7 +19,7 @@ function raisePower(power: Json): Json {
 const raisePlan = (plan: Json): Json => ({
   ...plan,
   power: isObject(plan.power) ? raisePower(plan.power) : plan.power,
-  feeds: { parts: {}, links: {}, boxes: {}, source: null },
+  feeds: { parts: {}, changes: {}, links: {}, boxes: {}, source: null },
 });
 
 export const feeds: Migration = {

@@ -121,7 +121,7 @@ test('version 9: the plan of feeds is part of the document, and a loom built bef
   const parsed = parseBuild(fixture(8));
   if (!parsed.ok) throw new Error(parsed.problem.sentence);
   const build = parsed.value;
-  expect(build.feeds).toEqual({ parts: {}, links: {}, boxes: {}, source: null });
+  expect(build.feeds).toEqual({ parts: {}, changes: {}, links: {}, boxes: {}, source: null });
   expect(build.revisions[0].plan.feeds).toEqual(build.feeds);
   expect(build.power.circuits).toMatchObject({
     injectors: { fuseAmps: 10, feed: 'shared' },

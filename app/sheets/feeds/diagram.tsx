@@ -1,0 +1,507 @@
+import { memo, useRef, useState, useEffect, type ReactNode } from 'react';
+import { useDrag } from 'react-aria';
+import { Button, DropZone } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { DrawnNode, DrawnWire, FeedDrawing } from '~/core/drawing/feeds';
+import { endKey, readEnd, type EndKey } from '~/core/ends/ends';
+import { formatAmps, formatVolts } from '~/core/units/format';
+import { readLength } from '~/core/units/workshop';
+import type { Units } from '~/core/units/units';
+import { shortSize } from '~/core/wire/size';
+import { splitColour } from '~/core/wire/colours';
+import { FindingMark } from '../../parts/findings/finding-mark';
+import { insulationColour } from '../../parts/wire-mark';
+import { at, color, shape, space, type } from '../../ui/theme';
+import type { CarReading } from './car-state';
+
+const LOAD = 'application/x-gonyx-load';
+
+/** Width a wire is drawn with: thicker wires thicker, none too thin to be seen. */
+const strokeOf = (squareMm: number): number => 2.5 + Math.sqrt(squareMm) * 1.3;
+
+function WirePath({ wire }: { wire: DrawnWire }) {
+  const [x1, y1] = wire.from;
+  const [x2, y2] = wire.to;
+  const path = wire.bus ? `M${wire.bend} ${y2}H${x2}` : `M${x1} ${y1}H${wire.bend}V${y2}H${x2}`;
+  const { base, stripe } = splitColour(wire.wire.colour);
+  const width = strokeOf(wire.wire.squareMm);
+  return (
+    <g fill="none" strokeLinejoin="round" strokeDasharray={wire.second ? '6 3' : undefined}>
+      <path d={path} stroke={color.ink} strokeWidth={width + 1.6} />
+      <path d={path} stroke={insulationColour(base)} strokeWidth={width} />
+      {stripe && <path d={path} stroke={insulationColour(stripe)} strokeWidth={width / 3} />}
+    </g>
+  );
+}
+
+/** Signs of parts, drawn in a field of 48 by 18. */
+const signs: Partial<Record<DrawnNode['kind'], ReactNode>> = {
+  fuse: <path d="M2 9c7-12 15 12 22 0s15 12 22 0" fill="none" stroke="currentColor" strokeWidth="1.4" />,
+  relay: (
+    <g fill="none" stroke="currentColor" strokeWidth="1.4">
+      <path d="M2 12h14l16-8M32 12h14" />
+      <circle cx="16" cy="12" r="1.8" fill="currentColor" />
+      <circle cx="32" cy="12" r="1.8" fill="currentColor" />
+    </g>
+  ),
+};
+const ClosedContact = () => (
+  <g fill="none" stroke="currentColor" strokeWidth="1.4">
+    <path d="M2 12h44" />
+    <circle cx="16" cy="12" r="1.8" fill="currentColor" />
+    <circle cx="32" cy="12" r="1.8" fill="currentColor" />
+  </g>
+);
+
+const controlWords = {
+  need: 'by ECU',
+  'main-relay-pin': 'by ECU',
+  'key-run': 'by key',
+  'key-start': 'by start',
+  wired: 'wired',
+} as const;
+
+export interface DiagramProps {
+  readonly drawing: FeedDrawing;
+  readonly reading: CarReading;
+  readonly units: Units;
+  readonly fuses: ReadonlyMap<string, number>;
+  /** Pins that pull relays in, by the relay. */
+  readonly pins: ReadonlyMap<string, string>;
+  readonly selected: string | null;
+  /** Volts below which a load is told, by its end. */
+  readonly poor: ReadonlySet<EndKey>;
+  readonly onSelect: (node: DrawnNode) => void;
+  readonly onHang: (ends: readonly EndKey[], on: DrawnNode) => void;
+  /** What it would mean to hang these loads there, while they are held over it. */
+  readonly whatIf: (ends: readonly EndKey[], on: DrawnNode) => string;
+}
+
+/** The drawing of the feeds: wires below, parts as buttons above them. */
+export const Diagram = memo(function Diagram(props: DiagramProps) {
+  const { drawing, units, reading } = props;
+  const [held, setHeld] = useState<readonly EndKey[] | null>(null);
+  return (
+    <Sheet role="group" aria-label="Drawing of the feeds" style={{ width: drawing.width, height: drawing.height }}>
+      {drawing.columns.map(({ title, x }) => (
+        <Column key={title} style={{ left: x }}>
+          {title}
+        </Column>
+      ))}
+      {drawing.boxes.map(({ id, name, x, y, width, height }) => (
+        <Frame key={id} style={{ left: x, top: y, width, height }}>
+          <span>{name}</span>
+        </Frame>
+      ))}
+      <svg width={drawing.width} height={drawing.height} aria-hidden focusable="false">
+        {[...drawing.wires].reverse().map((wire) => (
+          <WirePath key={wire.id} wire={wire} />
+        ))}
+        {drawing.buses.map(({ x, from, to, y }) => (
+          <path
+            key={`${x} ${y}`}
+            d={`M${from} ${y}H${x}M${x} ${y}V${to}`}
+            fill="none"
+            stroke={color.ink}
+            strokeWidth="6"
+            strokeLinecap="square"
+          />
+        ))}
+      </svg>
+      {drawing.wires.map((wire) => (
+        <WireWords key={wire.id} wire={wire} units={units} amps={reading.amps.get(wire.wire.id) ?? 0} />
+      ))}
+      {drawing.nodes.map((node) => (
+        <Thing key={node.id} node={node} held={held} onHeld={setHeld} {...props} />
+      ))}
+    </Sheet>
+  );
+});
+
+const LEAST_WORDS = 60;
+/** Size, length and what flows, over the wire where there is room. */
+function WireWords({ wire, units, amps }: { wire: DrawnWire; units: Units; amps: number }) {
+  const left = Math.max(wire.bend, wire.from[0]);
+  const room = wire.to[0] - left;
+  if (room < LEAST_WORDS || wire.second) return null;
+  const flows = Math.abs(amps) >= 0.05 ? ` · ${formatAmps(Math.abs(amps))}` : '';
+  const length = room > 104 ? ` ${readLength(wire.wire.lengthMetres, { units })}` : '';
+  return (
+    <Words style={{ left: left + 6, width: room - 8, top: wire.to[1] - 20 }}>
+      {wire.count > 1 ? `${wire.count} × ` : ''}
+      {shortSize(wire.wire.squareMm, { units })}
+      {length}
+      {room > 150 ? flows : ''}
+    </Words>
+  );
+}
+
+interface ThingProps extends DiagramProps {
+  readonly node: DrawnNode;
+  readonly held: readonly EndKey[] | null;
+  readonly onHeld: (ends: readonly EndKey[] | null) => void;
+}
+
+const isOutlet = ({ kind }: DrawnNode) => kind !== 'load' && kind !== 'windings';
+
+function Thing(props: ThingProps) {
+  const { node, held, onHang, whatIf } = props;
+  const [over, setOver] = useState(false);
+  const place = { left: node.x, top: node.y - node.height / 2, width: node.width, height: node.height };
+  if (!isOutlet(node))
+    return (
+      <Place style={place}>
+        <Carried ends={node.members} onHeld={props.onHeld} disabled={node.kind === 'windings'}>
+          <Face {...props} />
+        </Carried>
+        <Pips style={{ right: 4 }}>
+          {node.members.slice(0, 1).map((end) => (
+            <FindingMark key={end} thing={{ type: 'end', end }} />
+          ))}
+        </Pips>
+        {node.returns && <Returns style={{ left: node.width }}>{node.returns}</Returns>}
+      </Place>
+    );
+  return (
+    <Place style={place}>
+      <Drop
+        aria-label={`Hang it on ${node.name}`}
+        getDropOperation={(types) => (types.has(LOAD) ? 'move' : 'cancel')}
+        onDropEnter={() => setOver(true)}
+        onDropExit={() => setOver(false)}
+        onDrop={(event) => {
+          setOver(false);
+          for (const item of event.items)
+            if (item.kind === 'text')
+              void item.getText(LOAD).then((text) => {
+                const ends = text.split('\n').flatMap((one) => {
+                  const ref = readEnd(one);
+                  return ref ? [endKey(ref)] : [];
+                });
+                onHang(ends, node);
+              });
+        }}
+      >
+        <Face {...props} />
+      </Drop>
+      {over && held && <WhatIf role="status">{whatIf(held, node)}</WhatIf>}
+      <Pips style={{ left: 0, top: node.height - 4 }}>
+        {marksOf(node).map((end) => (
+          <FindingMark key={end} thing={{ type: 'end', end }} />
+        ))}
+      </Pips>
+    </Place>
+  );
+}
+
+/** Ends of a part that findings speak of. */
+function marksOf({ id, kind }: DrawnNode): EndKey[] {
+  const ports = kind === 'fuse' ? ['1'] : kind === 'relay' ? ['85', '86', '87'] : [];
+  return ports.flatMap((port) => {
+    const ref = readEnd(`${id}.${port}`);
+    return ref ? [endKey(ref)] : [];
+  });
+}
+
+/** By pointer; the keyboard's way is 'Hang on' beside the drawing, or React Aria's own with Enter. */
+function Carried({
+  ends,
+  onHeld,
+  disabled,
+  children,
+}: {
+  ends: readonly EndKey[];
+  onHeld: (ends: readonly EndKey[] | null) => void;
+  disabled: boolean;
+  children: ReactNode;
+}) {
+  const end = useRef(onHeld);
+  useEffect(() => {
+    end.current = onHeld;
+  });
+  const { dragProps, isDragging } = useDrag({
+    getItems: () => [{ [LOAD]: ends.join('\n'), 'text/plain': ends.join('\n') }],
+    getAllowedDropOperations: () => ['move'],
+    hasDragButton: true,
+    isDisabled: disabled,
+    onDragStart: () => onHeld(ends),
+    onDragEnd: () => end.current(null),
+  });
+  return (
+    <div {...dragProps} style={{ opacity: isDragging ? 0.5 : undefined, height: '100%' }}>
+      {children}
+    </div>
+  );
+}
+
+/** What a thing shows of itself. */
+function Face({ node, reading, selected, fuses, pins, poor, onSelect }: ThingProps) {
+  const volts = reading.volts(node.end);
+  const isSelected = selected === node.id;
+  const name = node.part?.name ?? '';
+  const press = () => onSelect(node);
+  switch (node.kind) {
+    case 'joint':
+      return <Joint aria-label={`${node.name}, joint`} data-selected={isSelected} onPress={press} />;
+    case 'fuse':
+      return (
+        <Part
+          data-selected={isSelected}
+          data-adrift={node.adrift}
+          aria-label={`${node.name} fuse, ${fuses.get(name)} A`}
+          onPress={press}
+        >
+          <svg viewBox="0 0 48 18" width="48" height="14" aria-hidden>
+            {signs.fuse}
+          </svg>
+          <strong>{fuses.get(name)} A</strong>
+        </Part>
+      );
+    case 'relay': {
+      const relay = node.part?.part.kind === 'relay' ? node.part.part : null;
+      const closed = reading.solution.closedRelays.has(name);
+      const pin = pins.get(name);
+      const by = pin ? `by ${pin}` : relay ? controlWords[relay.control] : '';
+      return (
+        <Part
+          data-selected={isSelected}
+          data-adrift={node.adrift}
+          aria-label={`${node.name} relay, ${closed ? 'closed' : 'open'}, ${by}`}
+          onPress={press}
+        >
+          <RelayTop>
+            <span>30</span>
+            <svg viewBox="0 0 48 18" width="48" height="16" aria-hidden>
+              {closed ? <ClosedContact /> : signs.relay}
+            </svg>
+            <span>87</span>
+          </RelayTop>
+          <RelayFoot>
+            <strong>{node.name.replace(/ feed$/, '')}</strong>
+            <By>{by}</By>
+          </RelayFoot>
+        </Part>
+      );
+    }
+    case 'source':
+      return (
+        <Part data-selected={isSelected} aria-label={`${node.name}, source`} onPress={press}>
+          <strong>{node.name}</strong>
+          <span>{volts === null ? '' : formatVolts(volts)}</span>
+        </Part>
+      );
+    case 'inline':
+      return (
+        <Part data-selected={isSelected} data-adrift={node.adrift} aria-label={node.name} onPress={press}>
+          <strong>{node.name}</strong>
+        </Part>
+      );
+    default:
+      return (
+        <Load data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
+          <span>{node.name}</span>
+          {node.kind === 'load' && volts !== null && (
+            <strong style={node.members.some((end) => poor.has(end)) ? { color: color.fix } : undefined}>
+              {formatVolts(volts)}
+            </strong>
+          )}
+        </Load>
+      );
+  }
+}
+
+const Sheet = styled.div`
+  position: relative;
+  flex: none;
+  font-size: 13px;
+  svg {
+    display: block;
+  }
+`;
+const Column = styled.span`
+  position: absolute;
+  top: 0;
+  color: ${color.soft};
+  white-space: nowrap;
+`;
+const Frame = styled.div`
+  position: absolute;
+  border: 1.2px dashed ${color.soft};
+  border-radius: ${shape.radius};
+  & > span {
+    position: absolute;
+    top: -9px;
+    left: 10px;
+    padding: 0 4px;
+    background: ${color.sheet};
+    color: ${color.soft};
+    font-size: 12px;
+    white-space: nowrap;
+  }
+`;
+const Words = styled.span`
+  position: absolute;
+  overflow: hidden;
+  white-space: nowrap;
+  color: ${color.soft};
+  font-size: 12px;
+  line-height: 16px;
+  font-variant-numeric: tabular-nums;
+`;
+const Place = styled.div`
+  position: absolute;
+`;
+const Drop = styled(DropZone)`
+  height: 100%;
+  border-radius: ${shape.radius};
+  outline: none;
+  &[data-drop-target] {
+    box-shadow: 0 0 0 3px ${color.selection};
+  }
+  &[data-focus-visible] {
+    outline: 2.5px solid ${color.selection};
+  }
+`;
+const Part = styled(Button)`
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  width: 100%;
+  height: 100%;
+  padding: 0 ${space[1]};
+  border: 1.5px solid ${color.ink};
+  border-radius: ${shape.radius};
+  background: ${color.sheet};
+  color: ${color.ink};
+  font-size: 13px;
+  line-height: 1.15;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${color.raised};
+  }
+  &[data-selected='true'] {
+    border-color: ${color.selection};
+    background: ${color.selectionWash};
+    box-shadow: 0 0 0 1px ${color.selection};
+  }
+  &[data-adrift='true'] {
+    border-style: dashed;
+    border-color: ${color.stop};
+  }
+`;
+const RelayTop = styled.span`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  color: ${color.soft};
+  font-size: 12px;
+  svg {
+    color: ${color.ink};
+  }
+`;
+const RelayFoot = styled.span`
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  width: 100%;
+  white-space: nowrap;
+  overflow: hidden;
+  strong {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+`;
+const By = styled.span`
+  flex: none;
+  font-family: ${type.mono};
+  font-size: 12px;
+  color: ${color.selection};
+`;
+const Load = styled(Part)`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: ${space[2]};
+  padding: 0 ${space[2]};
+  text-align: left;
+  & > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  & > strong {
+    flex: none;
+    font-variant-numeric: tabular-nums;
+  }
+`;
+const Joint = styled(Button)`
+  width: 12px;
+  height: 12px;
+  padding: 0;
+  border: 0;
+  border-radius: 50%;
+  background: ${color.ink};
+  cursor: pointer;
+  /* What is pressed is larger than what is seen. */
+  &::after {
+    content: '';
+    position: absolute;
+    inset: -9px;
+  }
+  &[data-selected='true'] {
+    background: ${color.selection};
+    box-shadow: 0 0 0 3px ${color.selectionWash};
+  }
+`;
+const Pips = styled.span`
+  position: absolute;
+  z-index: 2;
+  display: flex;
+  white-space: nowrap;
+  & > button {
+    background: ${color.sheet};
+    min-height: 20px;
+  }
+`;
+const WhatIf = styled.div`
+  position: absolute;
+  z-index: 5;
+  top: calc(100% + 6px);
+  left: 0;
+  width: max-content;
+  max-width: 260px;
+  padding: ${space[1]} ${space[2]};
+  border: 1.5px solid ${color.selection};
+  background: ${color.sheet};
+  ${at.print} {
+    display: none;
+  }
+`;
+/** A ground's sign with its place. */
+const Returns = styled.span`
+  position: absolute;
+  top: 50%;
+  translate: 0 -50%;
+  padding-left: 34px;
+  white-space: nowrap;
+  color: ${color.soft};
+  &::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    top: 50%;
+    width: 22px;
+    border-top: 2px solid ${color.ink};
+  }
+  &::after {
+    content: '';
+    position: absolute;
+    left: 22px;
+    top: 50%;
+    translate: 0 -50%;
+    width: 5px;
+    height: 14px;
+    border-left: 2px solid ${color.ink};
+    border-right: 2px solid ${color.soft};
+  }
+`;

@@ -1,0 +1,166 @@
+import { useCallback, useMemo, useState } from 'react';
+import { styled } from 'styled-components';
+import { drawFeeds, type DrawnNode } from '~/core/drawing/feeds';
+
+import { endOf, partId, type EndKey } from '~/core/ends/ends';
+import type { Netlist } from '~/core/netlist/netlist';
+import type { Selection } from '~/core/netlist/run';
+import { formatAmps, formatVolts, plural } from '~/core/units/format';
+import { useBuild } from '../../build/context';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { Button } from '../../ui/button';
+import { Row, Small, Soft, Stack } from '../../ui/text';
+import { at, color, space } from '../../ui/theme';
+import { AddToFeeds } from './add-part';
+import { useCarState } from './car-state';
+import { Diagram } from './diagram';
+import { hangCalls, ifHung } from './hang';
+import { PartDetail } from './part-detail';
+import { StatePanel, carStateWords } from './state-panel';
+
+/** What of the drawing is meant by what is selected, anywhere. */
+function nodeOfSelection(nodes: readonly DrawnNode[], selection: Selection | null): DrawnNode | null {
+  if (!selection) return null;
+  if (selection.type === 'device')
+    return nodes.find(({ members }) => members.some((end) => isOf(end, selection.deviceId))) ?? null;
+  if (selection.type !== 'end') return null;
+  const ref = endOf(selection.end);
+  const id = ref.of === 'part' ? partId(ref.kind, ref.part) : null;
+  return (
+    nodes.find((node) => node.id === id || node.end === selection.end || node.members.includes(selection.end)) ?? null
+  );
+}
+const isOf = (end: EndKey, deviceId: string): boolean => {
+  const ref = endOf(end);
+  return ref.of === 'device' && ref.device === deviceId;
+};
+
+/** The pin that pulls each relay in. */
+function pinsOfRelays(net: Netlist, assignments: Readonly<Record<string, string>>): Map<string, string> {
+  return new Map(
+    net.needs.flatMap(({ id, winding }) => {
+      const pin = assignments[id];
+      return winding !== null && pin !== undefined ? [[winding, pin] as const] : [];
+    }),
+  );
+}
+
+/** The feeds as a drawing, read from the source to the load and back. */
+export function Drawing() {
+  const { build, derived, selection, select, edit } = useBuild();
+  const { net } = derived;
+  const car = useCarState();
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const drawing = useMemo(() => drawFeeds(net, open), [net, open]);
+  const fuses = useMemo(() => new Map(net.circuits.map(({ id, fuseAmps }) => [id, fuseAmps])), [net]);
+  const pins = useMemo(() => pinsOfRelays(net, build.assignments), [net, build.assignments]);
+  const poor = useMemo(
+    () =>
+      new Set(net.power.sizes.drops.flatMap(({ draw, volts, limitVolts }) => (volts > limitVolts ? [draw.end] : []))),
+    [net],
+  );
+  const chosen = nodeOfSelection(drawing.nodes, selection);
+  const onSelect = useCallback(
+    (node: DrawnNode) => select({ type: 'end', end: node.members[0] ?? node.end }),
+    [select],
+  );
+  const onHang = useCallback((ends: readonly EndKey[], on: DrawnNode) => edit(...hangCalls(ends, on.end)), [edit]);
+  const whatIf = useCallback((ends: readonly EndKey[], on: DrawnNode) => ifHung(build, ends, on.end), [build]);
+  const groups = drawing.nodes.filter(({ kind, members }) => kind === 'load' && members.length > 1);
+  const { state, reading } = car;
+  return (
+    <SheetFrame
+      summary={
+        <>
+          {formatAmps(reading.total)} {carStateWords[state]}, battery{' '}
+          {reading.battery === null ? 'off' : formatVolts(reading.battery)}.
+          <br />
+          <Soft>
+            {plural(net.circuits.length, 'feed')},{' '}
+            {plural(net.power.flows.draws.filter(({ load }) => load).length, 'load')}.
+          </Soft>
+        </>
+      }
+      actions={<AddToFeeds />}
+    >
+      <Two>
+        <Board>
+          {net.power.flows.draws.length === 0 && (
+            <p>
+              Nothing to feed yet. <Soft>Devices on sheet 1 bring their feeds with them.</Soft>
+            </p>
+          )}
+          <Diagram
+            drawing={drawing}
+            reading={reading}
+            units={build.units}
+            fuses={fuses}
+            pins={pins}
+            poor={poor}
+            selected={chosen?.id ?? null}
+            onSelect={onSelect}
+            onHang={onHang}
+            whatIf={whatIf}
+          />
+          <Row $gap={3}>
+            {groups.map(({ id, name }) => (
+              <Button key={id} weight="quiet" onPress={() => setOpen(new Set([...open, id]))}>
+                Draw {name} one by one
+              </Button>
+            ))}
+            {open.size > 0 && (
+              <Button weight="quiet" onPress={() => setOpen(new Set())}>
+                Draw what is alike as one
+              </Button>
+            )}
+          </Row>
+          <Small>
+            Volts against battery negative, as a meter shows them. Drag a load onto a fuse, a relay or a joint to hang
+            it there. Disconnect the battery before you touch any of it.
+          </Small>
+        </Board>
+        <Aside aria-label="State and part">
+          <StatePanel car={car} />
+          {chosen && <PartDetail key={chosen.id} node={chosen} reading={reading} />}
+        </Aside>
+      </Two>
+    </SheetFrame>
+  );
+}
+
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 204px;
+  gap: ${space[3]};
+  align-items: start;
+  ${at.tablet} {
+    grid-template-columns: minmax(0, 1fr) 210px;
+  }
+  ${at.narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  ${at.print} {
+    display: block;
+  }
+`;
+const Board = styled(Stack)`
+  overflow-x: auto;
+  padding-bottom: ${space[2]};
+  ${at.print} {
+    overflow: visible;
+    zoom: 0.72;
+  }
+`;
+const Aside = styled.aside`
+  position: sticky;
+  top: 0;
+  display: grid;
+  gap: ${space[4]};
+  min-width: 0;
+  ${at.narrow} {
+    position: static;
+    order: -1;
+    border-bottom: 1px solid ${color.rule};
+    padding-bottom: ${space[3]};
+  }
+`;

@@ -1,0 +1,66 @@
+import { styled } from 'styled-components';
+import { formatAmps, formatVolts } from '~/core/units/format';
+import { Checkbox } from '../../ui/choice';
+import { Segmented } from '../../ui/choice';
+import { Small, Soft, Stack } from '../../ui/text';
+import { at, type } from '../../ui/theme';
+import { carStates, type CarState, type useCarState } from './car-state';
+
+export const carStateWords: Readonly<Record<CarState, string>> = {
+  'key-off': 'off',
+  'key-on': 'key on',
+  prime: 'prime',
+  cranking: 'cranking',
+  running: 'running',
+};
+
+/** In which state of the car the drawing is read, and what else is driven. */
+export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
+  const { state, setState, outputs, driven, drive, reading } = car;
+  return (
+    <Stack $gap={2}>
+      <Segmented
+        label="The car is"
+        stacked
+        choices={carStates.map((id) => ({ id, name: carStateWords[id] }))}
+        value={state}
+        onChange={setState}
+      />
+      {state !== 'key-off' && outputs.length > 0 && (
+        <Driven>
+          <legend>The ECU drives</legend>
+          {outputs.map(({ pinId, name }) => (
+            <Checkbox key={pinId} isSelected={driven.has(pinId)} onChange={(on) => drive(pinId, on)}>
+              {name} <Soft>{pinId}</Soft>
+            </Checkbox>
+          ))}
+        </Driven>
+      )}
+      <p>
+        <Figure>{formatAmps(reading.total)}</Figure>
+        <br />
+        <Small>
+          {reading.battery === null ? 'no battery' : `battery ${formatVolts(reading.battery)}`}
+          {!reading.solution.settled && '; a relay never settles here'}
+        </Small>
+      </p>
+    </Stack>
+  );
+}
+
+const Driven = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  legend {
+    padding: 0;
+    margin-bottom: 2px;
+  }
+  ${at.print} {
+    display: none;
+  }
+`;
+const Figure = styled.strong`
+  font-size: ${type.title};
+`;

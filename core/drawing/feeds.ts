@@ -1,0 +1,506 @@
+import { withId } from '../data/with-id';
+import {
+  BATTERY,
+  KEY_RUN,
+  KEY_START,
+  deviceAt,
+  deviceEnd,
+  endOf,
+  endType,
+  partAt,
+  partEnd,
+  pinAt,
+  spliceEnd,
+  type EndKey,
+  type EndType,
+} from '../ends/ends';
+import { labelOf } from '../netlist/label';
+import type { Netlist, Wire } from '../netlist/netlist';
+import type { Step } from '../power/flow';
+import type { PlannedPart } from '../power/propose';
+
+/*
+ * The drawing of the feeds, read from left to right: source, protection, switching, shared at, load, returns at. Each load has a row;
+ * what feeds it stands in the row of the first of its loads. Laid out in one walk over the plan: linear, and the same for the same
+ * plan, so that nothing jumps when something is added below.
+ */
+
+export type DrawnKind = 'source' | 'fuse' | 'relay' | 'inline' | 'joint' | 'load' | 'windings';
+
+export interface DrawnNode {
+  /** The part's id, or the end of a source or a load. */
+  readonly id: string;
+  readonly kind: DrawnKind;
+  readonly part: PlannedPart | null;
+  /** Where a probe is held to it: a part's side towards the load. */
+  readonly end: EndKey;
+  readonly name: string;
+  /** Loads, or windings, it stands for; of anything else none. */
+  readonly members: readonly EndKey[];
+  /** Where its current goes back. */
+  readonly returns: string | null;
+  /** Nothing feeds it. */
+  readonly adrift: boolean;
+  readonly x: number;
+  /** Middle of its row. */
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface DrawnWire {
+  readonly id: string;
+  readonly wire: Wire;
+  /** Wires that were drawn as one, to the members of a group. */
+  readonly count: number;
+  readonly from: readonly [x: number, y: number];
+  readonly to: readonly [x: number, y: number];
+  /** Where it turns. */
+  readonly bend: number;
+  /** It closes a ring, or lies beside another. */
+  readonly second: boolean;
+  /** Several leave the same post: their common way is drawn once. */
+  readonly bus: boolean;
+}
+
+/** The common way of the wires that leave a source: across, and down to the last of them. */
+export interface DrawnBus {
+  readonly from: number;
+  readonly x: number;
+  readonly y: number;
+  readonly to: number;
+}
+
+export interface DrawnBox {
+  readonly id: string;
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface FeedDrawing {
+  readonly nodes: readonly DrawnNode[];
+  readonly wires: readonly DrawnWire[];
+  readonly buses: readonly DrawnBus[];
+  readonly boxes: readonly DrawnBox[];
+  readonly columns: readonly { readonly title: string; readonly x: number }[];
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Sizes of the drawing, pixels. */
+const ROW = 46;
+const TOP = 30;
+const sizes: Readonly<Record<DrawnKind, readonly [width: number, height: number]>> = {
+  source: [90, 52],
+  fuse: [60, 32],
+  relay: [134, 38],
+  inline: [84, 32],
+  joint: [12, 12],
+  load: [190, 34],
+  windings: [190, 34],
+};
+/** Room before a column, by what stands in it: a wire's words want more. */
+const gaps: Readonly<Record<DrawnKind, number>> = {
+  source: 0,
+  fuse: 32,
+  relay: 20,
+  inline: 30,
+  joint: 76,
+  load: 34,
+  windings: 34,
+};
+/** From the joints to the loads at least: a branch's size, length and current are written there. */
+const BRANCH = 128;
+const RETURNS = 118;
+/** So many alike on one joint are drawn as one. */
+const MOST_ALIKE = 3;
+
+interface Draft {
+  readonly id: string;
+  readonly kind: DrawnKind;
+  readonly part: PlannedPart | null;
+  readonly end: EndKey;
+  readonly name: string;
+  readonly members: EndKey[];
+  readonly kindId: string | null;
+  readonly links: Step[];
+  /** Wires on the way here that are not drawn by themselves. */
+  readonly through: Step[];
+  parent: Draft | null;
+  readonly children: Draft[];
+  column: number;
+  row: number;
+}
+
+const inline: ReadonlySet<EndType> = new Set(['switch', 'button', 'resistor', 'diode']);
+
+function kindOf(end: EndKey, isSource: boolean): DrawnKind {
+  if (isSource) return 'source';
+  const type = endType(end);
+  if (type === 'fuse' || type === 'relay') return type;
+  if (inline.has(type)) return 'inline';
+  return type === 'splice' || type === 'busbar' || type === 'ground' ? 'joint' : 'load';
+}
+
+/** `Injector 1 to 5`: what the names share is said once. */
+export function namesTogether(labels: readonly string[]): string {
+  const parts = labels.map((label) => /^(.*?) (\d+)$/.exec(label));
+  const [first] = parts;
+  if (!first || !parts.every((part) => part?.[1] === first[1])) return `${labels[0]} and ${labels.length - 1} more`;
+  const numbers = parts.map((part) => Number(part![2])).sort((one, other) => one - other);
+  const run = numbers[numbers.length - 1]! - numbers[0]! === numbers.length - 1;
+  return `${first[1]} ${run ? `${numbers[0]} to ${numbers[numbers.length - 1]}` : numbers.join(', ')}`;
+}
+
+/** What a source is called on the drawing. */
+function sourceName(net: Netlist, end: EndKey): string {
+  if (end === BATTERY) return 'Battery';
+  if (end === KEY_START || end === spliceEnd('key-start')) return 'Key, start';
+  return end === KEY_RUN || end === spliceEnd('key-run') ? 'Key, run' : labelOf(net, end);
+}
+
+/** The side of a part that its load is on. */
+function outOf({ name, part }: PlannedPart): EndKey {
+  if (part.kind === 'fuse' || inline.has(part.kind)) return partEnd(part.kind, name, part.kind === 'diode' ? 'k' : '2');
+  return part.kind === 'relay' ? partEnd('relay', name, '87') : partEnd(part.kind, name);
+}
+
+class Sketch {
+  readonly roots: Draft[] = [];
+  readonly byId = new Map<string, Draft>();
+  readonly skipped = new Set<string>();
+
+  constructor(
+    private readonly net: Netlist,
+    /** Groups that are drawn apart. */
+    private readonly open: ReadonlySet<string>,
+  ) {}
+
+  add(id: string, end: EndKey, kind: DrawnKind, parent: Draft | null, link: Step | null): Draft {
+    const partId = kind === 'load' || kind === 'windings' || kind === 'source' ? null : partAt(end);
+    const part = partId === null ? null : (withId(this.net.parts, partId) ?? null);
+    const device = this.net.deviceOf.get(deviceAt(end) ?? '');
+    const own = kind === 'load' ? (device?.device.label ?? (pinAt(end) ? `ECU ${pinAt(end)}` : null)) : null;
+    const draft: Draft = {
+      id,
+      kind,
+      part,
+      end: part ? outOf(part) : end,
+      name: own ?? part?.part.name ?? (kind === 'source' ? sourceName(this.net, end) : labelOf(this.net, end)),
+      members: kind === 'load' || kind === 'windings' ? [end] : [],
+      kindId: device?.kind.id ?? null,
+      links: link ? [link] : [],
+      through: [],
+      parent,
+      children: [],
+      column: 0,
+      row: 0,
+    };
+    this.byId.set(id, draft);
+    (parent ? parent.children : this.roots).push(draft);
+    return draft;
+  }
+
+  /** Draws what hangs on a joint where the joint was. */
+  skip(joint: Draft): void {
+    const { parent, children } = joint;
+    for (const child of children) {
+      child.parent = parent;
+      child.through.push(...joint.links, ...joint.through);
+    }
+    parent!.children.splice(parent!.children.indexOf(joint), 1, ...children);
+    this.byId.delete(joint.id);
+    this.skipped.add(joint.id);
+  }
+
+  /** The place a leaf is drawn at: with those alike on the same joint where there are many. */
+  leaf(end: EndKey, parent: Draft, step: Step, alike: number): void {
+    const winding = endType(end) === 'relay';
+    const kindId = this.net.deviceOf.get(deviceAt(end) ?? '')?.kind.id;
+    const group = winding ? `windings ${parent.id}` : `${kindId} ${parent.id}`;
+    if (alike < (winding ? 2 : MOST_ALIKE) || this.open.has(group)) {
+      this.add(end, end, winding ? 'windings' : 'load', parent, step);
+      return;
+    }
+    const known = this.byId.get(group);
+    if (known) {
+      known.members.push(end);
+      known.links.push(step);
+    } else this.add(group, end, winding ? 'windings' : 'load', parent, step);
+  }
+}
+
+/** What a leaf counts as alike by. */
+const likeness = (net: Netlist, end: EndKey): string =>
+  endType(end) === 'relay' ? 'winding' : (net.deviceOf.get(deviceAt(end) ?? '')?.kind.id ?? end);
+
+/** The tree of the plan: parts and sources as nodes, loads and windings as leaves. */
+function sketch(net: Netlist, open: ReadonlySet<string>): Sketch {
+  const { flows, plan } = net.power;
+  const made = new Sketch(net, open);
+  const idOf = (end: EndKey): string => {
+    const ref = endOf(end);
+    return ref.of === 'part' && ref.kind !== 'key' && ref.kind !== 'battery' && ref.kind !== 'tap' ? partAt(end)! : end;
+  };
+  const leaves = new Set(flows.draws.map(({ end }) => end));
+  const alike = new Map<string, number>();
+  const key = (step: Step) => `${idOf(step.from)} ${likeness(net, step.to)}`;
+  for (const step of flows.steps) if (leaves.has(step.to)) alike.set(key(step), (alike.get(key(step)) ?? 0) + 1);
+  const sources = new Set(flows.sources);
+  for (const step of flows.steps) {
+    if (sources.has(step.from) && !made.byId.has(idOf(step.from)))
+      made.add(idOf(step.from), step.from, 'source', null, null);
+    const parent = made.byId.get(idOf(step.from));
+    if (!parent || idOf(step.to) === parent.id || endType(step.to) === 'ground') continue;
+    if (leaves.has(step.to)) made.leaf(step.to, parent, step, alike.get(key(step))!);
+    else if (!made.byId.has(idOf(step.to))) made.add(idOf(step.to), step.to, kindOf(step.to, false), parent, step);
+  }
+  // A joint that only windings hang on, drawn as one, says nothing.
+  for (const joint of [...made.byId.values()])
+    if (joint.kind === 'joint' && joint.parent && joint.children.length === 1 && joint.children[0]!.kind === 'windings')
+      made.skip(joint);
+  // What nothing feeds stands below the rest.
+  for (const planned of plan.parts.values())
+    if (
+      planned.part.kind !== 'ground' &&
+      !made.byId.has(planned.id) &&
+      !made.skipped.has(planned.id) &&
+      !made.byId.has(partEnd(planned.part.kind, planned.name))
+    )
+      made.add(planned.id, outOf(planned), kindOf(outOf(planned), false), null, null);
+  for (const { end } of flows.unfed) made.add(end, end, 'load', null, null);
+  return made;
+}
+
+/** Columns: by what a thing is, and always right of what feeds it. */
+function placeColumns(made: Sketch): number {
+  const all = [...made.byId.values()];
+  const depth = (draft: Draft): number => (draft.parent ? depth(draft.parent) + 1 : 0);
+  const before = all.filter(({ kind, parent }) => {
+    for (let up = parent; up; up = up.parent) if (up.kind === 'fuse') return false;
+    return kind === 'inline' || kind === 'joint';
+  });
+  const first =
+    Math.max(
+      0,
+      ...before.filter(({ children }) => children.some(({ kind }) => kind === 'fuse' || kind === 'joint')).map(depth),
+    ) + 1;
+  const least: Readonly<Record<DrawnKind, number>> = {
+    source: 0,
+    fuse: first,
+    relay: first + 1,
+    inline: 1,
+    joint: 1,
+    load: 0,
+    windings: 0,
+  };
+  const leaves: Draft[] = [];
+  let most = 0;
+  const walk = (draft: Draft): void => {
+    const behindFuse = ((): boolean => {
+      for (let up = draft.parent; up; up = up.parent) if (up.kind === 'fuse') return true;
+      return false;
+    })();
+    const base = draft.kind === 'joint' && behindFuse ? first + 2 : least[draft.kind];
+    draft.column = Math.max(base, draft.parent ? draft.parent.column + 1 : 0);
+    if (draft.kind === 'load' || draft.kind === 'windings') leaves.push(draft);
+    else most = Math.max(most, draft.column);
+    draft.children.forEach(walk);
+  };
+  made.roots.forEach(walk);
+  for (const leaf of leaves) leaf.column = most + 1;
+  return most + 1;
+}
+
+/** Rows: a leaf each, and whatever has none of its own; what feeds them in the row of the first. */
+function placeRows(made: Sketch): number {
+  let next = 0;
+  const walk = (draft: Draft): void => {
+    draft.children.forEach(walk);
+    draft.row = draft.children[0]?.row ?? next;
+    if (draft.children.length === 0) next += 1;
+  };
+  made.roots.forEach(walk);
+  return next;
+}
+
+/** Where the current of a load goes back: the bolt of its ground, or the output that switches it. */
+function returnsOf(net: Netlist, members: readonly EndKey[]): string | null {
+  const places = new Set(
+    members.flatMap((end) => {
+      if (pinAt(end) !== null) return ['through the ECU'];
+      const entry = net.deviceOf.get(deviceAt(end) ?? '');
+      if (!entry) return [];
+      const { device, kind } = entry;
+      const others = kind.terminals.map(({ id }) => deviceEnd(device.id, id)).filter((one) => one !== end);
+      const far = others.flatMap((one) =>
+        (net.wiresAt.get(one) ?? []).map((wire) => (wire.from === one ? wire.to : wire.from)),
+      );
+      const ground = far.find((one) => endType(one) === 'ground');
+      if (ground) return [labelOf(net, ground)];
+      const mounted = kind.terminals.find(({ destination }) => destination.to === 'mounted');
+      if (mounted) return ['its own body'];
+      return far.some((one) => endType(one) === 'ecu' || endType(one) === 'splice') ? ['by the ECU'] : [];
+    }),
+  );
+  return places.size === 0 ? null : [...places].slice(0, 2).join(', ');
+}
+
+const columnTitles: Readonly<Record<DrawnKind, string>> = {
+  source: 'source',
+  fuse: 'protection',
+  relay: 'switched by',
+  inline: '',
+  joint: 'shared at',
+  load: 'load',
+  windings: 'load',
+};
+
+/**
+ * Draws the plan of feeds.
+ *
+ * @param open Groups of loads alike that are drawn one by one.
+ */
+export function drawFeeds(net: Netlist, open: ReadonlySet<string> = new Set()): FeedDrawing {
+  const made = sketch(net, open);
+  const last = placeColumns(made);
+  const rows = placeRows(made);
+  const drafts = [...made.byId.values()];
+
+  const lefts: number[] = [];
+  const widths: number[] = [];
+  let x = 0;
+  let branched = 0;
+  for (let column = 0; column <= last; column += 1) {
+    const here = drafts.filter((draft) => draft.column === column);
+    widths[column] = Math.max(0, ...here.map(({ kind }) => sizes[kind][0]));
+    const gap = here.length === 0 ? 0 : Math.max(...here.map(({ kind }) => gaps[kind]));
+    lefts[column] = column === last ? Math.max(x + gap, branched + BRANCH) : x + gap;
+    x = lefts[column]! + widths[column]!;
+    // Words over a branch begin at the last column that most loads hang on.
+    if (here.some(({ kind }) => kind === 'joint' || kind === 'relay')) branched = x;
+  }
+  const yOf = (row: number) => TOP + row * ROW + ROW / 2;
+  const nodes = drafts.map((draft): DrawnNode => {
+    const [width, height] = sizes[draft.kind];
+    return {
+      id: draft.id,
+      kind: draft.kind,
+      part: draft.part,
+      end: draft.end,
+      name: nameOf(net, draft),
+      members: draft.members,
+      returns: draft.kind === 'load' ? returnsOf(net, draft.members) : null,
+      adrift: draft.parent === null && draft.kind !== 'source',
+      x: lefts[draft.column]!,
+      y: yOf(draft.row),
+      width,
+      height,
+    };
+  });
+  const nodeById = new Map(nodes.map((node) => [node.id, node]));
+  const drawn = new Set<string>();
+  const wires = drafts.flatMap((draft): DrawnWire[] => {
+    const [step] = draft.links;
+    const wire = step?.link && net.wireById.get(step.link.id);
+    if (!wire || !draft.parent) return [];
+    for (const { link } of [...draft.links, ...draft.through]) drawn.add(link!.id);
+    const [one, other] = [nodeById.get(draft.parent.id)!, nodeById.get(draft.id)!];
+    return [joining(wire, one, other, draft.links.length, false)];
+  });
+  for (const { id, from, to, role } of net.power.plan.links) {
+    const wire = net.wireById.get(id);
+    if (drawn.has(id) || role === 'return' || role === 'winding' || !wire) continue;
+    const [one, other] = [from, to].map((end) => nodeById.get(partAt(end) ?? '') ?? nodeById.get(end));
+    if (one && other && one !== other)
+      wires.push(joining(wire, one.x <= other.x ? one : other, one.x <= other.x ? other : one, 1, true));
+  }
+  const titled = new Set<string>();
+  const columns = lefts.flatMap((left, column) => {
+    const kinds = drafts.filter((draft) => draft.column === column).map(({ kind }) => columnTitles[kind]);
+    const title = kinds.find((one) => one !== '' && !titled.has(one));
+    if (title === undefined) return [];
+    titled.add(title);
+    return [{ title, x: left }];
+  });
+  return {
+    nodes,
+    wires,
+    buses: busesOf(wires),
+    boxes: boxesOf(net, nodes),
+    columns: [...columns, { title: 'returns at', x: x + 34 }],
+    width: x + RETURNS,
+    height: TOP + rows * ROW + 8,
+  };
+}
+
+function nameOf(net: Netlist, draft: Draft): string {
+  if (draft.kind === 'windings')
+    return `Winding${draft.members.length > 1 ? 's' : ''}: ${draft.members.map((end) => withId(net.parts, partAt(end)!)?.part.name ?? '').join(', ')}`;
+  if (draft.members.length < 2) return draft.name;
+  return namesTogether(
+    draft.members.map((end) => net.deviceOf.get(deviceAt(end) ?? '')?.device.label ?? labelOf(net, end)),
+  );
+}
+
+/** A wire from the right side of one thing to the left of another; it turns just behind the first. */
+function joining(wire: Wire, one: DrawnNode, other: DrawnNode, count: number, second: boolean): DrawnWire {
+  const shift = second ? 6 : 0;
+  const start = one.x + one.width / (one.kind === 'joint' ? 2 : 1);
+  const bend = one.kind === 'joint' ? start : start + 13 + shift;
+  return {
+    id: wire.id,
+    wire,
+    count,
+    from: [start, one.y + shift],
+    to: [other.x + (other.kind === 'joint' ? other.width / 2 : 0), other.y + shift],
+    bend,
+    second,
+    bus: one.kind === 'source' && !second,
+  };
+}
+
+function busesOf(wires: readonly DrawnWire[]): DrawnBus[] {
+  const found = new Map<string, DrawnBus>();
+  for (const { bus, from, to, bend } of wires) {
+    if (!bus) continue;
+    const key = from.join(' ');
+    const known = found.get(key);
+    found.set(key, { from: from[0], x: bend, y: from[1], to: Math.max(known?.to ?? from[1], to[1]) });
+  }
+  return [...found.values()];
+}
+
+/** A frame round the parts of a box, for each run of rows they stand in. */
+function boxesOf(net: Netlist, nodes: readonly DrawnNode[]): DrawnBox[] {
+  const found = new Map<string, DrawnNode[]>();
+  for (const node of nodes) {
+    const box = node.part?.part.box;
+    if (box !== undefined) found.set(box, [...(found.get(box) ?? []), node]);
+  }
+  return [...found].flatMap(([id, inside]) => {
+    const sorted = [...inside].sort((one, other) => one.y - other.y);
+    const runs: DrawnNode[][] = [];
+    for (const node of sorted) {
+      const run = runs[runs.length - 1];
+      if (run && node.y - run[run.length - 1]!.y <= ROW) run.push(node);
+      else runs.push([node]);
+    }
+    return runs.map((run, at): DrawnBox => {
+      const left = Math.min(...run.map((node) => node.x)) - 7;
+      const right = Math.max(...run.map((node) => node.x + node.width)) + 7;
+      const top = run[0]!.y - 23;
+      return {
+        id: `${id} ${at}`,
+        name: net.power.boxes[id]?.name ?? id,
+        x: left,
+        y: top,
+        width: right - left,
+        height: run[run.length - 1]!.y + 22 - top,
+      };
+    });
+  });
+}
