@@ -2,6 +2,7 @@ import { catalog, entry } from '~/catalog';
 import { createBuild } from '~/core/edits/create';
 import { call, type EditCall } from '~/core/edits';
 import type { Build, Reading } from '~/core/build/schema';
+import { partId } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';
 import { donorLoom } from './donor';
@@ -136,6 +137,15 @@ const found: EditCall[] = [
   call('putHours', { entry: { id: 'h-3', day: day(5), hours: 4.5, what: 'first bench session' } }),
   call('setFuel', { powerKw: 235, bsfc: 330 }),
 ];
+/** The box in the engine bay; the rest hangs in sockets of their own. */
+const frontBox: EditCall[] = [
+  call('addFeedBox', { box: { name: 'Front box', place: 'left inner wing', columns: 6 }, name: 'front' }),
+  ...['main', 'coils', 'injectors', 'pump', 'fan-1', 'fan-2'].flatMap((name) =>
+    [partId('fuse', name), partId('relay', name)].map((id) =>
+      call('setFeedPart', { partId: id, changes: { box: 'front' } }),
+    ),
+  ),
+];
 /** Key-on readings of the first evening: two right, and a coolant sensor the ECU knows by another table. */
 const readings: EditCall[] = [
   call('recordSensing', {
@@ -152,7 +162,7 @@ const readings: EditCall[] = [
 function benchSession(build: Build): EditCall[] {
   const tests = proveTests(build, netlist(build)).filter((test) => test.kind !== 'order' && /^ecu:A\d/.test(test.hold));
   const poor = tests.filter((test) => test.kind === 'continuity')[9];
-  return tests.slice(0, 62).map((test, index) => {
+  return tests.slice(0, 58).map((test, index) => {
     const value =
       test.kind === 'isolation'
         ? null
@@ -197,6 +207,7 @@ export function pellworth(): Build {
     }),
     call('allotAll', { keep: 'locked' }),
     call('setReserve', { kind: 'any', count: 2 }),
+    ...frontBox,
   ]);
   const labelled = play(
     planned,

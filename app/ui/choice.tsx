@@ -24,6 +24,10 @@ const SegmentRow = styled.div`
 const SegmentColumn = styled(SegmentRow)`
   flex-direction: column;
   width: 100%;
+  ${at.tablet} {
+    flex-direction: row;
+    width: fit-content;
+  }
 `;
 const Segment = styled(Radio)`
   padding: ${space[1]} ${space[3]};

@@ -179,6 +179,7 @@ test('the face flips: mirrored and labelled', async ({ page }) => {
 test('everything is found again after a reload, also undo', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Feeds');
+  await page.getByRole('link', { name: 'Grounds' }).click();
   await page.getByText('battery negative', { exact: true }).first().click();
   await saved(page);
   await page.reload();

@@ -64,9 +64,10 @@ test('rename, duplicate, delete and bring back', async ({ page }) => {
 test('a second tab follows the first and says so', async ({ page, context }) => {
   const id = await openDemo(page);
   const second = await context.newPage();
-  await second.goto(`/build/${id}/feeds`);
+  await second.goto(`/build/${id}/feeds/grounds`);
   await expect(second.getByText('Another tab is writing this build.')).toBeVisible();
   await goTo(page, 'Feeds');
+  await page.getByRole('link', { name: 'Grounds' }).click();
   await page.getByText('battery negative', { exact: true }).first().click();
   await saved(page);
   await expect(second.getByRole('radio', { name: 'battery negative' })).toBeChecked();
@@ -77,6 +78,8 @@ test('a second tab follows the first and says so', async ({ page, context }) => 
 test('a storage that refuses is told, with export at hand', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Feeds');
+  await page.getByRole('link', { name: 'Grounds' }).click();
+  await expect(page.getByRole('radio', { name: 'battery negative' })).toBeVisible();
   await page.evaluate(() => {
     IDBObjectStore.prototype.put = () => {
       throw new DOMException('full', 'QuotaExceededError');

@@ -194,6 +194,7 @@ test('one setting of units goes through every sheet', async ({ page }) => {
   await page_(page, 'Sensing');
   await expect(verdict(page)).toContainText('64.4 °F');
   await goTo(page, 'Feeds');
+  await page.getByRole('link', { name: 'Grounds' }).click();
   await expect(page.locator('#work')).toContainText('psi off');
   await goTo(page, 'Loom');
   await expect(page.getByRole('textbox', { name: 'Hottest zone' })).toHaveValue('221');

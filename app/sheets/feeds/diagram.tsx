@@ -11,6 +11,7 @@ import { shortSize } from '~/core/wire/size';
 import { splitColour } from '~/core/wire/colours';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { insulationColour } from '../../parts/wire-mark';
+import { VisuallyHidden } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import type { CarReading } from './car-state';
 
@@ -203,7 +204,7 @@ function marksOf({ id, kind }: DrawnNode): EndKey[] {
   });
 }
 
-/** By pointer; the keyboard's way is 'Hang on' beside the drawing, or React Aria's own with Enter. */
+/** By pointer; the keyboard's way is 'Hangs on' beside the drawing. */
 function Carried({
   ends,
   onHeld,
@@ -248,12 +249,13 @@ function Face({ node, reading, selected, fuses, pins, poor, onSelect }: ThingPro
         <Part
           data-selected={isSelected}
           data-adrift={node.adrift}
-          aria-label={`${node.name} fuse, ${fuses.get(name)} A`}
+
           onPress={press}
         >
           <svg viewBox="0 0 48 18" width="48" height="14" aria-hidden>
             {signs.fuse}
           </svg>
+          <VisuallyHidden>{node.name} fuse, </VisuallyHidden>
           <strong>{fuses.get(name)} A</strong>
         </Part>
       );
@@ -261,23 +263,22 @@ function Face({ node, reading, selected, fuses, pins, poor, onSelect }: ThingPro
       const relay = node.part?.part.kind === 'relay' ? node.part.part : null;
       const closed = reading.solution.closedRelays.has(name);
       const pin = pins.get(name);
+      const short = node.name.replace(/ feed$/, '');
       const by = pin ? `by ${pin}` : relay ? controlWords[relay.control] : '';
       return (
-        <Part
-          data-selected={isSelected}
-          data-adrift={node.adrift}
-          aria-label={`${node.name} relay, ${closed ? 'closed' : 'open'}, ${by}`}
-          onPress={press}
-        >
+        <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
           <RelayTop>
-            <span>30</span>
+            <span aria-hidden>30</span>
             <svg viewBox="0 0 48 18" width="48" height="16" aria-hidden>
               {closed ? <ClosedContact /> : signs.relay}
             </svg>
-            <span>87</span>
+            <span aria-hidden>87</span>
           </RelayTop>
           <RelayFoot>
-            <strong>{node.name.replace(/ feed$/, '')}</strong>
+            <strong>{short}</strong>
+            <VisuallyHidden>
+              {node.name.slice(short.length)} relay, {closed ? 'closed' : 'open'},{' '}
+            </VisuallyHidden>
             <By>{by}</By>
           </RelayFoot>
         </Part>
@@ -285,14 +286,14 @@ function Face({ node, reading, selected, fuses, pins, poor, onSelect }: ThingPro
     }
     case 'source':
       return (
-        <Part data-selected={isSelected} aria-label={`${node.name}, source`} onPress={press}>
+        <Part data-selected={isSelected} onPress={press}>
           <strong>{node.name}</strong>
           <span>{volts === null ? '' : formatVolts(volts)}</span>
         </Part>
       );
     case 'inline':
       return (
-        <Part data-selected={isSelected} data-adrift={node.adrift} aria-label={node.name} onPress={press}>
+        <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
           <strong>{node.name}</strong>
         </Part>
       );
@@ -460,7 +461,6 @@ const Pips = styled.span`
   white-space: nowrap;
   & > button {
     background: ${color.sheet};
-    min-height: 20px;
   }
 `;
 const WhatIf = styled.div`

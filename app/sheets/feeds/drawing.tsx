@@ -102,7 +102,7 @@ export function Drawing() {
             onHang={onHang}
             whatIf={whatIf}
           />
-          <Row $gap={3}>
+          <Alike>
             {groups.map(({ id, name }) => (
               <Button key={id} weight="quiet" onPress={() => setOpen(new Set([...open, id]))}>
                 Draw {name} one by one
@@ -113,7 +113,7 @@ export function Drawing() {
                 Draw what is alike as one
               </Button>
             )}
-          </Row>
+          </Alike>
           <Small>
             Volts against battery negative, as a meter shows them. Drag a load onto a fuse, a relay or a joint to hang
             it there. Disconnect the battery before you touch any of it.
@@ -134,9 +134,6 @@ const Two = styled.div`
   gap: ${space[3]};
   align-items: start;
   ${at.tablet} {
-    grid-template-columns: minmax(0, 1fr) 210px;
-  }
-  ${at.narrow} {
     grid-template-columns: minmax(0, 1fr);
   }
   ${at.print} {
@@ -148,7 +145,12 @@ const Board = styled(Stack)`
   padding-bottom: ${space[2]};
   ${at.print} {
     overflow: visible;
-    zoom: 0.72;
+    zoom: 0.66;
+  }
+`;
+const Alike = styled(Row).attrs({ $gap: 3 })`
+  ${at.print} {
+    display: none;
   }
 `;
 const Aside = styled.aside`
@@ -157,7 +159,7 @@ const Aside = styled.aside`
   display: grid;
   gap: ${space[4]};
   min-width: 0;
-  ${at.narrow} {
+  ${at.tablet} {
     position: static;
     order: -1;
     border-bottom: 1px solid ${color.rule};

@@ -218,7 +218,7 @@ function Grounds() {
           onChange={(ecuGround) => edit(call('setPower', { ecuGround }))}
         />
         <TableScroll aria-label="Ground shift of both schools">
-          <Table>
+          <Table data-stacked="true">
             <thead>
               <tr>
                 <th scope="col">School</th>
@@ -229,7 +229,7 @@ function Grounds() {
                   shift
                 </th>
                 <th scope="col" className="figure">
-                  3 bar sensor
+                  3 bar sensor grounded apart
                 </th>
               </tr>
             </thead>
@@ -237,9 +237,15 @@ function Grounds() {
               {figures.map((figure) => (
                 <tr key={figure.place} data-selected={figure.place === build.power.ecuGround}>
                   <th scope="row">{figure.place === 'battery' ? 'battery negative' : 'engine block'}</th>
-                  <td className="figure">{formatAmps(figure.amps)}</td>
-                  <td className="figure">{formatVolts(figure.shiftVolts)}</td>
-                  <td className="figure">{readQuantity('pressure', figure.errorKpa, build)} off</td>
+                  <td className="figure" data-label="return">
+                    {formatAmps(figure.amps)}
+                  </td>
+                  <td className="figure" data-label="shift">
+                    {formatVolts(figure.shiftVolts)}
+                  </td>
+                  <td className="figure" data-label="3 bar sensor grounded apart">
+                    {readQuantity('pressure', figure.errorKpa, build)} off
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -53,6 +53,14 @@ const Driven = styled.fieldset`
   margin: 0;
   padding: 0;
   display: grid;
+  ${at.tablet} {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 16px;
+    legend {
+      width: 100%;
+    }
+  }
   legend {
     padding: 0;
     margin-bottom: 2px;

@@ -1,0 +1,146 @@
+import { choose, expect, findings, goTo, openDemo, saved, test, verdict } from './support';
+import type { Page } from '@playwright/test';
+
+const drawing = (page: Page) => page.getByRole('group', { name: 'Drawing of the feeds' });
+const beside = (page: Page) => page.getByRole('complementary', { name: 'State and part' });
+const state = (page: Page, name: string) => beside(page).getByText(name, { exact: true }).click();
+
+test('the drawing is read in a state of the car, with what is driven beside', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await expect(verdict(page)).toContainText(/A running, battery 13\.\d+ V/);
+  const fan = drawing(page).getByRole('button', { name: /^Fan 1 1\d\.\d/ });
+  await expect(fan).toBeVisible();
+  await state(page, 'key on');
+  await expect(verdict(page)).toContainText('key on, battery 12.37 V');
+  await expect(drawing(page).getByRole('button', { name: /^Fan 1 relay, open/ })).toBeVisible();
+  // One output driven by its test: its relay closes, and the rest stays as it is.
+  await beside(page)
+    .getByText(/^Fan 1/)
+    .click();
+  await expect(drawing(page).getByRole('button', { name: /^Fan 1 relay, closed, by A7/ })).toBeVisible();
+  await expect(drawing(page).getByRole('button', { name: /^Fan 2 relay, open/ })).toBeVisible();
+  await state(page, 'off');
+  await expect(drawing(page).getByRole('button', { name: /^Main feed relay, open/ })).toBeVisible();
+});
+
+test('a load is hung on another relay and split off again; the finding and its fuse follow', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await drawing(page)
+    .getByRole('button', { name: /^Fan 2 1/ })
+    .click();
+  await choose(page, /Hangs on/, 'Fan 1 relay');
+  await expect(drawing(page).getByRole('button', { name: 'Fan 1 fuse, 40 A' })).toBeVisible();
+  await expect(drawing(page).getByRole('button', { name: /^Fan 2 relay/ })).toBeHidden();
+  await expect(await findings(page)).toContainText('Load above the relay’s contact');
+  await drawing(page)
+    .getByRole('button', { name: /^Fan 2 1/ })
+    .click();
+  await beside(page).getByRole('button', { name: 'Own fuse and relay' }).click();
+  await expect(drawing(page).getByRole('button', { name: 'Fan 1 fuse, 20 A' })).toBeVisible();
+  await expect(await findings(page)).not.toContainText('Load above the relay’s contact');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Take the proposal again/ }).click();
+  await expect(drawing(page).getByRole('button', { name: /^Fan 2 relay/ })).toBeVisible();
+});
+
+test('a load is dragged onto a fuse, and what it would mean is told while it is held there', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  const load = drawing(page).getByRole('button', { name: /^Flex fuel/ });
+  const [from, to] = await Promise.all([
+    load.boundingBox(),
+    drawing(page).getByRole('button', { name: 'Permanent feed fuse, 3 A' }).boundingBox(),
+  ]);
+  await page.mouse.move(from!.x + 20, from!.y + 15);
+  await page.mouse.down();
+  await page.mouse.move(from!.x, from!.y - 5, { steps: 4 });
+  await page.mouse.move(to!.x + 30, to!.y + 16, { steps: 12 });
+  await expect(page.getByText(/0\.3 A through 3 A and 0\.5 mm²/)).toBeVisible();
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^Undo/ })).toBeEnabled();
+  await load.click();
+  await expect(beside(page).getByRole('button', { name: /Hangs on/ })).toContainText('Permanent feed fuse');
+});
+
+test('a pump hung on a feed of the car follows the key, and is told; a part goes into its wire and out again', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: /^Feed of the car/ }).click();
+  await drawing(page)
+    .getByRole('button', { name: /^Fuel pump 1/ })
+    .click();
+  await choose(page, /Hangs on/, 'Feed of the car');
+  await expect(await findings(page)).toContainText('Pump runs on with the engine stopped');
+  // It gives 10 A; the pump wants 12.
+  await expect(await findings(page)).toContainText('More drawn from the car than it can give');
+  await drawing(page)
+    .getByRole('button', { name: /^Fuel pump 1/ })
+    .click();
+  await beside(page).getByRole('button', { name: 'Put into its wire' }).click();
+  await page.getByRole('menuitem', { name: 'In-line fuse' }).click();
+  await expect(drawing(page).getByRole('button', { name: 'In-line fuse, 15 A' })).toBeVisible();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(drawing(page).getByRole('button', { name: 'In-line fuse, 15 A' })).toBeHidden();
+});
+
+test('what was taken out is told where it is missed, and its remedy hangs it again', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await drawing(page)
+    .getByRole('button', { name: /^Fan 1 relay/ })
+    .click();
+  await beside(page).getByRole('button', { name: 'Take it out' }).click();
+  await expect(await findings(page)).toContainText('Nothing feeds it');
+  await page.getByRole('button', { name: 'Hang it on the main feed' }).click();
+  await expect(await findings(page)).not.toContainText('Nothing feeds it');
+  await expect(drawing(page).getByRole('button', { name: 'Main feed fuse, 25 A' })).toBeVisible();
+});
+
+test('a box is filled and its lid is what is printed; it survives a reload', async ({ page }) => {
+  const id = await openDemo(page);
+  await page.goto(`/build/${id}/feeds/boxes`);
+  const lid = page.getByRole('region', { name: 'Front box' });
+  await expect(lid).toContainText('left inner wing');
+  await expect(lid.getByRole('button', { name: 'Fan 1' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Put all 6 into Front box' }).click();
+  await expect(lid.getByRole('button', { name: 'Starter' })).toHaveCount(2);
+  await expect(page.getByText('Every fuse and relay stands in a box.')).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(lid.getByRole('button', { name: 'Starter' })).toHaveCount(2);
+  await page.emulateMedia({ media: 'print' });
+  await expect(lid).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take the box away' })).toBeHidden();
+});
+
+test('a ground is moved, and the millivolts of the sensors are told for both schools', async ({ page }) => {
+  const id = await openDemo(page);
+  await page.goto(`/build/${id}/feeds/grounds`);
+  const shifts = page.getByLabel('Ground shift of each sensor');
+  await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).toContainText('mV');
+  const before = await shifts.getByRole('row').filter({ hasText: 'Wideband' }).innerText();
+  await page.getByText('battery negative', { exact: true }).first().click();
+  await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).not.toHaveText(before);
+  await choose(page, /Fan 1 · 2 bolted at/, 'battery negative');
+  await expect(page.getByLabel('Returns and their bolts')).toContainText('Fan 1 · 2');
+  await saved(page);
+});
+
+test('on a phone the drawing is read and its outputs ticked', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await openDemo(page);
+  await page.goto(`/build/${id}/feeds`);
+  await state(page, 'prime');
+  await expect(drawing(page).getByRole('button', { name: /^Fuel pump relay, closed/ })).toBeVisible();
+  await beside(page)
+    .getByText(/^Fuel pump/)
+    .click();
+  await expect(drawing(page).getByRole('button', { name: /^Fuel pump relay, open/ })).toBeVisible();
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect(wide).toBeLessThanOrEqual(0);
+});
