@@ -203,6 +203,7 @@ function isIn(net: Netlist, fault: Fault): boolean {
   if ('pinId' in fault) return net.cavityOf.has(fault.pinId);
   if ('deviceId' in fault) return net.deviceOf.has(fault.deviceId);
   if (fault.type === 'setting') return false;
+  if (fault.type === 'poor-joint') return true;
   const kind = fault.type === 'blown-fuse' ? 'fuse' : 'relay';
   return net.parts.some(({ id }) => id === partId(kind, fault.circuitId));
 }
@@ -280,7 +281,7 @@ const solve: Command = ([path, ...rest]) =>
       return fail(
         'usage',
         '--fault',
-        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
+        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (battery-plus, battery-minus, strap, body), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
       );
     const solution = solveCircuit(build, net, state, fault, driven);
     if (values.spice)
@@ -295,6 +296,7 @@ const solve: Command = ([path, ...rest]) =>
       // The name it had once; scripts read it.
       approximateAmps: amps,
       closedRelays: [...solution.closedRelays],
+      blownFuses: [...solution.blownFuses],
       settled: solution.settled,
     });
   });

@@ -1,11 +1,16 @@
 import { deviceAt, type EndKey } from '../ends/ends';
 
+/** Bolted joints of the car that no wire of the loom is: the battery's clamps, the engine's strap, the body's. */
+export const joints = ['battery-plus', 'battery-minus', 'strap', 'body'] as const;
+export type Joint = (typeof joints)[number];
+
 /** One thing wrong, as a change of the circuit or of a setting. */
 export type Fault =
   | { readonly type: 'open'; readonly wireId: string }
   | { readonly type: 'resistive'; readonly wireId: string; readonly ohms: number }
   | { readonly type: 'short-to-ground'; readonly wireId: string }
   | { readonly type: 'crossed'; readonly wireIds: readonly [string, string] }
+  | { readonly type: 'poor-joint'; readonly joint: Joint; readonly ohms: number }
   | { readonly type: 'blown-fuse'; readonly circuitId: string }
   | { readonly type: 'relay-stuck-open'; readonly circuitId: string }
   | { readonly type: 'relay-winding-open'; readonly circuitId: string }
@@ -21,6 +26,8 @@ export function faultId(fault: Fault): string {
     case 'resistive':
     case 'short-to-ground':
       return `${fault.type}:${fault.wireId}`;
+    case 'poor-joint':
+      return `poor-joint:${fault.joint}`;
     case 'crossed':
       return `crossed:${fault.wireIds.join('&')}`;
     case 'blown-fuse':
@@ -51,6 +58,12 @@ export function readFault(text: string): Fault | null {
       const at = rest.lastIndexOf('@');
       const ohms = Number(rest.slice(at + 1));
       return at > 0 && ohms > 0 && Number.isFinite(ohms) ? { type, wireId: rest.slice(0, at), ohms } : null;
+    }
+    case 'poor-joint': {
+      const [name, value] = rest.split('@');
+      const joint = joints.find((one) => one === name);
+      const ohms = Number(value);
+      return joint && ohms > 0 && Number.isFinite(ohms) ? { type, joint, ohms } : null;
     }
     case 'crossed': {
       const [one, other] = rest.split('&');

@@ -11,7 +11,17 @@ import { crossedEnds, type Fault } from './faults';
 import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
-import { addBody, addDevices, addParts, addPulsed, addSources, conducting, pulledIn, type Drive } from './plan-parts';
+import {
+  addBody,
+  addDevices,
+  addParts,
+  addPulsed,
+  addSources,
+  conducting,
+  opened,
+  pulledIn,
+  type Drive,
+} from './plan-parts';
 
 /** What the car is doing when a meter is held to it. */
 export const circuitStates = ['unplugged', 'key-off', 'key-on', 'prime', 'outputs-on', 'cranking', 'running'] as const;
@@ -50,12 +60,16 @@ export interface Solution {
   /** Node voltages against battery negative. */
   readonly voltages: Float64Array;
   readonly closedRelays: ReadonlySet<string>;
+  /** Diodes that conduct. */
+  readonly conducting: ReadonlySet<string>;
+  /** Fuses that what flows has opened. */
+  readonly blownFuses: ReadonlySet<string>;
   readonly ecuPowered: boolean;
   /** False when relays did not settle within the cap. */
   readonly settled: boolean;
 }
 
-const atRest: Drive = { closed: new Set(), conducting: new Set(), powered: false };
+const atRest: Drive = { closed: new Set(), conducting: new Set(), powered: false, blown: new Set() };
 
 const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
 
@@ -206,11 +220,11 @@ function buildNetwork(
   addWires(network, net, fault);
   addParts(network, net, state, drive, fault);
   addDevices(network, build, net, fault);
-  addBody(network, build);
+  addBody(network, build, fault);
   if (state === 'unplugged') return network;
   const charged = state === 'running' && build.power.charging !== 'none';
   const source = { volts: batteryVolts(build, state), ohms: (charged ? battery.regulated : battery.inside).value };
-  addSources(network, net, state, source);
+  addSources(network, net, state, fault, source);
   if (state === 'running') addPulsed(network, net, source.volts);
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
@@ -295,13 +309,29 @@ export function solveCircuit(
     const powered =
       state !== 'unplugged' &&
       pinsOfKind(build.ecu, 'switched').some((pin) => at(ecuEnd(pin.id)) - at(ECU_GROUND) >= build.ecu.minVolts);
-    const next: Drive = { closed: pulledIn(net, drive, fault, at), conducting: conducting(net, at), powered };
+    const next: Drive = {
+      closed: pulledIn(net, drive, fault, at),
+      conducting: conducting(net, at),
+      powered,
+      blown: opened(net, drive, fault, at),
+    };
     const settled =
       sameSet(next.closed, drive.closed) &&
       sameSet(next.conducting, drive.conducting) &&
+      next.blown.size === drive.blown.size &&
       next.powered === drive.powered;
     if (settled || round === MAX_ROUNDS)
-      return { state, network, factor, voltages, closedRelays: next.closed, ecuPowered: powered, settled };
+      return {
+        state,
+        network,
+        factor,
+        voltages,
+        closedRelays: next.closed,
+        conducting: next.conducting,
+        blownFuses: next.blown,
+        ecuPowered: powered,
+        settled,
+      };
     drive = next;
   }
 }

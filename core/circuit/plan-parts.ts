@@ -5,6 +5,8 @@ import {
   BATTERY,
   KEY_RUN,
   KEY_START,
+  MINUS_POST,
+  PLUS_POST,
   deviceAt,
   deviceEnd,
   fuseEnd,
@@ -17,7 +19,7 @@ import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
 import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
-import type { Fault } from './faults';
+import type { Fault, Joint } from './faults';
 import { OPEN_OHMS, battery, parts } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
@@ -31,6 +33,8 @@ export interface Drive {
   /** Diodes that conduct, by where they stand. */
   readonly conducting: ReadonlySet<string>;
   readonly powered: boolean;
+  /** Fuses that have opened, by name: one that has stays so. */
+  readonly blown: ReadonlySet<string>;
 }
 
 /** A diode: from its anode to its cathode. */
@@ -71,6 +75,20 @@ export function pulledIn(net: Netlist, before: Drive, fault: Fault | null, at: (
   );
 }
 
+/** A fuse opens within five seconds at twice its rating (ISO 8820-3); a meter is held longer than that. */
+const OPENS_AT = 2;
+
+/** Fuses that have opened: those that had, and those that twice their rating runs through. */
+export function opened(net: Netlist, before: Drive, fault: Fault | null, at: (end: Probe) => number): Set<string> {
+  const blown = new Set(before.blown);
+  for (const { id, fuseAmps } of net.circuits) {
+    if (blown.has(id) || (fault?.type === 'blown-fuse' && fault.circuitId === id)) continue;
+    const amps = Math.abs(at(fuseEnd(id, 1)) - at(fuseEnd(id, 2))) / fuseOhms(fuseAmps);
+    if (amps >= OPENS_AT * fuseAmps) blown.add(id);
+  }
+  return blown;
+}
+
 /** Resistance of a diode that conducts, ohms: small beside all it stands in. */
 const DIODE_OHMS = 0.02;
 /** A resistor across a winding that takes its kick, ohms (common practice: 180 to 1000). */
@@ -88,7 +106,7 @@ export function addParts(network: Network, net: Netlist, state: CircuitState, dr
         network.resistor(
           fuseEnd(name, 1),
           fuseEnd(name, 2),
-          isAt('blown-fuse', name) ? OPEN_OHMS : fuseOhms(ratings.get(name)!),
+          isAt('blown-fuse', name) || drive.blown.has(name) ? OPEN_OHMS : fuseOhms(ratings.get(name)!),
         );
         break;
       case 'relay': {
@@ -135,18 +153,26 @@ export function addParts(network: Network, net: Netlist, state: CircuitState, dr
     else network.resistor(anode, cathode, OPEN_OHMS);
 }
 
+/** What a poor joint adds to a good one. */
+const jointOhms = (fault: Fault | null, joint: Joint): number =>
+  fault?.type === 'poor-joint' && fault.joint === joint ? fault.ohms : 0;
+
 /** Batteries, the key's contacts, and feeds of the car that are live in this state. */
 export function addSources(
   network: Network,
   net: Netlist,
   state: CircuitState,
+  fault: Fault | null,
   { volts, ohms }: { readonly volts: number; readonly ohms: number },
 ): void {
   const keyOn = state !== 'key-off';
   const live = { always: true, run: keyOn, start: state === 'cranking' };
   const contact = (end: EndKey, isLive: boolean) =>
     network.resistor(end, BATTERY, isLive ? parts.key.value : OPEN_OHMS);
-  network.source(BATTERY, groundEnd('battery'), volts, ohms);
+  // The clamps are part of the way from the posts: plus and minus both.
+  network.source(PLUS_POST, MINUS_POST, volts, ohms - 2 * LUG_OHMS);
+  network.resistor(PLUS_POST, BATTERY, LUG_OHMS + jointOhms(fault, 'battery-plus'));
+  network.resistor(MINUS_POST, groundEnd('battery'), LUG_OHMS + jointOhms(fault, 'battery-minus'));
   contact(KEY_RUN, live.run);
   contact(KEY_START, live.start);
   for (const { name, part } of net.parts) {
@@ -205,11 +231,11 @@ export function addDevices(network: Network, build: Build, net: Netlist, fault: 
 }
 
 /** The engine's strap and the body's sheet: every ground is at the battery in the end. */
-export function addBody(network: Network, build: Build): void {
+export function addBody(network: Network, build: Build, fault: Fault | null): void {
   network.resistor(
     groundEnd('head'),
     groundEnd('battery'),
-    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS,
+    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS + jointOhms(fault, 'strap'),
   );
-  network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value);
+  network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value + jointOhms(fault, 'body'));
 }

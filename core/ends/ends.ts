@@ -120,6 +120,9 @@ export const groundEnd = (place: string): EndKey => part('ground', place);
 /** The far end of a cable's shield, by the device the cable goes to. */
 export const shieldEnd = (deviceId: string): EndKey => part('shield', deviceId);
 export const BATTERY: EndKey = part('battery', '+');
+/** The battery's own posts, before the clamps: no wire of the loom lands there, but a probe does. */
+export const PLUS_POST: EndKey = part('battery', 'post');
+export const MINUS_POST: EndKey = part('ground', 'post');
 /** DIN 72552: 15 is live with the key in run, 50 while it starts. */
 export const KEY_RUN: EndKey = part('key', '15');
 export const KEY_START: EndKey = part('key', '50');

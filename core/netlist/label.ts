@@ -1,4 +1,4 @@
-import { endOf, partId, type EndKey, type PartId } from '../ends/ends';
+import { PLUS_POST, endOf, partId, type EndKey, type PartId } from '../ends/ends';
 
 /** What devices and circuits are called, by id: what the words for an end are made of. */
 export interface Names {
@@ -11,6 +11,7 @@ const placeWords: Readonly<Record<string, string>> = {
   battery: 'battery negative',
   head: 'engine block',
   chassis: 'chassis ground',
+  post: 'minus post of the battery',
 };
 
 /** An end in words, also one that no wire lands on any more. */
@@ -32,6 +33,7 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
     case 'shield':
       return `${names.devices.get(ref.part) ?? ref.part} · shield`;
     case 'battery':
+      if (end === PLUS_POST) return 'plus post of the battery';
       return own === undefined ? 'battery positive' : `${own}, positive`;
     case 'switch':
     case 'button':

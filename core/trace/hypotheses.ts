@@ -1,15 +1,17 @@
 import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
-import { faultId, type Fault } from '../circuit/faults';
+import { faultId, joints, type Fault, type Joint } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { groundPins } from '../netlist/ground-pins';
 import {
+  BATTERY,
   deviceAt,
   deviceEnd,
   ecuEnd,
   endOf,
   fuseEnd,
+  groundEnd,
   partId,
   pinAt,
   readPart,
@@ -21,13 +23,14 @@ import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { runOf } from '../netlist/run';
 import { triggerSensor } from '../trigger/fit';
-import { formatOhms } from '../units/format';
 import { twinsOf } from '../netlist/twins';
 import type { Symptom } from './symptoms';
 
 export interface Hypothesis {
   readonly id: string;
   readonly fault: Fault;
+  /** The same fault, less and more of it: how bad a contact is nobody knows before. Empty where it is one thing. */
+  readonly degrees: readonly Fault[];
   readonly title: string;
   /** Place to look at. */
   readonly where: EndKey | null;
@@ -89,9 +92,24 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
   return { seeds, ends: [...ends], wires: [...wires.values()], parts: [...parts] };
 }
 
+/** How bad a contact may be, ohms: from one that warms to one that hardly holds. */
+const CONTACT_SCALE = [0.1, 0.2, 0.4, 0.7, 1.2, 2, 4, 10, 40];
+/** The same of a bolted joint that carries everything. */
+const JOINT_SCALE = [0.02, 0.06, 0.2, 0.6, 2];
+const jointWords: Readonly<Record<Joint, string>> = {
+  'battery-plus': 'Battery clamp corroded or loose, plus',
+  'battery-minus': 'Battery clamp corroded or loose, minus',
+  strap: 'Engine strap loose or corroded',
+  body: 'Battery to body: strap or bolt loose or corroded',
+};
+
+/** A wire that no fuse protects is not found shorted by a meter: it has burnt. */
+const BURNT = 0.01;
+
 function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
   const title = `${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`;
   const ground = wire.signal === 'ground';
+  const bare = net.power.sizes.links.get(wire.id)?.fuse === null;
   const hypothesis = (fault: Fault, words: string, prior: number): Hypothesis => ({
     id: faultId(fault),
     fault,
@@ -99,6 +117,7 @@ function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
     where: wire.to,
     prior,
     direct: false,
+    degrees: fault.type === 'resistive' ? CONTACT_SCALE.map((ohms) => ({ ...fault, ohms })) : [],
   });
   return [
     hypothesis(
@@ -106,12 +125,12 @@ function wireHypotheses(net: Netlist, wire: Wire): Hypothesis[] {
       ground ? `Ground missing: ${title}` : `Wire open: ${title}`,
       ground ? 2 : 1,
     ),
-    hypothesis(
-      { type: 'resistive', wireId: wire.id, ohms: 10 },
-      `Bad contact, about ${formatOhms(10)}: ${title}`,
-      ground ? 1 : 0.5,
-    ),
-    ...(ground ? [] : [hypothesis({ type: 'short-to-ground', wireId: wire.id }, `Shorted to the body: ${title}`, 0.3)]),
+    hypothesis({ type: 'resistive', wireId: wire.id, ohms: 10 }, `Bad contact: ${title}`, ground ? 1 : 0.5),
+    ...(ground
+      ? []
+      : [
+          hypothesis({ type: 'short-to-ground', wireId: wire.id }, `Shorted to the body: ${title}`, bare ? BURNT : 0.3),
+        ]),
   ];
 }
 
@@ -133,6 +152,7 @@ function crossedHypotheses(build: Build, net: Netlist, deviceId: string): Hypoth
         fault,
         title: `Plugs crossed: ${mine.device.label} and ${device.label}`,
         where: other.to,
+        degrees: [],
         prior: labelled ? 0.2 : 1,
         direct: true,
       },
@@ -144,7 +164,21 @@ function crossedHypotheses(build: Build, net: Netlist, deviceId: string): Hypoth
 export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): Hypothesis[] {
   const found: Hypothesis[] = cone.wires.flatMap((wire) => wireHypotheses(net, wire));
   const add = (fault: Fault, title: string, where: EndKey | null, prior: number, direct = false) =>
-    found.push({ id: faultId(fault), fault, title, where, prior, direct });
+    found.push({ id: faultId(fault), fault, degrees: [], title, where, prior, direct });
+  // What every current of the car runs through: measured first, and forgotten first.
+  for (const joint of joints)
+    found.push({
+      id: `poor-joint:${joint}`,
+      fault: { type: 'poor-joint', joint, ohms: JOINT_SCALE[2]! },
+      degrees: JOINT_SCALE.map((ohms) => ({ type: 'poor-joint', joint, ohms })),
+      title: jointWords[joint],
+      where:
+        joint === 'battery-plus'
+          ? BATTERY
+          : groundEnd(joint === 'strap' ? 'head' : joint === 'body' ? 'chassis' : 'battery'),
+      prior: 0.8,
+      direct: false,
+    });
   for (const id of cone.parts) {
     const { kind, name: circuitId } = readPart(id)!;
     const called = withId(net.parts, id)?.part.name ?? circuitId;

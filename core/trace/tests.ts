@@ -1,7 +1,21 @@
 import type { Build } from '../build/schema';
 import type { CircuitState } from '../circuit/model';
 import { stateWords } from '../circuit/model';
-import { ecuEnd, endType, groundEnd, pinAt, type EndKey, type EndType } from '../ends/ends';
+import {
+  BATTERY,
+  MINUS_POST,
+  PLUS_POST,
+  ecuEnd,
+  endType,
+  fuseEnd,
+  groundEnd,
+  pinAt,
+  readPart,
+  relayEnd,
+  type EndKey,
+  type EndType,
+} from '../ends/ends';
+import { withId } from '../data/with-id';
 import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { twinsOf } from '../netlist/twins';
@@ -81,6 +95,75 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       minutes: minutes(wire.from, wire.to) + 2,
     });
   }
+  for (const id of cone.parts) {
+    const { kind, name } = readPart(id)!;
+    const called = withId(net.parts, id)?.part.name ?? name;
+    if (kind === 'relay')
+      // A winding that is open is told from a contact that sticks by nothing else.
+      tests.push({
+        id: `r|${id}|winding`,
+        mode: 'ohms',
+        state: 'unplugged',
+        plus: relayEnd(name, '86'),
+        minus: relayEnd(name, '85'),
+        title: `Ohms across 85 and 86 of the ${called} relay`,
+        how: 'Battery off, ECU unplugged, probes on the winding.',
+        unit: 'Ω',
+        minutes: 3,
+      });
+    else
+      tests.push({
+        id: `r|${id}|body`,
+        mode: 'ohms',
+        state: 'unplugged',
+        plus: fuseEnd(name, 2),
+        minus: groundEnd('chassis'),
+        title: `Ohms from the load side of the ${called} fuse to the body`,
+        how: 'Battery off, ECU unplugged: what hangs there, or a short.',
+        unit: 'Ω',
+        minutes: 2,
+      });
+  }
+  // What hangs on the same joint tells a branch from its trunk.
+  for (const end of neighbours(net, cone))
+    tests.push({
+      id: `v|${state}|${end}`,
+      mode: 'volts',
+      state,
+      plus: end,
+      minus: reference,
+      title: `Volts at ${labelOf(net, end)}, on the same joint`,
+      how: `Black probe on battery negative, ${stateWords[state]}${held}.`,
+      unit: 'V',
+      minutes: minutes(end),
+    });
+  for (const [post, clamp] of [
+    [PLUS_POST, BATTERY],
+    [reference, MINUS_POST],
+  ] as const)
+    tests.push({
+      id: `v|${state}|${post}|${clamp}`,
+      mode: 'volts',
+      state,
+      plus: post,
+      minus: clamp,
+      title: `Volts from ${labelOf(net, post)} to ${post === reference ? labelOf(net, clamp) : 'its clamp'}`,
+      how: `One probe on the post itself, one on its clamp, ${stateWords[state]}${held}: a few millivolts at most.`,
+      unit: 'V',
+      minutes: 1,
+    });
+  for (const place of ['head', 'chassis'] as const)
+    tests.push({
+      id: `v|${state}|${groundEnd(place)}`,
+      mode: 'volts',
+      state,
+      plus: groundEnd(place),
+      minus: reference,
+      title: `Volts from battery negative to the ${place === 'head' ? 'engine block' : 'body'}`,
+      how: `Black probe on the battery’s minus clamp, ${stateWords[state]}${held}: a few millivolts at most.`,
+      unit: 'V',
+      minutes: 1,
+    });
   const pins = cone.ends.filter((end) => pinAt(end) !== null);
   for (const [i, plus] of pins.entries())
     for (const minus of pins.slice(i + 1))
@@ -113,6 +196,19 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
     });
   return [...new Map(tests.map((test) => [test.id, test])).values()];
 }
+
+/** A load or two on each joint of the cone that the cone itself does not reach. */
+function neighbours(net: Netlist, cone: Cone): EndKey[] {
+  const known = new Set(cone.ends);
+  return cone.ends
+    .filter((end) => endType(end) === 'splice')
+    .flatMap((splice) =>
+      (net.nodeOf.get(splice)?.ends ?? [])
+        .filter((end) => endType(end) === 'device' && !known.has(end))
+        .slice(0, MOST_NEIGHBOURS),
+    );
+}
+const MOST_NEIGHBOURS = 2;
 
 function triggerTests(build: Build): TraceTest[] {
   const sensor = triggerSensor(build, 'crank');

@@ -1,6 +1,8 @@
 import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
+import { faultId, type Fault } from '../circuit/faults';
+import { updated } from '../circuit/update';
 import { meterVolts, ohmsBetween, solveCircuit, type CircuitState, type Solution } from '../circuit/model';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
@@ -20,7 +22,11 @@ export interface Candidate {
   readonly where: EndKey | null;
   readonly probability: number;
   /** One sentence a reading: what this fault predicts against what was measured. */
-  readonly evidence: readonly { readonly sentence: string; readonly agrees: boolean }[];
+  readonly evidence: readonly {
+    readonly sentence: string;
+    /** Null: a loom without any fault reads the same, so it says nothing. */
+    readonly agrees: boolean | null;
+  }[];
   /** The untaken test that best tells it from the next candidate. */
   readonly tellApart: { readonly test: TraceTest; readonly here: string; readonly next: string } | null;
 }
@@ -101,24 +107,28 @@ class Bench {
     private readonly driven: ReadonlySet<string>,
   ) {}
 
-  private solution(hypothesis: Hypothesis | null, state: CircuitState): Solution {
-    const fault = hypothesis && hypothesis.fault.type !== 'setting' ? hypothesis.fault : null;
-    const key = `${state}|${fault && hypothesis ? hypothesis.id : ''}`;
+  private solution(fault: Fault | null, state: CircuitState): Solution {
+    const key = `${state}|${fault ? `${faultId(fault)} ${'ohms' in fault ? fault.ohms : ''}` : ''}`;
     const known = this.solutions.get(key);
     if (known) return known;
-    const solution = solveCircuit(this.build, this.net, state, fault, this.driven);
+    const healthy = fault === null ? null : this.solution(null, state);
+    const solution =
+      (healthy && fault && updated(this.build, this.net, healthy, fault)) ??
+      solveCircuit(this.build, this.net, state, fault, this.driven);
     this.solutions.set(key, solution);
     this.solved += 1;
     return solution;
   }
 
-  predict(test: TraceTest, hypothesis: Hypothesis | null): Predicted {
-    const fault = hypothesis?.fault;
+  /** What a test shows under a fault; of one that comes in degrees under this one. */
+  predict(test: TraceTest, hypothesis: Hypothesis | null, degree: Fault | undefined = hypothesis?.fault): Predicted {
+    const fault = degree;
+    const inCircuit = fault && fault.type !== 'setting' ? fault : null;
     switch (test.mode) {
       case 'volts':
-        return meterVolts(this.solution(hypothesis, test.state), test.plus, test.minus);
+        return meterVolts(this.solution(inCircuit, test.state), test.plus, test.minus);
       case 'ohms':
-        return ohmsBetween(this.solution(hypothesis, test.state), test.plus, test.minus);
+        return ohmsBetween(this.solution(inCircuit, test.state), test.plus, test.minus);
       case 'count': {
         const wheel = this.build.trigger.crankWheel;
         if (!wheel || (fault?.type === 'setting' && fault.setting === 'wrong-wheel')) return undefined;
@@ -135,10 +145,16 @@ class Bench {
 }
 
 /** Whether a fault makes the symptom show: judged by the device's own terminals, or the ECU's waking. */
-function explains(bench: Bench, hypothesis: Hypothesis, symptom: Symptom, probes: readonly TraceTest[]): boolean {
+function explains(
+  bench: Bench,
+  hypothesis: Hypothesis,
+  degree: Fault,
+  symptom: Symptom,
+  probes: readonly TraceTest[],
+): boolean {
   if (hypothesis.direct) return true;
   return probes.some((probe) => {
-    const [healthy, faulty] = [bench.predict(probe, null), bench.predict(probe, hypothesis)];
+    const [healthy, faulty] = [bench.predict(probe, null), bench.predict(probe, hypothesis, degree)];
     if (healthy === undefined || faulty === undefined || healthy === faulty) return false;
     if (healthy === null || faulty === null) return true;
     const share = symptom.type === 'wrong-reading' ? 0.04 : 0.12;
@@ -199,6 +215,21 @@ function heldClosed(net: Netlist, deviceId: string | null): Netlist {
   };
 }
 
+/** Share of what the plan does not hold that leaves its readings as they should be: a mechanical cause, a setting. */
+const HEALTHY_SHARE = 0.5;
+
+/** Whether two predictions could not be told apart by a meter. */
+function alike(mode: TraceTest['mode'], one: Predicted, other: Predicted): boolean {
+  if (typeof one !== 'number' || typeof other !== 'number') return one === other;
+  return Math.abs(one - other) <= spread(mode, other);
+}
+
+/** A fault with how bad it is, once readings say so. */
+function titleOf({ title, degrees }: Hypothesis, degree: Fault, readings: number): string {
+  if (degrees.length === 0 || readings === 0 || !('ohms' in degree)) return title;
+  return `${title}, about ${formatOhms(degree.ohms)}`;
+}
+
 export interface TraceProgress {
   (done: number, of: number): void;
 }
@@ -227,13 +258,28 @@ export function traceFaults(
   });
   const weighed = hypotheses.map((hypothesis, index) => {
     onProgress(index, hypotheses.length);
-    const weight = taken.reduce(
-      (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, hypothesis), value),
-      hypothesis.prior * (explains(bench, hypothesis, symptom, probes) ? 1 : UNEXPLAINED),
-    );
-    return { hypothesis, weight };
+    // How bad it is nobody knows before: every degree is as likely, and the readings say which it is.
+    const degrees = hypothesis.degrees.length > 0 ? hypothesis.degrees : [hypothesis.fault];
+    const each = degrees.map((degree) => ({
+      degree,
+      weight: taken.reduce(
+        (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, hypothesis, degree), value),
+        (hypothesis.prior / degrees.length) * (explains(bench, hypothesis, degree, symptom, probes) ? 1 : UNEXPLAINED),
+      ),
+    }));
+    const best = each.reduce((most, one) => (one.weight > most.weight ? one : most));
+    const weight = each.reduce((sum, one) => sum + one.weight, 0);
+    return {
+      hypothesis: { ...hypothesis, fault: best.degree, title: titleOf(hypothesis, best.degree, taken.length) },
+      weight,
+    };
   });
-  const elseWeight = ELSE_PRIOR * ELSE_LIKELIHOOD ** taken.length;
+  // What the plan does not hold leaves the loom as it is, or does anything at all.
+  const asHealthy = taken.reduce(
+    (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, null), value),
+    1,
+  );
+  const elseWeight = ELSE_PRIOR * (HEALTHY_SHARE * asHealthy + (1 - HEALTHY_SHARE) * ELSE_LIKELIHOOD ** taken.length);
   const total = weighed.reduce((sum, { weight }) => sum + weight, elseWeight);
   const ranked = weighed
     .map(({ hypothesis, weight }) => ({ hypothesis, probability: weight / total }))
@@ -278,7 +324,9 @@ export function traceFaults(
     probability,
     evidence: taken.map(({ test, value }) => {
       const predicted = bench.predict(test, hypothesis);
-      const agrees = likelihood(test.mode, predicted, value) > 0.1;
+      const healthy = bench.predict(test, null);
+      const agreed = likelihood(test.mode, predicted, value) > 0.1;
+      const agrees = agreed && alike(test.mode, predicted, healthy) ? null : agreed;
       return {
         agrees,
         sentence: `${test.title}: this fault gives ${words(test, predicted)}, measured ${words(test, value)}.`,

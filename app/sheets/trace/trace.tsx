@@ -1,5 +1,5 @@
 import { withId } from '~/core/data/with-id';
-import { Check, X } from 'lucide-react';
+import { Check, Minus, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
@@ -107,12 +107,15 @@ function CandidateLine({ candidate, rank, onClose }: { candidate: Candidate; ran
           )}
           {candidate.evidence.map((one) => (
             <p key={one.sentence}>
-              {one.agrees ? (
+              {one.agrees === null ? (
+                <Minus size={15} aria-label="says nothing" style={{ color: color.soft }} />
+              ) : one.agrees ? (
                 <Check size={15} aria-label="agrees" style={{ color: color.proved }} />
               ) : (
                 <X size={15} aria-label="speaks against it" style={{ color: color.stop }} />
               )}{' '}
               {one.sentence}
+              {one.agrees === null && <Soft> A loom without a fault reads the same.</Soft>}
             </p>
           ))}
           {candidate.tellApart && (

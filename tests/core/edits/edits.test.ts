@@ -150,7 +150,7 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   addFeedBox: { args: { box: { name: 'Front box', place: 'left inner wing', columns: 4 } } },
   setFeedBox: {
     on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),
-    args: { name: 'front', changes: { place: 'left inner wing' } },
+    args: { name: 'front', changes: { place: 'behind the seat' } },
   },
   removeFeedBox: {
     on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),

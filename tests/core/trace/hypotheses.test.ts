@@ -68,6 +68,7 @@ describe('faults considered', () => {
         'device-shorted',
         'not-driven',
         'open',
+        'poor-joint',
         'relay-stuck-open',
         'relay-winding-open',
         'resistive',

@@ -122,7 +122,10 @@ test('each reading is weighed in words, and a contrary one lowers its fault', ()
   const after = answer.candidates.find((one) => one.id === 'blown-fuse:fan-1');
   expect(after?.probability ?? 0).toBeLessThan(before.probability / 5);
   expect(answer.candidates[0].evidence[0].sentence).toMatch(/this fault gives .* measured 11\.70 V/);
-  expect(answer.candidates[0].evidence[0].agrees).toBe(true);
+  // A whole loom reads the same: that is no support for whatever leaves this place as it is.
+  expect(answer.candidates[0].evidence[0].agrees).toBeNull();
+  const low = traceFaults(build, net, { symptomId: 'dead:fan-1', readings: [{ testId, value: 0.02, at }] })!;
+  expect(low.candidates.find(({ id }) => id === 'blown-fuse:fan-1')!.evidence[0].agrees).toBe(true);
 });
 
 test('the wrong wheel is found by counting teeth, swapped leads by exchanging them', () => {
@@ -168,5 +171,82 @@ describe('readings as a car gives them, worked by hand', () => {
     const low = top('wrong:clt-ntc-1', [['v|key-on|ecu:B10', 0.01]]).slice(0, 3);
     expect(low.some((id) => id.startsWith('short-to-ground:'))).toBe(true);
     expect(low).toContain('no-pull-up:B10');
+  });
+  test('a clamp that is corroded: the whole car sags with the load, and not one fan', () => {
+    // 0.2 ohm before the clamp: with the fan's 12 A and the ECU's 1, 12.2 - 0.21 x 11 = 9.9 V at the clamp and everywhere behind it.
+    const named = top('dead:fan-1', [
+      ['v|outputs-on|bat:+', 9.9],
+      ['v|outputs-on|fuse:fan-1.1', 9.9],
+      ['v|outputs-on|dev:fan-1.1', 9.5],
+    ]);
+    expect(named[0]).toMatch(/^poor-joint:battery-/);
+    // Which of the two: the probe goes from the post to its clamp.
+    const plus = top('dead:fan-1', [
+      ['v|outputs-on|bat:+', 9.6],
+      ['v|outputs-on|bat:post|bat:+', 2.2],
+    ]);
+    expect(plus[0]).toBe('poor-joint:battery-plus');
+  });
+  test('0.7 ohm in the feed of a fan is a bad contact there, told with about how many ohms', () => {
+    // The fan is about 0.78 ohm: of 12 V it keeps 12 x 0.78 / (0.78 + 0.7 + 0.03) = 6.2.
+    const answer = traceFaults(build, net, {
+      symptomId: 'dead:fan-1',
+      readings: [
+        ['v|outputs-on|relay:fan-1.87', 12],
+        ['v|outputs-on|dev:fan-1.1', 6.2],
+        ['v|outputs-on|dev:fan-1.2', 0.08],
+      ].map(([testId, value]) => ({ testId: String(testId), value: Number(value), at })),
+    })!;
+    expect(answer.candidates[0].id).toBe('resistive:dev:fan-1.1~relay:fan-1.87');
+    expect(answer.candidates[0].title).toMatch(/about 0\.70 Ω/);
+    expect(answer.candidates[0].probability).toBeGreaterThan(0.5);
+  });
+  test('a relay with the volts across its winding: its ohms tell a burnt winding from a contact that sticks', () => {
+    const before: [string, number | null][] = [
+      ['v|outputs-on|relay:fan-1.30', 12.1],
+      ['v|outputs-on|relay:fan-1.87', 0.02],
+      ['v|outputs-on|relay:fan-1.86', 12.1],
+      ['v|outputs-on|relay:fan-1.85', 0.1],
+    ];
+    const stuck = top('dead:fan-1', [...before, ['r|relay:fan-1|winding', 89]]);
+    const burnt = top('dead:fan-1', [...before, ['r|relay:fan-1|winding', null]]);
+    expect(stuck[0]).toBe('relay-stuck-open:fan-1');
+    expect(burnt[0]).toBe('relay-winding-open:fan-1');
+  });
+  test('readings that are all as they should be raise what the plan does not hold', () => {
+    const share = (readings: [string, number][]) => {
+      const answer = traceFaults(build, net, {
+        symptomId: 'dead:fan-1',
+        readings: readings.map(([testId, value]) => ({ testId, value, at })),
+      })!;
+      return answer.candidates.find(({ id }) => id === 'not-in-the-model')!.probability;
+    };
+    const healthy: [string, number][] = [
+      ['v|outputs-on|fuse:fan-1.2', 12],
+      ['v|outputs-on|relay:fan-1.87', 12],
+      ['v|outputs-on|dev:fan-1.1', 11.6],
+      ['v|outputs-on|dev:fan-1.2', 0.15],
+    ];
+    expect(share(healthy)).toBeGreaterThan(5 * share([]));
+    expect(share(healthy)).toBeGreaterThan(share(healthy.slice(0, 2)));
+  });
+  test('the ECU that does not wake: the main fuse is measured on both sides, and the battery’s clamp', () => {
+    const { tests } = traceFaults(build, net, { symptomId: 'ecu-dead', readings: [] })!;
+    const ids = tests.map(({ id }) => id);
+    expect(ids).toEqual(expect.arrayContaining(['v|key-on|fuse:main.1', 'v|key-on|fuse:main.2', 'v|key-on|bat:+']));
+    expect(ids).toEqual(expect.arrayContaining(['v|key-on|gnd:head', 'r|relay:main|winding', 'r|fuse:main|body']));
+  });
+  test('a short behind a fuse opens it: at twice its rating it stands no five seconds (ISO 8820-3)', () => {
+    const wire = net.wires.find(({ id }) => id === 'dev:fan-1.1~relay:fan-1.87')!;
+    const solution = solveCircuit(
+      build,
+      net,
+      'outputs-on',
+      { type: 'short-to-ground', wireId: wire.id },
+      new Set(['A7']),
+    );
+    expect([...solution.blownFuses]).toEqual(['fan-1']);
+    expect(Math.abs(voltsBetween(solution, deviceEnd('fan-1', '1'), deviceEnd('fan-1', '2'))!)).toBeLessThan(0.1);
+    expect(solveCircuit(build, net, 'running').blownFuses.size).toBe(0);
   });
 });
