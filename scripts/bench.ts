@@ -10,7 +10,11 @@ import { conflictsOf } from '~/core/allot/conflict';
 import { MINOR, modelOf } from '~/core/allot/model';
 import { solve } from '~/core/allot/solve';
 import { explain } from '~/core/ways/ways';
+import type { Fault } from '~/core/circuit/faults';
 import { solveCircuit } from '~/core/circuit/model';
+import { updated } from '~/core/circuit/update';
+import { drawFeeds } from '~/core/drawing/feeds';
+import { powerPlan } from '~/core/power/plan';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
 import { netlist } from '~/core/netlist/netlist';
@@ -123,6 +127,29 @@ rows.push({
 });
 const circuit = time(100, () => solveCircuit(demo, net, 'key-on'));
 rows.push({ name: 'circuit, one state, demo build', median: circuit.median, unit: 'ms' });
+const power = time(60, () => powerPlan(demo));
+rows.push({ name: 'plan of feeds with its currents and sizes, demo build', median: power.median, unit: 'ms' });
+const drawn = time(60, () => drawFeeds(net));
+rows.push({ name: 'layout of the drawing of the feeds, demo build', median: drawn.median, unit: 'ms' });
+{
+  // Five thousand bad contacts in one state, by update and, of every hundredth, anew.
+  const base = solveCircuit(demo, net, 'key-on');
+  const faults = Array.from({ length: 5000 }, (_, i): Fault => ({
+    type: 'resistive',
+    wireId: net.wires[i % net.wires.length].id,
+    ohms: 0.1 + i / 1000,
+  }));
+  const quick = time(3, () => faults.forEach((fault) => updated(demo, net, base, fault))).median;
+  const slow =
+    time(3, () => faults.forEach((fault, i) => i % 100 === 0 && solveCircuit(demo, net, 'key-on', fault))).median * 100;
+  rows.push({
+    name: '5,000 bad contacts by update, demo build',
+    median: quick,
+    unit: 'ms',
+    reference: `solving each anew, ${slow.toFixed(0)} ms`,
+    ratio: quick / slow,
+  });
+}
 const traced = time(5, () => traceFaults(demo, net, { symptomId: 'dead:fan-1', readings: [] }));
 rows.push({ name: 'trace, all faults of one symptom', median: traced.median, unit: 'ms' });
 

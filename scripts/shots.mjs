@@ -104,8 +104,14 @@ await shoot('8-trace', sheet('trace'), {
     await page.getByRole('button', { name: /Symptom/ }).click();
     await page.getByRole('option', { name: 'Fan 1 does not work' }).click();
     const form = page.locator('form').first();
-    await form.getByRole('textbox').fill('0.15');
-    await form.getByRole('button', { name: 'Enter' }).click();
+    for (const [value, next] of [
+      ['11.9', /Fan 1 fuse, load side/],
+      ['0.15', /Fan 1 fuse, source side/],
+    ]) {
+      await form.getByRole('textbox').fill(value);
+      await form.getByRole('button', { name: 'Enter' }).click();
+      await form.filter({ hasText: next }).waitFor();
+    }
     await page
       .getByText(/this fault gives/)
       .first()

@@ -8,6 +8,7 @@ import {
   groundEnd,
   partAt,
   partId,
+  readPart,
   relayEnd,
   spliceEnd,
   wireId,
@@ -296,7 +297,7 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
   for (const spec of wanted) draft.feed(spec);
   // Relays of the person's own that an output of the ECU, its main relay pin or the key pulls in.
   for (const [id, part] of Object.entries(build.feeds.parts))
-    if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(id.slice(id.indexOf(':') + 1), part);
+    if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(readPart(id)!.name, part);
   const feeds: PlannedFeed[] = wanted.map(({ id, role, name, system }) => ({ id, role, name, system }));
   draft.feedWindings(feeds);
   return { parts: draft.parts, links: draft.links, feeds };

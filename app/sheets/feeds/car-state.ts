@@ -2,6 +2,8 @@ import { useMemo, useState } from 'react';
 import type { Build } from '~/core/build/schema';
 import { drivenIn, meterVolts, solveCircuit, wireAmps, type CircuitState, type Solution } from '~/core/circuit/model';
 import { BATTERY, groundEnd, type EndKey } from '~/core/ends/ends';
+import { ecuVolts, standingDays } from '~/core/circuit/standing';
+import { formatVolts, plural } from '~/core/units/format';
 import type { Netlist } from '~/core/netlist/netlist';
 import { useLater } from '../../build/context';
 
@@ -23,6 +25,8 @@ export interface CarReading {
   /** What leaves the battery, and its volts. */
   readonly total: number;
   readonly battery: number | null;
+  /** What this state asks of the battery and the ECU, in words; empty where it asks nothing. */
+  readonly note: string;
 }
 
 const drivable = (build: Build, net: Netlist): Drivable[] =>
@@ -36,6 +40,18 @@ const drivable = (build: Build, net: Netlist): Drivable[] =>
 const solvedState = (state: CarState, driven: ReadonlySet<string>): CircuitState =>
   state === 'key-on' && driven.size > 0 ? 'outputs-on' : state;
 
+/** What a state asks of the battery and the ECU. */
+function noteOf(build: Build, solution: Solution, state: CarState, total: number): string {
+  if (state === 'key-off') {
+    const days = standingDays(build, total);
+    return Number.isFinite(days)
+      ? `; standing, half of ${build.power.batteryAh} Ah is gone in ${plural(Math.floor(days), 'day')}`
+      : '';
+  }
+  const volts = state === 'cranking' ? ecuVolts(build, solution) : null;
+  return volts === null ? '' : `; the ECU has ${formatVolts(volts)} and works from ${formatVolts(build.ecu.minVolts)}`;
+}
+
 function read(build: Build, net: Netlist, state: CarState, driven: ReadonlySet<string>): CarReading {
   const solution = solveCircuit(build, net, solvedState(state, driven), null, driven);
   const amps = wireAmps(solution, net);
@@ -46,6 +62,7 @@ function read(build: Build, net: Netlist, state: CarState, driven: ReadonlySet<s
     0,
   );
   return {
+    note: noteOf(build, solution, state, total),
     solution,
     amps,
     total,

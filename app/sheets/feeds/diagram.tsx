@@ -3,7 +3,7 @@ import { useDrag } from 'react-aria';
 import { Button, DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { DrawnNode, DrawnWire, FeedDrawing } from '~/core/drawing/feeds';
-import { endKey, readEnd, type EndKey } from '~/core/ends/ends';
+import { endKey, partEnd, readEnd, type EndKey } from '~/core/ends/ends';
 import { formatAmps, formatVolts } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
 import type { Units } from '~/core/units/units';
@@ -196,12 +196,9 @@ function Thing(props: ThingProps) {
 }
 
 /** Ends of a part that findings speak of. */
-function marksOf({ id, kind }: DrawnNode): EndKey[] {
-  const ports = kind === 'fuse' ? ['1'] : kind === 'relay' ? ['85', '86', '87'] : [];
-  return ports.flatMap((port) => {
-    const ref = readEnd(`${id}.${port}`);
-    return ref ? [endKey(ref)] : [];
-  });
+function marksOf({ part, kind }: DrawnNode): EndKey[] {
+  if (!part || (kind !== 'fuse' && kind !== 'relay')) return [];
+  return (kind === 'fuse' ? ['1'] : ['85', '86', '87']).map((port) => partEnd(kind, part.name, port));
 }
 
 /** By pointer; the keyboard's way is 'Hangs on' beside the drawing. */

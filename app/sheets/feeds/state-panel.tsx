@@ -41,6 +41,7 @@ export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
         <br />
         <Small>
           {reading.battery === null ? 'no battery' : `battery ${formatVolts(reading.battery)}`}
+          {reading.note}
           {!reading.solution.settled && '; a relay never settles here'}
         </Small>
       </p>

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
 import { circuitStates, solveCircuit, voltsBetween, wireAmps, type CircuitState } from '~/core/circuit/model';
+import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuilds } from '~/demo';
@@ -94,6 +95,19 @@ describe('worked by hand', () => {
     const flat = solved(edited(demo, call('setPower', { charging: 'none' })), 'running');
     expect(flat.volts('bat:+')).toBeLessThan(12.2);
   });
+});
+
+test('a standing car: half of 45 Ah at 3 mA lasts 312 days; nothing drawn, for ever', () => {
+  // 22.5 Ah / 0.003 A = 7500 h = 312.5 days.
+  expect(standingDays(demo, 0.003)).toBeCloseTo(312.5, 6);
+  expect(standingDays(demo, 0)).toBe(Infinity);
+});
+
+test('what the ECU itself has: its feed against its own ground, under the battery’s volts by the drops of both', () => {
+  const { solution, volts } = solved(demo, 'cranking');
+  const own = ecuVolts(demo, solution)!;
+  expect(own).toBeLessThan(volts('ecu:A10'));
+  expect(own).toBeGreaterThan(volts('ecu:A10') - 0.2);
 });
 
 describe.each(demoBuilds().map((build) => [build.name, build] as const))('%s', (_, build) => {
