@@ -65,6 +65,8 @@ export interface Solution {
   /** Fuses that what flows has opened. */
   readonly blownFuses: ReadonlySet<string>;
   readonly ecuPowered: boolean;
+  /** Of a solution made from another: what an ampere between two nodes makes, from the other's. */
+  readonly unit?: (a: string, b: string) => Float64Array;
   /** False when relays did not settle within the cap. */
   readonly settled: boolean;
 }
@@ -349,14 +351,31 @@ export function wireAmps(solution: Solution, net: Netlist, fault: Fault | null =
   );
 }
 
+/** Solutions of a unit current between two nodes, by the solution they belong to: the same probes are held to many faults. */
+const columns = new WeakMap<Solution, Map<string, Float64Array>>();
+/** Volts of every node for an ampere from one node to another, every source at rest. Not to be written to. */
+export function columnOf(solution: Solution, a: string, b: string): Float64Array {
+  if (solution.unit) return solution.unit(a, b);
+  const known = columns.get(solution) ?? new Map<string, Float64Array>();
+  columns.set(solution, known);
+  const key = `${a}|${b}`;
+  const found = known.get(key);
+  if (found) return found;
+  const { network, factor } = solution;
+  const unit = new Float64Array(network.size);
+  const [i, j] = [network.node(a), network.node(b)];
+  if (i >= 0) unit[i]! += 1;
+  if (j >= 0) unit[j]! -= 1;
+  const column = factor.solve(unit);
+  known.set(key, column);
+  return column;
+}
+
 /** Ohms between two probes with every source at rest; the model is linear, so any current tells them. */
-function ohmsBehind({ network, factor }: Solution, plus: Probe, minus: Probe): number {
-  const currents = new Float64Array(network.size);
-  const [i, j] = [network.node(plus), network.node(minus)];
-  if (i >= 0) currents[i]! += METER_AMPS;
-  if (j >= 0) currents[j]! -= METER_AMPS;
-  const voltages = factor.solve(currents);
-  return ((network.volts(voltages, plus) ?? 0) - (network.volts(voltages, minus) ?? 0)) / METER_AMPS;
+function ohmsBehind(solution: Solution, plus: Probe, minus: Probe): number {
+  const column = columnOf(solution, plus, minus);
+  const { network } = solution;
+  return (network.volts(column, plus) ?? 0) - (network.volts(column, minus) ?? 0);
 }
 
 /**
@@ -371,8 +390,6 @@ export function meterVolts(solution: Solution, plus: Probe, minus: Probe): numbe
 
 /** A meter shows more than this as an open line, ohms. */
 export const OPEN_ABOVE_OHMS = meter.openAbove.value;
-/** Current an ohmmeter is thought to send, amperes: the model is linear, so any does. */
-const METER_AMPS = 0.001;
 
 /** Ohms between two ends of an unpowered solution; null is an open line (or an end that is not wired). */
 export function ohmsBetween(solution: Solution, a: EndKey, b: EndKey): number | null {

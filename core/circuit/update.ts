@@ -8,7 +8,7 @@ import { endToEndOhms } from '../netlist/wires';
 import { wireOhms } from '../wire/wire';
 import type { Fault } from './faults';
 import { OPEN_OHMS, parts } from './figures';
-import type { Solution } from './model';
+import { columnOf, type Solution } from './model';
 import { ECU_GROUND, type Probe } from './nodes';
 import { conducting, opened, pulledIn, type Drive } from './plan-parts';
 
@@ -79,23 +79,6 @@ export function perturbationOf(build: Build, net: Netlist, base: Solution, fault
   }
 }
 
-/** Solutions of a unit current through a branch, by the solution they belong to. */
-const columns = new WeakMap<Solution, Map<string, Float64Array>>();
-function columnOf(base: Solution, a: string, b: string): Float64Array {
-  const known = columns.get(base) ?? new Map<string, Float64Array>();
-  columns.set(base, known);
-  const key = `${a}|${b}`;
-  const found = known.get(key);
-  if (found) return found;
-  const unit = new Float64Array(base.network.size);
-  const [i, j] = [base.network.node(a), base.network.node(b)];
-  if (i >= 0) unit[i]! += 1;
-  if (j >= 0) unit[j]! -= 1;
-  const column = base.factor.solve(unit);
-  known.set(key, column);
-  return column;
-}
-
 /** The most that flows into a node and not out of it. */
 function residual({ network }: Solution, voltages: Float64Array, { a, b, siemens }: Perturbation): number {
   const sums = new Float64Array(network.size);
@@ -149,5 +132,10 @@ export function updated(build: Build, net: Netlist, base: Solution, fault: Fault
     !same(opened(net, rest, fault, at), base.blownFuses)
   )
     return null;
-  return { ...base, voltages, factor: { ...base.factor, solve: (currents) => moved(base.factor.solve(currents)) } };
+  return {
+    ...base,
+    voltages,
+    unit: (a, b) => moved(columnOf(base, a, b)),
+    factor: { ...base.factor, solve: (currents) => moved(base.factor.solve(currents)) },
+  };
 }

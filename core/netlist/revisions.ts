@@ -161,6 +161,11 @@ export function differenceInWords(
     new Map(oldNet.circuits.map((one) => [one.id, one])),
     new Map(newNet.circuits.map((one) => [one.id, one])),
   );
+  const isDevice = (id: string, list: readonly (readonly [string, unknown])[]) => list.some(([one]) => one === id);
+  for (const [id, one] of circuits.added)
+    if (!isDevice(id, devices.added)) lines.push(`${one.name}: a fuse of its own, ${one.fuseAmps} A.`);
+  for (const [id, one] of circuits.removed)
+    if (!isDevice(id, devices.removed)) lines.push(`${one.name}: its fuse is gone.`);
   for (const { from, to } of circuits.both) {
     if (from.fuseAmps !== to.fuseAmps) lines.push(`${to.name}: fuse ${from.fuseAmps} A became ${to.fuseAmps} A.`);
     if (from.squareMm !== to.squareMm)

@@ -202,23 +202,27 @@ const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };
 /** Of two ways that meet, each may have to carry what the lesser place behind it draws. */
 const smaller = (one: Flow, other: Flow): Flow => (one.rms <= other.rms ? one : other);
 
+/** What sets of coils draw, by the engine they spark: an edit elsewhere leaves both as they were. */
+const pulsesOf = new WeakMap<Build['engine'], Map<string, PulsedAmps>>();
+const coilNames = new WeakMap<FittedCoil['coil'], number>();
+let coilsNamed = 0;
+function nameOf({ coil, serves, row }: FittedCoil, alone: boolean): string {
+  const number = coilNames.get(coil) ?? (coilsNamed += 1);
+  coilNames.set(coil, number);
+  // Alone, one cylinder is as another.
+  return alone ? `${number} ${serves.length} ${row}` : `${number} ${serves.join(',')} ${row}`;
+}
+
 /** The figures of a sum of loads: coils by their pulses over a cycle, the rest as it is drawn. Sets of coils are worked out once. */
 function flowing(build: Build): (sum: Sum) => Flow {
   const engine = sparkedEngine(build);
   const volts = runningVolts(build);
-  const known = new Map<string, PulsedAmps>();
-  const names = new Map<FittedCoil, number>();
-  const name = (coil: FittedCoil) => {
-    const was = names.get(coil) ?? names.size;
-    names.set(coil, was);
-    return was;
-  };
+  const known = pulsesOf.get(build.engine) ?? new Map<string, PulsedAmps>();
+  pulsesOf.set(build.engine, known);
   return ({ plain, coils }) => {
     if (coils.length === 0) return { mean: plain, rms: plain, peak: plain };
-    const key = coils
-      .map(name)
-      .sort((one, other) => one - other)
-      .join(' ');
+    const names = coils.map((coil) => nameOf(coil, coils.length === 1)).sort();
+    const key = `${engine.ignition} ${volts} ${names.join('; ')}`;
     const pulses = known.get(key) ?? coilFeedAmps(engine, coils, volts, build.engine.maxRpm);
     known.set(key, pulses);
     return { mean: plain + pulses.mean, rms: plain + pulses.rms, peak: plain + pulses.peak };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endKey, partEnd, readEnd, readPart, type EndKey, type PartKind } from '../ends/ends';
+import { endKey, endsOfWire, partEnd, readEnd, readPart, type EndKey, type PartKind } from '../ends/ends';
 
 /*
  * The plan of feeds: what stands between the battery and the loads, and between the loads and the battery again. What a person
@@ -107,25 +107,36 @@ export type Link = z.infer<typeof linkSchema>;
 /** The most parts, and links, of one plan that a file may hold. */
 const MOST_PARTS = 300;
 const MOST_LINKS = 600;
+const MOST_BOXES = 20;
 const fewer = (most: number) => (record: object) => Object.keys(record).length <= most;
 
 /** What a person decided of the feeds. Null: something that was proposed, and is not wanted. */
-export const feedsSchema = z.object({
-  parts: z
-    .record(
-      z
-        .string()
-        .max(80)
-        .refine((id) => readPart(id) !== null, 'must name a part'),
-      partSchema.nullable(),
-    )
-    .refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} parts`),
-  changes: z.record(z.string().max(80), partChangesSchema).refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} changes`),
-  links: z.record(z.string().max(330), linkSchema.nullable()).refine(fewer(MOST_LINKS), `at most ${MOST_LINKS} links`),
-  boxes: z.record(partName, boxSchema).refine(fewer(20), 'at most 20 boxes'),
-  /** Where fuses that are proposed draw from; null: the battery's post. */
-  source: end.nullable(),
-});
+export const feedsSchema = z
+  .object({
+    parts: z.record(z.string().max(80), partSchema.nullable()).refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} parts`),
+    changes: z.record(z.string().max(80), partChangesSchema).refine(fewer(MOST_PARTS), `at most ${MOST_PARTS} changes`),
+    links: z
+      .record(z.string().max(330), linkSchema.nullable())
+      .refine(fewer(MOST_LINKS), `at most ${MOST_LINKS} links`),
+    boxes: z.record(partName, boxSchema).refine(fewer(MOST_BOXES), `at most ${MOST_BOXES} boxes`),
+    /** Where fuses that are proposed draw from; null: the battery's post. */
+    source: end.nullable(),
+  })
+  .superRefine(({ parts, links }, context) => {
+    const wrong = (path: string[], message: string) => context.addIssue({ code: 'custom', path, message });
+    for (const [id, part] of Object.entries(parts)) {
+      const named = readPart(id);
+      if (named === null) wrong(['parts', id], 'is no name of a part');
+      else if (part !== null && named.kind !== part.kind)
+        wrong(['parts', id], `names a ${named.kind} and holds a ${part.kind}`);
+    }
+    for (const [id, link] of Object.entries(links)) {
+      const ends = endsOfWire(id);
+      if (ends === null) wrong(['links', id], 'is no name of a wire');
+      else if (link !== null && !(ends.includes(link.from) && ends.includes(link.to)))
+        wrong(['links', id], 'is not the name of a wire between these two ends');
+    }
+  });
 export type Feeds = z.infer<typeof feedsSchema>;
 
 export const noFeeds: Feeds = { parts: {}, changes: {}, links: {}, boxes: {}, source: null };

@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Build } from '~/core/build/schema';
+import { planOf, type Build } from '~/core/build/schema';
+import { parseBuild } from '~/core/build/parse';
+import { differenceInWords } from '~/core/netlist/revisions';
 import { solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { applyEdit, call } from '~/core/edits';
-import { BATTERY, deviceEnd, endKey, groundEnd, readEnd, relayEnd } from '~/core/ends/ends';
+import { BATTERY, deviceEnd, endKey, groundEnd, readEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { needsOf } from '~/core/netlist/needs';
 import { runOf } from '~/core/netlist/run';
@@ -386,16 +388,40 @@ test('a diode in a wire conducts one way: its volts are lost, and turned round i
   expect(powerStops(turned).map(({ rule }) => rule)).toContain('PW-17');
 });
 
-test('a suppressed relay turned round draws the driver’s current through its diode', () => {
+test('a suppressed relay turned round is a short through its diode: the fuse of the windings opens', () => {
   const build = edited(
     demo,
     call('setCircuit', { circuitId: 'main', choice: { relay: 'diode', winding: 'reversed' } }),
   );
-  const across = (one: Build) => {
-    const solution = solveCircuit(one, netlist(one), 'key-on');
-    return voltsBetween(solution, relayEnd('main', '85'), relayEnd('main', '86'))!;
+  const solution = solveCircuit(build, netlist(build), 'key-on');
+  // 12 V less 0.7 through some tenths of an ohm of thin wire: tens of amperes, where 3 A are fused.
+  expect([...solution.blownFuses]).toEqual(['wake']);
+  expect(solution.closedRelays.has('main')).toBe(false);
+  expect(solution.settled).toBe(true);
+  const right = edited(demo, call('setCircuit', { circuitId: 'main', choice: { relay: 'diode' } }));
+  expect(solveCircuit(right, netlist(right), 'key-on').closedRelays.has('main')).toBe(true);
+});
+
+test('what a file may not hold is named by its place', () => {
+  const wrong = (feeds: Partial<Build['feeds']>) => {
+    const parsed = parseBuild(JSON.stringify({ ...demo, feeds: { ...demo.feeds, ...feeds } }));
+    return parsed.ok ? 'was taken' : parsed.problem.sentence;
   };
-  expect(across(build)).toBeGreaterThan(0.6);
-  expect(across(build)).toBeLessThan(2);
-  expect(solveCircuit(build, netlist(build), 'key-on').closedRelays.has('main')).toBe(false);
+  expect(wrong({})).toBe('was taken');
+  expect(wrong({ parts: { 'relay:x': { kind: 'splice', name: 'X' } } })).toMatch(
+    /relay:x.*names a relay and holds a splice/,
+  );
+  expect(wrong({ parts: { nonsense: { kind: 'splice', name: 'X' } } })).toMatch(/nonsense.*no name of a part/);
+  expect(wrong({ links: { 'bat:+~gnd:head': { from: BATTERY, to: end('splice:main') } } })).toMatch(
+    /not the name of a wire/,
+  );
+  expect(wrong({ links: { nowhere: null } })).toMatch(/no name of a wire/);
+});
+
+test('a revision tells a feed that came and one that went', () => {
+  const before = planOf(demo);
+  const build = edited(demo, call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' }));
+  const words = differenceInWords(build, before, planOf(build));
+  expect(words).toEqual(expect.arrayContaining(['Fan 2: its fuse is gone.', 'Fan 1: fuse 20 A became 40 A.']));
+  expect(differenceInWords(demo, planOf(build), before)).toContain('Fan 2: a fuse of its own, 20 A.');
 });
