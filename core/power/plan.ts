@@ -105,7 +105,6 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       null,
     );
     const into = flows.into.get(fuseEnd(id, 1)) ?? flows.into.get(fuseEnd(id, 2));
-    const supply = into?.link && sizes.links.get(into.link.id);
     const own = flows.steps.filter(({ from, link }) => link && flows.fuseBefore.get(from) === fuse);
     const trunk = trunkOf(own, id) ?? into;
     const trunkWire = trunk?.link && sizes.links.get(trunk.link.id);
@@ -138,7 +137,7 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       carriesAmps: carriedAmps(squareMm, around),
       branchCarriesAmps: carriedAmps(branchSquareMm, around),
       lengthMetres: trunk?.link?.metres ?? 0,
-      fuseDistanceMetres: into?.link?.metres ?? supply?.metres ?? 0,
+      fuseDistanceMetres: into?.link?.metres ?? 0,
       dropVolts: worst?.volts ?? 0,
       worstLoad: worst?.draw.name ?? name,
       worstHop: hop ? { from: hop.step.from, to: hop.step.to, volts: hop.volts } : null,

@@ -1,7 +1,7 @@
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { fuseEnd, relayEnd } from '~/core/ends/ends';
-import type { Netlist } from '~/core/netlist/netlist';
+import { boxAmps, inBox } from '~/core/power/boxes';
 import type { PlannedPart } from '~/core/power/propose';
 import { formatAmps, plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
@@ -16,13 +16,6 @@ import { at, color, shape, space, type } from '../../ui/theme';
 
 const USUAL_COLUMNS = 4;
 const MOST_COLUMNS = 12;
-
-/** Fuses and relays, relays last: they stand in their own row of a box. */
-const boxed = (net: Netlist, box: string | undefined): PlannedPart[] => {
-  const inside = net.parts.filter(({ part }) => (part.kind === 'fuse' || part.kind === 'relay') && part.box === box);
-  const isRelay = ({ part }: PlannedPart) => Number(part.kind === 'relay');
-  return inside.sort((one, other) => isRelay(one) - isRelay(other));
-};
 
 /** One place of a lid: what stands there, and what it is for. */
 function Place({ planned }: { planned: PlannedPart }) {
@@ -46,14 +39,9 @@ function Place({ planned }: { planned: PlannedPart }) {
 function Lid({ id }: { id: string }) {
   const { build, derived, edit } = useBuild();
   const box = build.feeds.boxes[id]!;
-  const inside = boxed(derived.net, id);
+  const inside = inBox(derived.net.power, id);
   const change = (changes: Partial<typeof box>) => edit(call('setFeedBox', { name: id, changes }));
-  const total = derived.net.circuits
-    .filter(
-      ({ id: feed, upstream }) =>
-        upstream === null && inside.some(({ name, part }) => part.kind === 'fuse' && name === feed),
-    )
-    .reduce((sum, { loadAmps }) => sum + loadAmps, 0);
+  const total = boxAmps(derived.net.power, id);
   return (
     <LidFrame aria-label={box.name}>
       <LidHead>
@@ -102,7 +90,7 @@ function Lid({ id }: { id: string }) {
 /** What stands in no box, each to be put into one. */
 function Outside() {
   const { build, derived, edit } = useBuild();
-  const rest = boxed(derived.net, undefined);
+  const rest = inBox(derived.net.power, undefined);
   const boxes = Object.entries(build.feeds.boxes);
   const put = (planned: readonly PlannedPart[], box: string) =>
     edit(...planned.map(({ id }) => call('setFeedPart', { partId: id, changes: { box } })));

@@ -16,7 +16,7 @@ import { color, space } from '../../ui/theme';
 import { LengthField } from '../../parts/length-field';
 
 /** What is decided of one feed: its fuse, its wire, its relay. */
-export function CircuitDetail({ circuit }: { circuit: Circuit }) {
+export function CircuitDetail({ circuit, withRelay = true }: { circuit: Circuit; withRelay?: boolean }) {
   const { build, edit, derived, select } = useBuild();
   // The size in use stays to be seen when it is of the other series.
   const sizes = [...new Set([...seriesSizes(build.loom.series).map((size) => size.squareMm), circuit.squareMm])].sort(
@@ -27,7 +27,8 @@ export function CircuitDetail({ circuit }: { circuit: Circuit }) {
   const derive = (field: 'squareMm' | 'fuseAmps') =>
     edit(call('deriveCircuit', { circuitId: circuit.id, fields: [field] }));
   const opens = openingSeconds(circuit.fuseAmps, circuit.fuseAmps * 2);
-  const relay = circuit.relay;
+  // In the drawing the relay is a part of its own.
+  const relay = withRelay ? circuit.relay : null;
   const far = (end: EndKey) => {
     const wire = derived.net.wiresAt.get(end)?.[0];
     return wire ? labelOf(derived.net, wire.from === end ? wire.to : wire.from) : 'no pin yet';

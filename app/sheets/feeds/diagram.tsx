@@ -2,6 +2,7 @@ import { memo, useRef, useState, useEffect, type ReactNode } from 'react';
 import { useDrag } from 'react-aria';
 import { Button, DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
+import type { CarReading } from '~/core/circuit/car';
 import type { DrawnNode, DrawnWire, FeedDrawing } from '~/core/drawing/feeds';
 import { endKey, partEnd, readEnd, type EndKey } from '~/core/ends/ends';
 import { formatAmps, formatVolts } from '~/core/units/format';
@@ -13,7 +14,6 @@ import { FindingMark } from '../../parts/findings/finding-mark';
 import { insulationColour } from '../../parts/wire-mark';
 import { VisuallyHidden } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
-import type { CarReading } from './car-state';
 
 const LOAD = 'application/x-gonyx-load';
 

@@ -6,6 +6,7 @@ import { endOf, partId, type EndKey } from '~/core/ends/ends';
 import type { Netlist } from '~/core/netlist/netlist';
 import type { Selection } from '~/core/netlist/run';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
+import { hangCalls } from '~/core/ways/hang';
 import { useBuild } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
@@ -14,7 +15,7 @@ import { at, color, space } from '../../ui/theme';
 import { AddToFeeds } from './add-part';
 import { useCarState } from './car-state';
 import { Diagram } from './diagram';
-import { hangCalls, ifHung } from './hang';
+import { hungWords } from './hang';
 import { PartDetail } from './part-detail';
 import { StatePanel, carStateWords } from './state-panel';
 
@@ -65,7 +66,7 @@ export function Drawing() {
     [select],
   );
   const onHang = useCallback((ends: readonly EndKey[], on: DrawnNode) => edit(...hangCalls(ends, on.end)), [edit]);
-  const whatIf = useCallback((ends: readonly EndKey[], on: DrawnNode) => ifHung(build, ends, on.end), [build]);
+  const whatIf = useCallback((ends: readonly EndKey[], on: DrawnNode) => hungWords(build, ends, on.end), [build]);
   const groups = drawing.nodes.filter(({ kind, members }) => kind === 'load' && members.length > 1);
   const { state, reading } = car;
   return (
@@ -120,7 +121,9 @@ export function Drawing() {
           </Small>
         </Board>
         <Aside aria-label="State and part">
-          <StatePanel car={car} />
+          <State>
+            <StatePanel car={car} />
+          </State>
           {chosen && <PartDetail key={chosen.id} node={chosen} reading={reading} />}
         </Aside>
       </Two>
@@ -159,8 +162,14 @@ const Aside = styled.aside`
   display: grid;
   gap: ${space[4]};
   min-width: 0;
+  /* The state above the drawing, and what is selected below it: a press moves nothing away from the hand. */
   ${at.tablet} {
-    position: static;
+    display: contents;
+  }
+`;
+const State = styled.div`
+  min-width: 0;
+  ${at.tablet} {
     order: -1;
     border-bottom: 1px solid ${color.rule};
     padding-bottom: ${space[3]};

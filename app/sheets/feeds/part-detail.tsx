@@ -1,4 +1,5 @@
 import { styled } from 'styled-components';
+import type { CarReading } from '~/core/circuit/car';
 import type { DrawnNode } from '~/core/drawing/feeds';
 import { call } from '~/core/edits';
 import { deviceAt, partEnd, type EndKey } from '~/core/ends/ends';
@@ -7,6 +8,7 @@ import type { Netlist } from '~/core/netlist/netlist';
 import type { PlannedPart } from '~/core/power/propose';
 import type { Part } from '~/core/topology/parts';
 import { formatVolts } from '~/core/units/format';
+import { hangCalls } from '~/core/ways/hang';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Checkbox, Segmented } from '../../ui/choice';
@@ -16,9 +18,7 @@ import { Select } from '../../ui/select';
 import { Heading, Row, Small, Soft, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { at, color, space } from '../../ui/theme';
-import type { CarReading } from './car-state';
 import { CircuitDetail } from './circuit-detail';
-import { hangCalls } from './hang';
 
 /** Places a load can be hung on: the load side of fuses and relays, joints, sources. */
 function outlets(net: Netlist): { id: string; name: string }[] {
@@ -68,7 +68,7 @@ export function PartDetail({ node, reading }: { node: DrawnNode; reading: CarRea
       </Heading>
       {node.kind === 'load' && <LoadFacts node={node} reading={reading} />}
       {node.part && <PartFields planned={node.part} />}
-      {feed && <CircuitDetail circuit={feed} />}
+      {feed && <CircuitDetail circuit={feed} withRelay={false} />}
       <Into node={node} />
       {node.part && <TakeOut planned={node.part} />}
     </Box>

@@ -1,10 +1,11 @@
 import { styled } from 'styled-components';
+import { carStates, type CarState } from '~/core/circuit/car';
 import { formatAmps, formatVolts } from '~/core/units/format';
 import { Checkbox } from '../../ui/choice';
 import { Segmented } from '../../ui/choice';
 import { Small, Soft, Stack } from '../../ui/text';
 import { at, type } from '../../ui/theme';
-import { carStates, type CarState, type useCarState } from './car-state';
+import type { useCarState } from './car-state';
 
 export const carStateWords: Readonly<Record<CarState, string>> = {
   'key-off': 'off',
@@ -16,7 +17,7 @@ export const carStateWords: Readonly<Record<CarState, string>> = {
 
 /** In which state of the car the drawing is read, and what else is driven. */
 export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
-  const { state, setState, outputs, driven, drive, reading } = car;
+  const { state, setState, outputs, driven, drive, reading, note } = car;
   return (
     <Stack $gap={2}>
       <Segmented
@@ -41,8 +42,7 @@ export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
         <br />
         <Small>
           {reading.battery === null ? 'no battery' : `battery ${formatVolts(reading.battery)}`}
-          {reading.note}
-          {!reading.solution.settled && '; a relay never settles here'}
+          {note}
         </Small>
       </p>
     </Stack>

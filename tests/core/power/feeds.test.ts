@@ -5,13 +5,15 @@ import { parseBuild } from '~/core/build/parse';
 import { differenceInWords } from '~/core/netlist/revisions';
 import { solveCircuit, voltsBetween } from '~/core/circuit/model';
 import { applyEdit, call } from '~/core/edits';
-import { BATTERY, deviceEnd, endKey, groundEnd, readEnd } from '~/core/ends/ends';
+import { BATTERY, deviceEnd, endKey, groundEnd, readEnd, relayEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { needsOf } from '~/core/netlist/needs';
 import { runOf } from '~/core/netlist/run';
 import { feedPlan } from '~/core/power/feed-plan';
 import { coilFeedAmps } from '~/core/power/coil-feed';
 import { flowsOf } from '~/core/power/flow';
+import { boxAmps, inBox } from '~/core/power/boxes';
+import { ifHung } from '~/core/ways/hang';
 import { powerPlan, type Circuit } from '~/core/power/plan';
 import { LOADED_CELSIUS, LUG_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, fuseOhms } from '~/core/power/sizes';
 import { sparkedEngine } from '~/core/power/spark';
@@ -424,4 +426,25 @@ test('a revision tells a feed that came and one that went', () => {
   const words = differenceInWords(build, before, planOf(build));
   expect(words).toEqual(expect.arrayContaining(['Fan 2: its fuse is gone.', 'Fan 1: fuse 20 A became 40 A.']));
   expect(differenceInWords(demo, planOf(build), before)).toContain('Fan 2: a fuse of its own, 20 A.');
+});
+
+test('a box draws what its fuses draw, those behind another of its own counted once; hanging a load there is told before it is done', () => {
+  const shared = edited(demo, call('setCircuit', { circuitId: 'injectors', choice: { feed: 'shared' } }));
+  const { power } = netlist(shared);
+  // Main with the injectors behind it, coils, pump and two fans.
+  const sum = ['main', 'coils', 'pump', 'fan-1', 'fan-2'].reduce((all, id) => all + circuit(shared, id).loadAmps, 0);
+  expect(boxAmps(power, 'front')).toBeCloseTo(sum, 9);
+  expect(inBox(power, 'front').map(({ part }) => part.kind)).toEqual([
+    ...Array<string>(6).fill('fuse'),
+    ...Array<string>(5).fill('relay'),
+  ]);
+  const told = ifHung(demo, [deviceEnd('fan-2', '1')], relayEnd('fan-1', '87'));
+  const done = edited(demo, call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' }));
+  expect(told.ok && told.value.feed).toMatchObject({
+    loadAmps: 32,
+    fuseAmps: 40,
+    squareMm: circuit(done, 'fan-1').squareMm,
+  });
+  const refusedToo = ifHung(demo, [end('fuse:main.1')], end('splice:main'));
+  expect(!refusedToo.ok && refusedToo.problem.sentence).toMatch(/itself/);
 });

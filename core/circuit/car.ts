@@ -1,0 +1,53 @@
+import type { Build } from '../build/schema';
+import { BATTERY, PLUS_POST, groundEnd, type EndKey } from '../ends/ends';
+import type { Netlist } from '../netlist/netlist';
+import { LUG_OHMS } from '../power/sizes';
+import { meterVolts, solveCircuit, voltsBetween, wireAmps, type CircuitState, type Solution } from './model';
+
+/** What the car is doing, as a person would say it. */
+export const carStates = [
+  'key-off',
+  'key-on',
+  'prime',
+  'cranking',
+  'running',
+] as const satisfies readonly CircuitState[];
+export type CarState = (typeof carStates)[number];
+
+/** What is read at the plan of feeds in one state. */
+export interface CarReading {
+  readonly solution: Solution;
+  /** Against battery negative, as a meter shows it; null at an end that no wire lands on. */
+  readonly volts: (end: EndKey) => number | null;
+  /** In every wire, from its first end to its second, amperes. */
+  readonly amps: ReadonlyMap<string, number>;
+  /** What leaves the battery, over the loom and over the key: by what is lost between its post and its clamp, amperes. */
+  readonly total: number;
+  /** Volts at its clamp. */
+  readonly battery: number | null;
+}
+
+/** An output that can be driven by its test: a relay's winding, or a part of its own. */
+export interface Drivable {
+  readonly pinId: string;
+  readonly name: string;
+}
+export const drivable = (build: Build, net: Netlist): Drivable[] =>
+  net.needs.flatMap((need) => {
+    const pinId = build.assignments[need.id];
+    const works = need.winding !== null || need.ask.kind === 'low-side' || need.ask.kind === 'high-side';
+    return pinId !== undefined && works ? [{ pinId, name: need.label.replace(/ relay$/, '') }] : [];
+  });
+
+/** Reads the car in a state, with these outputs driven. With the key on and one driven by hand it is a test of that output. */
+export function readCar(build: Build, net: Netlist, state: CarState, driven: ReadonlySet<string>): CarReading {
+  const solution = solveCircuit(build, net, state === 'key-on' && driven.size > 0 ? 'outputs-on' : state, null, driven);
+  const minus = groundEnd('battery');
+  return {
+    solution,
+    amps: wireAmps(solution, net),
+    total: (voltsBetween(solution, PLUS_POST, BATTERY) ?? 0) / LUG_OHMS,
+    battery: meterVolts(solution, BATTERY, minus),
+    volts: (end) => (net.nodeOf.has(end) ? meterVolts(solution, end, minus) : null),
+  };
+}
