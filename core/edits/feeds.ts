@@ -1,13 +1,10 @@
 import { z } from 'zod';
-import type { Build } from '../build/schema';
+
 import { zodProblem } from '../data/zod-problem';
 import {
   BATTERY,
-  endOf,
   endType,
   fuseEnd,
-  hasPorts,
-  partAt,
   partEnd,
   partId,
   readEnd,
@@ -18,21 +15,26 @@ import {
   type EndKey,
   type PartId,
 } from '../ends/ends';
-import { labelOf, type Names } from '../netlist/label';
-import { feedPlan, type FeedPlan } from '../power/feed-plan';
-import { flowsOf, wayTo } from '../power/flow';
+import { feedPlan } from '../power/feed-plan';
 import { FUSE_METRES, JUMPER_METRES } from '../power/propose';
-import {
-  boxSchema,
-  endsOfPart,
-  partChangesSchema,
-  partSchema,
-  portsOfPart,
-  type Feeds,
-  type Part,
-} from '../topology/parts';
-import { fail, ok, type Result } from '../problem';
+import { endsOfPart, partChangesSchema, partSchema } from '../topology/parts';
+import { fail, ok } from '../problem';
 import { edit } from './edit';
+import {
+  withFeeds,
+  called,
+  noPart,
+  noLink,
+  landing,
+  linked,
+  unlinked,
+  freshName,
+  withPart,
+  hung,
+  isOutlet,
+  feedsItself,
+  withoutPart,
+} from './feed-wires';
 import { dropStale } from './stale';
 
 /*
@@ -44,144 +46,6 @@ const name = z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, 
 const partText = z.string().max(80);
 const endText = z.string().max(160);
 const metres = z.number().min(0).max(30);
-
-const withFeeds = (build: Build, feeds: Partial<Feeds>): Build => ({ ...build, feeds: { ...build.feeds, ...feeds } });
-
-/** What an end is called in the words of an undo step or a problem. */
-function called(build: Build, end: EndKey): string {
-  const plan = feedPlan(build);
-  const names: Names = {
-    devices: new Map(build.devices.map(({ id, label }) => [id, label])),
-    circuits: new Map(plan.feeds.map((feed) => [feed.id, feed.name])),
-    parts: new Map([...plan.parts.values()].map(({ id, part }) => [id, part.name])),
-  };
-  return labelOf({ names }, end);
-}
-
-const noPart = (id: string) => fail('no-part', 'partId', `There is no part ${id} in the feeds of this build.`);
-const noLink = (id: string) => fail('no-link', 'linkId', `There is no wire ${id} in the feeds of this build.`);
-
-/** An end that a wire of the feeds can land on, or why it cannot. */
-function landing(build: Build, plan: FeedPlan, path: string, text: string): Result<EndKey> {
-  const ref = readEnd(text);
-  if (!ref) return fail('no-end', path, `${text} names no end.`);
-  const end = endKey(ref);
-  if (ref.of === 'ecu')
-    return build.ecu.pins.some(({ id }) => id === ref.pin)
-      ? ok(end)
-      : fail('no-pin', path, `${build.ecu.model} has no cavity ${ref.pin}.`);
-  if (ref.of === 'device') {
-    const device = build.devices.find(({ id }) => id === ref.device);
-    const terminals = device ? (build.kinds[device.kindId]?.terminals ?? []) : [];
-    return terminals.some(({ id }) => id === ref.terminal)
-      ? ok(end)
-      : fail('no-terminal', path, `This build has no terminal ${ref.terminal} of ${device?.label ?? ref.device}.`);
-  }
-  if (ref.kind === 'shield') return fail('no-end', path, 'A shield is earthed with its device, not in the feeds.');
-  const given = ['battery', 'key', 'ground'].includes(ref.kind);
-  const part = plan.parts.get(partId(ref.kind, ref.part));
-  if (part) {
-    const ports = portsOfPart(part.part);
-    return ports.includes(ref.port)
-      ? ok(end)
-      : fail(
-          'no-port',
-          path,
-          `${part.part.name} has no terminal ${ref.port || 'without a number'}; it has ${ports.join(', ')}.`,
-        );
-  }
-  const standing = given && ['+', '15', '50', 'battery', 'head', 'chassis'].includes(ref.part);
-  return standing || plan.links.some(({ from }) => from === end)
-    ? ok(end)
-    : fail('no-part', path, `There is no part ${partId(ref.kind, ref.part)} in the feeds of this build.`);
-}
-
-/** A wire between two ends, known by them; of several between the same two each has its number. */
-function linked(build: Build, from: EndKey, to: EndKey, length?: number): Result<Build> {
-  if (from === to) return fail('same-end', 'to', 'A wire has two ends.');
-  const [one, other] = [partAt(from), partAt(to)];
-  if (one !== null && one === other && hasPorts(endType(from) as Part['kind']) && isAcross(from, to))
-    return fail(
-      'across-itself',
-      'to',
-      `A wire across ${called(build, from)} and ${called(build, to)} would bridge what is between them.`,
-    );
-  const plan = feedPlan(build);
-  const taken = new Set([
-    ...plan.links.map(({ id }) => id),
-    ...Object.keys(build.feeds.links).filter((id) => build.feeds.links[id]),
-  ]);
-  let number = 1;
-  while (taken.has(wireId(from, to, number))) number += 1;
-  const links = {
-    ...build.feeds.links,
-    [wireId(from, to, number)]: { from, to, ...(length === undefined ? {} : { metres: length }) },
-  };
-  return ok(withFeeds(build, { links }));
-}
-
-/** A wire that would short a winding, a fuse, a switch or whatever has two sides; a jumper from 30 to 86 does not. */
-function isAcross(from: EndKey, to: EndKey): boolean {
-  const ports = [from, to].map((end) => endOf(end)).map((ref) => (ref.of === 'part' ? ref.port : ''));
-  const winding = (port: string) => port === '85' || port === '86';
-  return endType(from) !== 'relay' || ports.every(winding) || !ports.some(winding);
-}
-
-/** A wire taken out: of the person's own it is forgotten, of the proposed it is marked as not wanted. */
-function unlinked(build: Build, plan: FeedPlan, id: string): Build {
-  const links = { ...build.feeds.links };
-  delete links[id];
-  const after = withFeeds(build, { links });
-  // What was proposed under that name would come back.
-  return plan.links.some((link) => link.id === id) && feedPlan(after).links.some((link) => link.id === id)
-    ? withFeeds(build, { links: { ...links, [id]: null } })
-    : after;
-}
-
-function freshName(plan: FeedPlan, kind: Part['kind'], wanted?: string): string {
-  if (wanted !== undefined && !plan.parts.has(partId(kind, wanted))) return wanted;
-  const stem = wanted ?? kind;
-  let number = wanted === undefined ? 1 : 2;
-  while (plan.parts.has(partId(kind, `${stem}-${number}`))) number += 1;
-  return `${stem}-${number}`;
-}
-
-const withPart = (build: Build, id: PartId, part: Part | null): Build =>
-  withFeeds(build, { parts: { ...build.feeds.parts, [id]: part } });
-
-/** The wires that bring current to an end: to be replaced when it is hung elsewhere. */
-function supplyOf(plan: FeedPlan, end: EndKey): string[] {
-  return plan.links
-    .filter(({ from, to, role }) => role !== 'return' && (to === end || from === end))
-    .map(({ id }) => id);
-}
-
-/** A load hung on another outlet; its own length stays. */
-function hung(build: Build, end: EndKey, from: EndKey): Result<Build> {
-  const plan = feedPlan(build);
-  const old = supplyOf(plan, end);
-  const length = plan.links.find(({ id }) => old.includes(id))?.metres;
-  let next = build;
-  for (const id of old) next = unlinked(next, feedPlan(next), id);
-  const moved = linked(next, from, end, length);
-  if (!moved.ok) return moved;
-  // Once the person's own wire leads there nothing is proposed for it, so that nothing need be marked as not wanted.
-  const links = Object.fromEntries(
-    Object.entries(moved.value.feeds.links).filter(([id, link]) => link !== null || !old.includes(id)),
-  );
-  return ok(withFeeds(moved.value, { links }));
-}
-
-const isOutlet = (end: EndKey): boolean => {
-  const ref = endOf(end);
-  return ref.of === 'part' && !['ground', 'shield'].includes(ref.kind) && ref.port !== '85' && ref.port !== '86';
-};
-
-/** True where a load hung there would feed itself. */
-function feedsItself(build: Build, end: EndKey, from: EndKey): boolean {
-  const flows = flowsOf(build, feedPlan(build));
-  return wayTo(flows, from).some((step) => step.from === end || step.to === end);
-}
 
 /** Things without ports of their own that a wire is cut for, and those with two. */
 const inWire = ['fuse', 'switch', 'button', 'resistor', 'diode', 'splice'] as const;
@@ -456,42 +320,6 @@ export const feedEdits = {
       return second.ok ? ok(withFeeds(second.value, { source: partEnd('busbar', bar) })) : second;
     },
   ),
-  addFeedBox: edit(
-    z.object({ box: boxSchema, name: name.optional() }),
-    ({ box }) => `Add ${box.name}`,
-    (build, { box, name: wanted }) => {
-      let own = wanted ?? 'box';
-      for (let number = 2; build.feeds.boxes[own] !== undefined; number += 1) own = `${wanted ?? 'box'}-${number}`;
-      return ok(withFeeds(build, { boxes: { ...build.feeds.boxes, [own]: box } }));
-    },
-  ),
-  setFeedBox: edit(
-    z.object({ name, changes: boxSchema.partial() }),
-    ({ name: id }, build) => `Change ${build.feeds.boxes[id]?.name ?? id}`,
-    (build, { name: id, changes }) => {
-      const box = build.feeds.boxes[id];
-      if (!box) return fail('no-box', 'name', `There is no box ${id} in this build.`);
-      return ok(withFeeds(build, { boxes: { ...build.feeds.boxes, [id]: { ...box, ...changes } } }));
-    },
-  ),
-  removeFeedBox: edit(
-    z.object({ name }),
-    ({ name: id }, build) => `Take ${build.feeds.boxes[id]?.name ?? id} away`,
-    (build, { name: id }) => {
-      if (!build.feeds.boxes[id]) return fail('no-box', 'name', `There is no box ${id} in this build.`);
-      const boxes = Object.fromEntries(Object.entries(build.feeds.boxes).filter(([one]) => one !== id));
-      const without = <T extends { box?: string | null }>(records: Readonly<Record<string, T | null>>) =>
-        Object.fromEntries(
-          Object.entries(records).map(([one, value]) => [
-            one,
-            value?.box === id ? { ...value, box: undefined } : value,
-          ]),
-        );
-      const parts = without(build.feeds.parts) as Feeds['parts'];
-      const changes = without(build.feeds.changes) as Feeds['changes'];
-      return ok(withFeeds(build, { boxes, parts, changes }));
-    },
-  ),
   /** Forgets what was decided of the feeds and takes the proposal again; boxes stay. */
   proposeFeeds: edit(
     z.strictObject({}),
@@ -499,6 +327,3 @@ export const feedEdits = {
     (build) => ok(dropStale(withFeeds(build, { parts: {}, changes: {}, links: {}, source: null }))),
   ),
 };
-
-const withoutPart = (build: Build, id: PartId): Build =>
-  withFeeds(build, { parts: Object.fromEntries(Object.entries(build.feeds.parts).filter(([one]) => one !== id)) });

@@ -2,6 +2,7 @@ import { fail, type Result } from '../problem';
 import type { Build } from '../build/schema';
 import { runEdit, type Edit } from './edit';
 import { busEdits, withBuses } from './buses';
+import { feedBoxEdits } from './feed-boxes';
 import { feedEdits } from './feeds';
 import { foundEdits } from './found';
 import { joinEdits, withJoins } from './joins';
@@ -19,6 +20,7 @@ export const edits = {
   ...busEdits,
   ...joinEdits,
   ...feedEdits,
+  ...feedBoxEdits,
   ...foundEdits,
   ...partEdits,
   ...planEdits,

@@ -11,6 +11,7 @@ import { calibrationRules } from './calibration';
 import { coilRules } from './coils';
 import { completeRules } from './complete';
 import { feedRules } from './feeds';
+import { relayRules } from './relays';
 import { loomRules } from './loom';
 import { orderRules } from './order';
 import { pinRules } from './pins';
@@ -32,6 +33,7 @@ export const rules: readonly Rule[] = [
   ...sensorRules,
   ...calibrationRules,
   ...feedRules,
+  ...relayRules,
   ...powerRules,
   ...loomRules,
   ...busRules,

@@ -8,7 +8,8 @@ import { endKey, endsOfWire, partEnd, readEnd, readPart, type EndKey, type PartK
 
 const text = (most: number) => z.string().max(most);
 const metres = z.number().min(0).max(30);
-const partName = z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens');
+/** What parts, feeds and boxes are named by. */
+export const partName = z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, digits and hyphens');
 
 /** Who pulls a relay in: an output of the ECU, its own main relay pin, the key, or whatever is wired to its winding by hand. */
 export const relayControls = ['need', 'main-relay-pin', 'key-run', 'key-start', 'wired'] as const;

@@ -1,19 +1,20 @@
 import { memo, useRef, useState, useEffect, type ReactNode } from 'react';
 import { useDrag } from 'react-aria';
-import { Button, DropZone } from 'react-aria-components';
+import { DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { CarReading } from '~/core/circuit/car';
+import { Face, type FaceProps } from './diagram-face';
+
 import type { DrawnNode, DrawnWire, FeedDrawing } from '~/core/drawing/feeds';
 import { endKey, partEnd, readEnd, type EndKey } from '~/core/ends/ends';
-import { formatAmps, formatVolts } from '~/core/units/format';
+import { formatAmps } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
 import type { Units } from '~/core/units/units';
 import { shortSize } from '~/core/wire/size';
 import { splitColour } from '~/core/wire/colours';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { insulationColour } from '../../parts/wire-mark';
-import { VisuallyHidden } from '../../ui/text';
-import { at, color, shape, space, type } from '../../ui/theme';
+
+import { at, color, shape, space } from '../../ui/theme';
 
 const LOAD = 'application/x-gonyx-load';
 
@@ -35,44 +36,9 @@ function WirePath({ wire }: { wire: DrawnWire }) {
   );
 }
 
-/** Signs of parts, drawn in a field of 48 by 18. */
-const signs: Partial<Record<DrawnNode['kind'], ReactNode>> = {
-  fuse: <path d="M2 9c7-12 15 12 22 0s15 12 22 0" fill="none" stroke="currentColor" strokeWidth="1.4" />,
-  relay: (
-    <g fill="none" stroke="currentColor" strokeWidth="1.4">
-      <path d="M2 12h14l16-8M32 12h14" />
-      <circle cx="16" cy="12" r="1.8" fill="currentColor" />
-      <circle cx="32" cy="12" r="1.8" fill="currentColor" />
-    </g>
-  ),
-};
-const ClosedContact = () => (
-  <g fill="none" stroke="currentColor" strokeWidth="1.4">
-    <path d="M2 12h44" />
-    <circle cx="16" cy="12" r="1.8" fill="currentColor" />
-    <circle cx="32" cy="12" r="1.8" fill="currentColor" />
-  </g>
-);
-
-const controlWords = {
-  need: 'by ECU',
-  'main-relay-pin': 'by ECU',
-  'key-run': 'by key',
-  'key-start': 'by start',
-  wired: 'wired',
-} as const;
-
-export interface DiagramProps {
+export interface DiagramProps extends Omit<FaceProps, 'node'> {
   readonly drawing: FeedDrawing;
-  readonly reading: CarReading;
   readonly units: Units;
-  readonly fuses: ReadonlyMap<string, number>;
-  /** Pins that pull relays in, by the relay. */
-  readonly pins: ReadonlyMap<string, string>;
-  readonly selected: string | null;
-  /** Volts below which a load is told, by its end. */
-  readonly poor: ReadonlySet<EndKey>;
-  readonly onSelect: (node: DrawnNode) => void;
   readonly onHang: (ends: readonly EndKey[], on: DrawnNode) => void;
   /** What it would mean to hang these loads there, while they are held over it. */
   readonly whatIf: (ends: readonly EndKey[], on: DrawnNode) => string;
@@ -232,82 +198,6 @@ function Carried({
   );
 }
 
-/** What a thing shows of itself. */
-function Face({ node, reading, selected, fuses, pins, poor, onSelect }: ThingProps) {
-  const volts = reading.volts(node.end);
-  const isSelected = selected === node.id;
-  const name = node.part?.name ?? '';
-  const press = () => onSelect(node);
-  switch (node.kind) {
-    case 'joint':
-      return <Joint aria-label={`${node.name}, joint`} data-selected={isSelected} onPress={press} />;
-    case 'fuse':
-      return (
-        <Part
-          data-selected={isSelected}
-          data-adrift={node.adrift}
-
-          onPress={press}
-        >
-          <svg viewBox="0 0 48 18" width="48" height="14" aria-hidden>
-            {signs.fuse}
-          </svg>
-          <VisuallyHidden>{node.name} fuse, </VisuallyHidden>
-          <strong>{fuses.get(name)} A</strong>
-        </Part>
-      );
-    case 'relay': {
-      const relay = node.part?.part.kind === 'relay' ? node.part.part : null;
-      const closed = reading.solution.closedRelays.has(name);
-      const pin = pins.get(name);
-      const short = node.name.replace(/ feed$/, '');
-      const by = pin ? `by ${pin}` : relay ? controlWords[relay.control] : '';
-      return (
-        <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
-          <RelayTop>
-            <span aria-hidden>30</span>
-            <svg viewBox="0 0 48 18" width="48" height="16" aria-hidden>
-              {closed ? <ClosedContact /> : signs.relay}
-            </svg>
-            <span aria-hidden>87</span>
-          </RelayTop>
-          <RelayFoot>
-            <strong>{short}</strong>
-            <VisuallyHidden>
-              {node.name.slice(short.length)} relay, {closed ? 'closed' : 'open'},{' '}
-            </VisuallyHidden>
-            <By>{by}</By>
-          </RelayFoot>
-        </Part>
-      );
-    }
-    case 'source':
-      return (
-        <Part data-selected={isSelected} onPress={press}>
-          <strong>{node.name}</strong>
-          <span>{volts === null ? '' : formatVolts(volts)}</span>
-        </Part>
-      );
-    case 'inline':
-      return (
-        <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
-          <strong>{node.name}</strong>
-        </Part>
-      );
-    default:
-      return (
-        <Load data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
-          <span>{node.name}</span>
-          {node.kind === 'load' && volts !== null && (
-            <strong style={node.members.some((end) => poor.has(end)) ? { color: color.fix } : undefined}>
-              {formatVolts(volts)}
-            </strong>
-          )}
-        </Load>
-      );
-  }
-}
-
 const Sheet = styled.div`
   position: relative;
   flex: none;
@@ -358,97 +248,6 @@ const Drop = styled(DropZone)`
   }
   &[data-focus-visible] {
     outline: 2.5px solid ${color.selection};
-  }
-`;
-const Part = styled(Button)`
-  display: grid;
-  align-content: center;
-  justify-items: center;
-  width: 100%;
-  height: 100%;
-  padding: 0 ${space[1]};
-  border: 1.5px solid ${color.ink};
-  border-radius: ${shape.radius};
-  background: ${color.sheet};
-  color: ${color.ink};
-  font-size: 13px;
-  line-height: 1.15;
-  cursor: pointer;
-  &[data-hovered] {
-    background: ${color.raised};
-  }
-  &[data-selected='true'] {
-    border-color: ${color.selection};
-    background: ${color.selectionWash};
-    box-shadow: 0 0 0 1px ${color.selection};
-  }
-  &[data-adrift='true'] {
-    border-style: dashed;
-    border-color: ${color.stop};
-  }
-`;
-const RelayTop = styled.span`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  color: ${color.soft};
-  font-size: 12px;
-  svg {
-    color: ${color.ink};
-  }
-`;
-const RelayFoot = styled.span`
-  display: flex;
-  justify-content: space-between;
-  gap: 6px;
-  width: 100%;
-  white-space: nowrap;
-  overflow: hidden;
-  strong {
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-`;
-const By = styled.span`
-  flex: none;
-  font-family: ${type.mono};
-  font-size: 12px;
-  color: ${color.selection};
-`;
-const Load = styled(Part)`
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: ${space[2]};
-  padding: 0 ${space[2]};
-  text-align: left;
-  & > span {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  & > strong {
-    flex: none;
-    font-variant-numeric: tabular-nums;
-  }
-`;
-const Joint = styled(Button)`
-  width: 12px;
-  height: 12px;
-  padding: 0;
-  border: 0;
-  border-radius: 50%;
-  background: ${color.ink};
-  cursor: pointer;
-  /* What is pressed is larger than what is seen. */
-  &::after {
-    content: '';
-    position: absolute;
-    inset: -9px;
-  }
-  &[data-selected='true'] {
-    background: ${color.selection};
-    box-shadow: 0 0 0 3px ${color.selectionWash};
   }
 `;
 const Pips = styled.span`
