@@ -2,6 +2,9 @@ import { evenTime, type Capture } from '~/core/trigger/capture/capture';
 import { bell, seeded } from '~/core/trigger/synth';
 import type { Wheel } from '~/core/wheels/wheel';
 
+// Samples are made in millions: these are looked up once.
+const { PI, abs, exp, floor, min, round, sin } = Math;
+
 /**
  * Captures made another way than core's synthesis makes them, so that the two do not share a blind spot: a tooth is a whole
  * sine (the textbook's picture), or the slope of a bell of flux, or two bells at its edges; Hall levels are not 0.2 and 5 V;
@@ -30,13 +33,13 @@ export function otherCapture(spec: OtherSpec): Capture {
   const { wheel, cam, shape, seed, seconds, rpm } = spec;
   const { sampleRate = 50_000, ripple = 0, order = 2, phase = 0, jitter = 0, lost = 0, added = 0, noise = 0 } = spec;
   const random = seeded(seed * 7777 + 13);
-  const count = Math.round(seconds * sampleRate);
+  const count = round(seconds * sampleRate);
   const degrees = new Float64Array(count);
   const speed = new Float64Array(count);
   let angle = random() * 720;
   for (let i = 0; i < count; i += 1) {
     degrees[i] = angle;
-    speed[i] = rpm * (1 + (ripple / 2) * Math.sin(((angle * order + phase) * Math.PI) / 180));
+    speed[i] = rpm * (1 + (ripple / 2) * sin(((angle * order + phase) * PI) / 180));
     angle += (6 * speed[i]) / sampleRate;
   }
   const ratio = wheel.shaft === 'cam' ? 2 : 1;
@@ -48,20 +51,20 @@ export function otherCapture(spec: OtherSpec): Capture {
       : [];
   });
   const steps = own.map((tooth, i) => (i + 1 < own.length ? own[i + 1].at : own[0].at + turn) - tooth.at);
-  const pitch = wheel.places ? turn / wheel.places : Math.min(...steps);
+  const pitch = wheel.places ? turn / wheel.places : min(...steps);
   const teeth: { at: number; width: number }[] = [];
-  for (let base = Math.floor(degrees[0] / turn) - 1; base * turn < angle + turn; base += 1)
+  for (let base = floor(degrees[0] / turn) - 1; base * turn < angle + turn; base += 1)
     for (const { at, width } of own) {
       if (random() < lost) continue;
-      const place = base * turn + at + bell(random) * jitter * Math.min(pitch, 30);
+      const place = base * turn + at + bell(random) * jitter * min(pitch, 30);
       teeth.push({ at: place, width });
       const room = pitch > width ? pitch - width : pitch;
-      if (random() < added) teeth.push({ at: place + width + room * 0.45, width: Math.min(width, room) * 0.15 });
+      if (random() < added) teeth.push({ at: place + width + room * 0.45, width: min(width, room) * 0.15 });
     }
   teeth.sort((one, other) => one.at - other.at);
   const values = new Float32Array(count);
   const square = shape === 'hall' || shape === 'hall-low';
-  const narrow = Math.min(pitch / 2, ...own.map(({ width }) => width));
+  const narrow = min(pitch / 2, ...own.map(({ width }) => width));
   const reach = square ? 0 : 1.6 * pitch;
   let low = 0;
   for (let i = 0; i < count; i += 1) {
@@ -76,10 +79,10 @@ export function otherCapture(spec: OtherSpec): Capture {
     for (let k = low; k < teeth.length && teeth[k].at - reach < now; k += 1) {
       const { at, width } = teeth[k];
       const off = (now - at - width / 2) / pitch;
-      if (shape === 'sine') sum -= Math.abs(off) < 0.5 ? Math.sin(2 * Math.PI * off) : 0;
-      else if (shape === 'flux') sum -= 7.5 * off * Math.exp(-0.5 * (off / 0.2) ** 2);
+      if (shape === 'sine') sum -= abs(off) < 0.5 ? sin(2 * PI * off) : 0;
+      else if (shape === 'flux') sum -= 7.5 * off * exp(-0.5 * (off / 0.2) ** 2);
       else {
-        const bump = (x: number) => Math.exp(-0.5 * (x / (0.25 * narrow)) ** 2);
+        const bump = (x: number) => exp(-0.5 * (x / (0.25 * narrow)) ** 2);
         sum += bump(now - at) - bump(now - at - width);
       }
     }

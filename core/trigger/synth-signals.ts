@@ -69,9 +69,11 @@ export function squareSignal(
   const out = new Float32Array(degrees.length);
   const high = faults.droppedPullUp ? LOW_VOLTS + 0.05 : (sensor.pullUpVolts ?? 5);
   const step = 1 - exp(-1 / (sampleRate * (sensor.riseSeconds ?? RISE_SECONDS)));
+  // The first sample stands at its level.
+  const inverted = sensor.inverted === true;
   let at = 0;
   let tooth = false;
-  let value = Number.NaN;
+  let value = Infinity;
   for (let i = 0; i < degrees.length; i += 1) {
     while (at < marks.length && marks[at]!.degrees <= degrees[i]!) {
       tooth = marks[at]!.level === 1;
@@ -81,8 +83,8 @@ export function squareSignal(
       at -= 1;
       tooth = marks[at]!.level === 0;
     }
-    const goal = tooth !== Boolean(sensor.inverted) ? high : LOW_VOLTS;
-    value = Number.isNaN(value) || goal < value ? goal : value + (goal - value) * step;
+    const goal = tooth !== inverted ? high : LOW_VOLTS;
+    value = goal < value ? goal : value + (goal - value) * step;
     out[i] = value;
   }
   return out;

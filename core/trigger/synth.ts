@@ -8,7 +8,7 @@ import { trackOf, type Wheel } from '../wheels/wheel';
 export type Random = () => number;
 
 // The samples are made in millions: these are looked up once.
-const { cos, exp, imul, log, PI, sin, sqrt } = Math;
+const { ceil, cos, exp, floor, imul, log, max, min, PI, round, sin, sqrt } = Math;
 
 /** Small seeded generator (mulberry32, public domain): for simulations, not for secrets. */
 export function seeded(seed: number): Random {
@@ -139,8 +139,8 @@ function rpmAt(speed: Speed, seconds: number, degrees: number, span: number): nu
       return speed.rpm;
     case 'cranking': {
       const { startSeconds = 0, stopSeconds = 0 } = speed;
-      const up = startSeconds > 0 ? Math.min(1, seconds / startSeconds) : 1;
-      const down = stopSeconds > 0 ? Math.min(1, Math.max(0, (span - seconds) / stopSeconds)) : 1;
+      const up = startSeconds > 0 ? min(1, seconds / startSeconds) : 1;
+      const down = stopSeconds > 0 ? min(1, max(0, (span - seconds) / stopSeconds)) : 1;
       return speed.rpm * up * down * (1 + 0.5 * speed.ripple * sin((degrees * speed.events * PI) / 180));
     }
   }
@@ -160,13 +160,13 @@ function marksOf(
   const rises = wheel.edges.flatMap((edge, i) => (edge.level === 1 ? [i] : []));
   const marks: Mark[] = [];
   const turn = 360 * ratio;
-  for (let base = Math.floor((from - at) / turn) - 1; at + base * turn < to + turn; base += 1) {
+  for (let base = floor((from - at) / turn) - 1; at + base * turn < to + turn; base += 1) {
     rises.forEach((rise, tooth) => {
       const up = wheel.edges[rise]!.degrees;
       const fallEdge = wheel.edges[(rise + 1) % wheel.edges.length]!.degrees;
       const width = (fallEdge - up + 360) % 360;
       const next = (wheel.edges[rises[(tooth + 1) % rises.length]!]!.degrees - up + 360) % 360 || 360;
-      const pitch = wheel.places === null ? next : Math.min(next, 360 / wheel.places);
+      const pitch = wheel.places === null ? next : min(next, 360 / wheel.places);
       const place = at + base * turn + up * ratio;
       const note = (fault: Injected['fault'], degrees = place) => {
         if (degrees >= from && degrees < to) injected.push({ degrees, fault, tooth });
@@ -174,7 +174,7 @@ function marksOf(
       if (faults.missingTooth === tooth) return note('missing-tooth');
       if (faults.lost && random() < faults.lost) return note('lost');
       // Play of the shaft is not wider for wider teeth.
-      const play = Math.min(pitch * ratio, 30);
+      const play = min(pitch * ratio, 30);
       let start = place + (faults.jitter ? bell(random) * faults.jitter * play : 0);
       if (faults.bentTooth?.tooth === tooth) {
         start += faults.bentTooth.degrees;
@@ -184,7 +184,7 @@ function marksOf(
       if (faults.added && random() < faults.added) {
         const room = (next - width) * ratio;
         const extra = start + width * ratio + room * (0.35 + 0.3 * random());
-        const wide = Math.min(room * 0.2, pitch * ratio * 0.2);
+        const wide = min(room * 0.2, pitch * ratio * 0.2);
         marks.push({ degrees: extra, level: 1 }, { degrees: extra + wide, level: 0 });
         note('added', extra);
       }
@@ -203,7 +203,7 @@ export function synth(spec: SynthSpec): Synthesis {
   // A second track turns with the first: it has no angle of its own.
   const track = spec.cam ? null : trackOf(crank, 1);
   const cam = spec.cam ?? track;
-  const count = Math.max(2, Math.round(seconds * sampleRate));
+  const count = max(2, round(seconds * sampleRate));
   const degrees = new Float64Array(count);
   const rpm = new Float32Array(count);
   const start = spec.startDegrees ?? 0;
@@ -217,8 +217,9 @@ export function synth(spec: SynthSpec): Synthesis {
       angle += (6 * speed) / sampleRate;
     }
   }
-  const from = degrees.reduce((least, one) => Math.min(least, one), Infinity);
-  const to = degrees.reduce((most, one) => Math.max(most, one), -Infinity) + 1e-9;
+  let [from, to] = [Infinity, -Infinity];
+  for (let i = 0; i < count; i += 1) [from, to] = [min(from, degrees[i]!), max(to, degrees[i]!)];
+  to += 1e-9;
   const found: { degrees: number; fault: Injected['fault']; tooth: number | null }[] = [];
   const signal = (wheel: Wheel, at: number, sensor: Sensor, own: Faults, log: typeof found): Float32Array => {
     const marks = marksOf(wheel, at, from - 60, to + 60, own, random, log as never);
@@ -280,9 +281,9 @@ function addSpikes(
   random: Random,
   found: { degrees: number; fault: Injected['fault']; tooth: number | null }[],
 ): void {
-  const length = Math.ceil(RING_SECONDS * 5 * sampleRate);
+  const length = ceil(RING_SECONDS * 5 * sampleRate);
   const [from, to] = [degrees[0]!, degrees[degrees.length - 1]!];
-  for (let cycle = Math.floor(from / 720); cycle * 720 < to; cycle += 1)
+  for (let cycle = floor(from / 720); cycle * 720 < to; cycle += 1)
     for (const event of spikes.atDegrees) {
       const angle = cycle * 720 + event;
       if (angle < from || angle >= to || random() >= (spikes.share ?? 1)) continue;
