@@ -64,18 +64,18 @@ async function nothingCut(page: Page, path: string): Promise<void> {
 }
 
 for (const [theme, name, size, more] of [
-  // Colours go by the theme, layout by the width: each theme and each size stands in one of three.
+  // Colours go by the theme, layout by the width: each theme is looked at by axe at one width, each width for room.
   ['paper', 'wide', { width: 1280, height: 800 }, workHasTheWindow],
   ['night', 'tablet', { width: 820, height: 1180 }, nothingCut],
   ['night', 'phone', { width: 390, height: 844 }, nothingCut],
 ] as const)
-  test(`every page keeps WCAG 2.2 AA and has room: ${theme}, ${name}`, async ({ page, context, baseURL }) => {
+  test(`every page ${name === 'tablet' ? '' : 'keeps WCAG 2.2 AA and '}has room: ${theme}, ${name}`, async ({ page, context, baseURL }) => {
     test.setTimeout(400_000);
     await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
     await page.setViewportSize(size);
     const found: string[] = [];
     const look = async (path: string) => {
-      for (const violation of await axe(page)) found.push(`${path}: ${violation}`);
+      if (name !== 'tablet') for (const violation of await axe(page)) found.push(`${path}: ${violation}`);
       expect(await sideways(page), path).toBeLessThanOrEqual(0);
     };
     for (const path of ['/', '/new', '/library', '/library/ecus']) {
