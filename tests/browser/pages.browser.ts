@@ -69,7 +69,11 @@ for (const [theme, name, size, more] of [
   ['night', 'tablet', { width: 820, height: 1180 }, nothingCut],
   ['night', 'phone', { width: 390, height: 844 }, nothingCut],
 ] as const)
-  test(`every page ${name === 'tablet' ? '' : 'keeps WCAG 2.2 AA and '}has room: ${theme}, ${name}`, async ({ page, context, baseURL }) => {
+  test(`every page ${name === 'tablet' ? '' : 'keeps WCAG 2.2 AA and '}has room: ${theme}, ${name}`, async ({
+    page,
+    context,
+    baseURL,
+  }) => {
     test.setTimeout(400_000);
     await context.addCookies([{ name: 'gonyx-theme', value: theme, url: baseURL! }]);
     await page.setViewportSize(size);
