@@ -25,6 +25,7 @@ const roles: Record<Role, string> = {
   'manifold-hose': "hose to the ECU's own manifold sensor",
   tachometer: 'tachometer',
   speedometer: 'speedometer',
+  lamp: 'lamp',
   speed: 'speed sensor',
   'gauge-sender': 'gauge sender',
   thermocouple: 'thermocouple',

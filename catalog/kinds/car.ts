@@ -206,9 +206,10 @@ export const carKinds: readonly DeviceKind[] = [
     id: 'warning-lamp',
     name: 'Warning lamp, 1.2 W',
     system: 'Bus and dash',
-    note: 'Fed by the key, taken to ground by the ECU.',
+    note: 'Fed by the key, taken to ground by the ECU. Cold it measures a tenth of what it is when it is lit.',
     terminals: [t('1', 'feed', feed('key', 0.1)), t('2', 'switched', lowSide(0.15))],
-    internals: [resistor('1', '2', 120)],
+    internals: [resistor('1', '2', 12)],
+    traits: [role('lamp')],
   }),
   kind({
     id: 'shift-light',

@@ -192,6 +192,8 @@ const planFields = {
     charging: z.enum(['alternator', 'none']),
     /** Capacity of the battery, ampere-hours. */
     batteryAh: z.number().min(1).max(500),
+    /** What the alternator is marked with, amperes; absent: nobody has told. */
+    alternatorAmps: z.number().min(1).max(500).optional(),
   }),
   /** What was decided of the plan of feeds; the rest is proposed. */
   feeds: feedsSchema,

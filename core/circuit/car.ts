@@ -39,9 +39,19 @@ export const drivable = (build: Build, net: Netlist): Drivable[] =>
     return pinId !== undefined && works ? [{ pinId, name: need.label.replace(/ relay$/, '') }] : [];
   });
 
-/** Reads the car in a state, with these outputs driven. With the key on and one driven by hand it is a test of that output. */
-export function readCar(build: Build, net: Netlist, state: CarState, driven: ReadonlySet<string>): CarReading {
-  const solution = solveCircuit(build, net, state === 'key-on' && driven.size > 0 ? 'outputs-on' : state, null, driven);
+/**
+ * Reads the car in a state, with these outputs driven and the battery so full, 0 to 1. With the key on and one driven by hand it is
+ * a test of that output.
+ */
+export function readCar(
+  build: Build,
+  net: Netlist,
+  state: CarState,
+  driven: ReadonlySet<string>,
+  charge = 1,
+): CarReading {
+  const tested = state === 'key-on' && driven.size > 0;
+  const solution = solveCircuit(build, net, tested ? 'outputs-on' : state, null, driven, charge);
   const minus = groundEnd('battery');
   return {
     solution,

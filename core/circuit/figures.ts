@@ -14,18 +14,15 @@ const ohms = (value: number, source: string): Figure => ({ value, unit: 'Ω', so
 const SWITCH = 'common practice: on-resistance of an automotive power switch with its track and pin, 0.1 to 0.3 Ω';
 const IDLE_OUTPUT = 'common practice: an output at rest leaks microamperes at 12 V';
 
-/** Terminal volts of the battery, by what the car is doing. */
+/** The battery as volts behind a resistance, and what charges it. */
 export const battery = {
   off: volts(12.6, 'common practice: a full lead-acid battery at rest, 2.1 V a cell'),
-  keyOn: volts(12.4, 'common practice: rested, with the ECU and relays drawing a few amperes'),
-  outputsOn: volts(12.2, 'common practice: rested, with pump and fans running'),
-  cranking: volts(
-    10,
-    'common practice: 9 to 11 V; the start profile of ISO 16750-2 stays at 9.5 V at its mildest level',
-  ),
+  empty: volts(11.8, 'common practice: a flat one at rest, under 2 V a cell; between them about in proportion'),
+  keyOn: volts(0.2, 'common practice: a rested battery comes down so much at once under a few amperes'),
+  outputsOn: volts(0.4, 'common practice: and so much under pump, fans or a starter'),
   charging: volts(13.9, 'common practice: 13.8 to 14.4 V at the posts with the alternator charging'),
   regulated: ohms(0.002, 'common practice: a regulator holds its volts within a tenth or two at full load'),
-  inside: ohms(0.012, 'common practice: a 60 Ah battery of 5 to 8 mΩ with its posts and clamps'),
+  inside: ohms(0.012, 'common practice: 45 to 60 Ah, warm and full, 5 to 8 mΩ with its posts and clamps'),
 } as const satisfies Record<string, Figure>;
 
 /** Parts of the loom and the body. */
@@ -38,6 +35,13 @@ export const parts = {
   shortToBody: ohms(0.05, 'common practice: a chafed wire that bites into painted sheet'),
   shortedPart: ohms(0.5, 'common practice: a winding shorted within itself keeps its leads'),
   shortedSensor: ohms(1, 'common practice: a track shorted within the sensor keeps its leads'),
+} as const satisfies Record<string, Figure>;
+
+/** The lamp terminal of an alternator: its regulator draws the lamp down while it rests, and lets it out once it charges. */
+export const alternator = {
+  resting: volts(1.2, 'common practice: 1 to 2 V at the lamp terminal with the key on and the engine still'),
+  field: ohms(4, 'common practice: field winding behind the regulator, 3 to 5 Ω'),
+  lampOut: ohms(10, 'common practice: the lamp terminal of a charging alternator stands at the battery’s volts'),
 } as const satisfies Record<string, Figure>;
 
 /** What the ECU is inside, from its pin to its own ground. */

@@ -3,12 +3,13 @@ import type { Build } from '../build/schema';
 import { serve } from '../ecu/ask';
 import { hasRole } from '../devices/kind';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
-import { deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
+import { PLUS_POST, deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { endToEndOhms } from '../netlist/wires';
 import { crossedEnds, type Fault } from './faults';
-import { OPEN_OHMS, battery, inside, meter, parts } from './figures';
+import { sourceIn, starterOhms } from './battery';
+import { OPEN_OHMS, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
 import {
@@ -17,7 +18,10 @@ import {
   addParts,
   addPulsed,
   addSources,
+  asWarm,
+  atRest,
   conducting,
+  filamentsOf,
   opened,
   pulledIn,
   type Drive,
@@ -37,19 +41,6 @@ export const stateWords: Record<CircuitState, string> = {
   running: 'running',
 };
 
-/** Volts at the battery's posts: charged while the engine runs, where anything charges it. */
-function batteryVolts(build: Build, state: CircuitState): number {
-  const volts: Record<CircuitState, number> = {
-    unplugged: 0,
-    'key-off': battery.off.value,
-    'key-on': battery.keyOn.value,
-    prime: battery.keyOn.value,
-    'outputs-on': battery.outputsOn.value,
-    cranking: battery.cranking.value,
-    running: build.power.charging === 'none' ? battery.outputsOn.value : battery.charging.value,
-  };
-  return volts[state];
-}
 /** Iterations of relays, diodes and ECU power before the answer is taken as it stands. */
 const MAX_ROUNDS = 12;
 
@@ -64,14 +55,14 @@ export interface Solution {
   readonly conducting: ReadonlySet<string>;
   /** Fuses that what flows has opened. */
   readonly blownFuses: ReadonlySet<string>;
+  /** Ohms of each filament as warm as it is, by its device. */
+  readonly filaments: ReadonlyMap<string, number>;
   readonly ecuPowered: boolean;
   /** Of a solution made from another: what an ampere between two nodes makes, from the other's. */
   readonly unit?: (a: string, b: string) => Float64Array;
   /** False when relays did not settle within the cap. */
   readonly settled: boolean;
 }
-
-const atRest: Drive = { closed: new Set(), conducting: new Set(), powered: false, blown: new Set() };
 
 const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
 
@@ -217,16 +208,17 @@ function buildNetwork(
   drive: Drive,
   fault: Fault | null,
   pins: ReadonlySet<string> | null,
+  charge: number,
 ): Network {
   const network = new Network(groundEnd('battery'));
   addWires(network, net, fault);
   addParts(network, net, state, drive, fault);
-  addDevices(network, build, net, fault);
+  addDevices(network, build, net, state, drive, fault);
   addBody(network, build, fault);
   if (state === 'unplugged') return network;
-  const charged = state === 'running' && build.power.charging !== 'none';
-  const source = { volts: batteryVolts(build, state), ohms: (charged ? battery.regulated : battery.inside).value };
+  const source = sourceIn(build, state, charge);
   addSources(network, net, state, fault, source);
+  if (state === 'cranking') network.resistor(PLUS_POST, groundEnd('head'), starterOhms(build));
   if (state === 'running') addPulsed(network, net, source.volts);
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
@@ -293,6 +285,7 @@ export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string>
  * repeated solution, at most 12 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
  *
  * @param pins Outputs the ECU drives while outputs are driven at all; null: those that are on in such a state.
+ * @param charge How full the battery is, 0 to 1.
  */
 export function solveCircuit(
   build: Build,
@@ -300,11 +293,12 @@ export function solveCircuit(
   state: CircuitState,
   fault: Fault | null = null,
   pins: ReadonlySet<string> | null = null,
+  charge = 1,
 ): Solution {
   const on = pins ?? drivenIn(net, state);
   let drive = atRest;
   for (let round = 1; ; round += 1) {
-    const network = buildNetwork(build, net, state, drive, fault, on);
+    const network = buildNetwork(build, net, state, drive, fault, on, charge);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
     const at = (end: Probe) => network.volts(voltages, end) ?? 0;
@@ -313,14 +307,16 @@ export function solveCircuit(
       pinsOfKind(build.ecu, 'switched').some((pin) => at(ecuEnd(pin.id)) - at(ECU_GROUND) >= build.ecu.minVolts);
     const next: Drive = {
       closed: pulledIn(net, drive, fault, at),
-      conducting: conducting(net, at),
+      conducting: conducting(net, state, at),
       powered,
       blown: opened(net, drive, fault, at),
+      filaments: filamentsOf(build, net, at),
     };
     const settled =
       sameSet(next.closed, drive.closed) &&
       sameSet(next.conducting, drive.conducting) &&
       next.blown.size === drive.blown.size &&
+      asWarm(next.filaments, drive.filaments) &&
       next.powered === drive.powered;
     if (settled || round === MAX_ROUNDS)
       return {
@@ -331,6 +327,7 @@ export function solveCircuit(
         closedRelays: next.closed,
         conducting: next.conducting,
         blownFuses: next.blown,
+        filaments: next.filaments,
         ecuPowered: powered,
         settled,
       };

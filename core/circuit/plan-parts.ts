@@ -1,6 +1,6 @@
 import { destinationOf } from '../build/destination';
-import type { Build } from '../build/schema';
-import { sensorsIn, trait } from '../devices/kind';
+import type { Build, Device } from '../build/schema';
+import { hasRole, sensorsIn, trait, type DeviceKind, type Internal } from '../devices/kind';
 import {
   BATTERY,
   KEY_RUN,
@@ -16,11 +16,15 @@ import {
   type EndKey,
 } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
+import { fedThrough, isWorked } from '../power/drawn';
 import { RELAY_WINDING_OHMS } from '../power/flow';
+import { openingSeconds } from '../power/fuse';
+import { runningVolts } from '../power/volts';
 import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
 import type { Fault, Joint } from './faults';
-import { OPEN_OHMS, battery, parts } from './figures';
+import type { Source } from './battery';
+import { OPEN_OHMS, alternator, battery, parts } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
@@ -35,32 +39,113 @@ export interface Drive {
   readonly powered: boolean;
   /** Fuses that have opened, by name: one that has stays so. */
   readonly blown: ReadonlySet<string>;
+  /** Ohms of each filament as warm as it is, by its device. */
+  readonly filaments: ReadonlyMap<string, number>;
 }
+export const atRest: Drive = {
+  closed: new Set(),
+  conducting: new Set(),
+  powered: false,
+  blown: new Set(),
+  filaments: new Map(),
+};
 
-/** A diode: from its anode to its cathode. */
+/** A diode, or what conducts like one: from its anode to its cathode, at its volts and more. */
 interface Diode {
   readonly id: string;
   readonly anode: EndKey;
   readonly cathode: EndKey;
+  readonly volts: number;
+  readonly ohms: number;
 }
 
-/** Diodes in wires, and those inside relays: they lead from 85 to 86, so that the winding's kick ends in it. */
-const diodesOf = (net: Netlist): Diode[] =>
-  net.parts.flatMap(({ id, name, part }): Diode[] => {
+/** Resistance of a diode that conducts, ohms: small beside all it stands in. */
+const DIODE_OHMS = 0.02;
+
+/**
+ * Diodes in wires, those inside relays, which lead from 85 to 86, so that the winding's kick ends in them; and the regulators
+ * of alternators at rest, which draw the lamp's terminal down.
+ */
+const diodesOf = (net: Netlist, state: CircuitState): Diode[] => [
+  ...net.parts.flatMap(({ id, name, part }): Diode[] => {
     if (part.kind === 'diode')
-      return [{ id, anode: partEnd('diode', name, 'a'), cathode: partEnd('diode', name, 'k') }];
+      return [
+        {
+          id,
+          anode: partEnd('diode', name, 'a'),
+          cathode: partEnd('diode', name, 'k'),
+          volts: DIODE_VOLTS,
+          ohms: DIODE_OHMS,
+        },
+      ];
     return part.kind === 'relay' && part.suppression === 'diode'
-      ? [{ id, anode: relayEnd(name, '85'), cathode: relayEnd(name, '86') }]
+      ? [{ id, anode: relayEnd(name, '85'), cathode: relayEnd(name, '86'), volts: DIODE_VOLTS, ohms: DIODE_OHMS }]
       : [];
+  }),
+  ...(state === 'running' || state === 'unplugged' || state === 'key-off'
+    ? []
+    : lampTerminals(net).map(({ end, ground }): Diode => ({
+        id: end,
+        anode: end,
+        cathode: ground,
+        volts: alternator.resting.value,
+        ohms: alternator.field.value,
+      }))),
+];
+
+/** The lamp terminal of each alternator, and what its regulator stands on. */
+const lampTerminals = (net: Netlist): { end: EndKey; ground: EndKey }[] =>
+  net.devices.flatMap(({ device, kind }) => {
+    if (!hasRole(kind, 'alternator')) return [];
+    // By what the part is: through a lamp it hangs on a line, and is the same terminal.
+    return kind.terminals.flatMap((terminal) =>
+      terminal.destination.to === 'feed' ? [{ end: deviceEnd(device.id, terminal.id), ground: groundEnd('head') }] : [],
+    );
   });
 
 /** A diode at its knee conducts, volts. */
 const CLOSE = 1e-6;
 /** Diodes that conduct, by the volts across them. */
-export const conducting = (net: Netlist, at: (end: Probe) => number): Set<string> =>
+export const conducting = (net: Netlist, state: CircuitState, at: (end: Probe) => number): Set<string> =>
   new Set(
-    diodesOf(net).flatMap(({ id, anode, cathode }) => (at(anode) - at(cathode) >= DIODE_VOLTS - CLOSE ? [id] : [])),
+    diodesOf(net, state).flatMap(({ id, anode, cathode, volts }) =>
+      at(anode) - at(cathode) >= volts - CLOSE ? [id] : [],
+    ),
   );
+
+/** A filament is lit at what it is told to draw; its ohms rise with its volts by this power (common practice: 0.4 to 0.5). */
+const FILAMENT_POWER = 0.45;
+
+/** Filaments that are fed, by the volts across each. */
+export function filamentsOf(build: Build, net: Netlist, at: (end: Probe) => number): Map<string, number> {
+  const lit = runningVolts(build);
+  return new Map(
+    net.devices.flatMap(({ device, kind }): [string, number][] => {
+      const inside = hasRole(kind, 'lamp') ? kind.internals.find(({ type }) => type === 'resistor') : undefined;
+      const amps = drawnAt(device, kind, inside);
+      if (inside?.type !== 'resistor' || amps === null) return [];
+      const volts = Math.abs(at(deviceEnd(device.id, inside.from)) - at(deviceEnd(device.id, inside.to)));
+      return [[device.id, Math.max(inside.ohms, (lit / amps) * (volts / lit) ** FILAMENT_POWER)]];
+    }),
+  );
+}
+
+/** Whether two rounds found the filaments about as warm. */
+export const asWarm = (one: ReadonlyMap<string, number>, other: ReadonlyMap<string, number>): boolean =>
+  [...one].every(([id, ohms]) => Math.abs((other.get(id) ?? 0) - ohms) <= WARM_SHARE * ohms);
+const WARM_SHARE = 1e-4;
+
+/** What a device is told to draw at a feed that a resistor of its inside hangs on; null where it is at none. */
+function drawnAt(device: Device, kind: DeviceKind, inside: Internal | undefined): number | null {
+  if (inside?.type !== 'resistor') return null;
+  for (const terminal of kind.terminals) {
+    if (terminal.id !== inside.from && terminal.id !== inside.to) continue;
+    const destination = destinationOf(device, terminal);
+    if (destination.to === 'feed' && destination.amps > 0 && fedThrough(kind, terminal.id) === inside)
+      return destination.amps;
+  }
+  return null;
+}
 
 /** Relays whose winding has the volts to pull in, or to hold what it has pulled in. */
 export function pulledIn(net: Netlist, before: Drive, fault: Fault | null, at: (end: Probe) => number): Set<string> {
@@ -75,22 +160,20 @@ export function pulledIn(net: Netlist, before: Drive, fault: Fault | null, at: (
   );
 }
 
-/** A fuse opens within five seconds at twice its rating (ISO 8820-3); a meter is held longer than that. */
-const OPENS_AT = 2;
+/** A meter is held about so long: what ISO 8820-3 lets a fuse take no longer for has opened it by then. */
+const HELD_SECONDS = 5;
 
-/** Fuses that have opened: those that had, and those that twice their rating runs through. */
+/** Fuses that have opened: those that had, and those that what runs through them opens while a meter is held. */
 export function opened(net: Netlist, before: Drive, fault: Fault | null, at: (end: Probe) => number): Set<string> {
   const blown = new Set(before.blown);
   for (const { id, fuseAmps } of net.circuits) {
     if (blown.has(id) || (fault?.type === 'blown-fuse' && fault.circuitId === id)) continue;
     const amps = Math.abs(at(fuseEnd(id, 1)) - at(fuseEnd(id, 2))) / fuseOhms(fuseAmps);
-    if (amps >= OPENS_AT * fuseAmps) blown.add(id);
+    if ((openingSeconds(fuseAmps, amps)?.most ?? Infinity) <= HELD_SECONDS) blown.add(id);
   }
   return blown;
 }
 
-/** Resistance of a diode that conducts, ohms: small beside all it stands in. */
-const DIODE_OHMS = 0.02;
 /** A resistor across a winding that takes its kick, ohms (common practice: 180 to 1000). */
 const SUPPRESSOR_OHMS = 680;
 
@@ -148,8 +231,8 @@ export function addParts(network: Network, net: Netlist, state: CircuitState, dr
         break;
     }
   }
-  for (const { id, anode, cathode } of diodesOf(net))
-    if (drive.conducting.has(id)) network.source(anode, cathode, DIODE_VOLTS, DIODE_OHMS);
+  for (const { id, anode, cathode, volts, ohms } of diodesOf(net, state))
+    if (drive.conducting.has(id)) network.source(anode, cathode, volts, ohms);
     else network.resistor(anode, cathode, OPEN_OHMS);
 }
 
@@ -163,7 +246,7 @@ export function addSources(
   net: Netlist,
   state: CircuitState,
   fault: Fault | null,
-  { volts, ohms }: { readonly volts: number; readonly ohms: number },
+  { volts, ohms }: Source,
 ): void {
   const keyOn = state !== 'key-off';
   const live = { always: true, run: keyOn, start: state === 'cranking' };
@@ -177,8 +260,7 @@ export function addSources(
   contact(KEY_START, live.start);
   for (const { name, part } of net.parts) {
     if (part.kind === 'tap') contact(partEnd('tap', name), live[part.live]);
-    if (part.kind === 'battery')
-      network.source(partEnd('battery', name), groundEnd('battery'), volts, battery.inside.value);
+    if (part.kind === 'battery') network.source(partEnd('battery', name), groundEnd('battery'), volts, ohms);
   }
 }
 
@@ -201,7 +283,17 @@ const carPoint: Record<string, EndKey | undefined> = {
 };
 
 /** What stands inside the devices, at rest. */
-export function addDevices(network: Network, build: Build, net: Netlist, fault: Fault | null): void {
+export function addDevices(
+  network: Network,
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  drive: Drive,
+  fault: Fault | null,
+): void {
+  if (state === 'running' && build.power.charging !== 'none')
+    for (const { end, ground } of lampTerminals(net))
+      network.source(end, ground, battery.charging.value, alternator.lampOut.value);
   for (const { device, kind } of net.devices) {
     const broken = fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
     if (device.pullUpOhms !== null)
@@ -216,7 +308,11 @@ export function addDevices(network: Network, build: Build, net: Netlist, fault: 
       const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
       if (internal.type === 'resistor') {
         const ohms =
-          broken === 'device-open' ? OPEN_OHMS : broken === 'device-shorted' ? parts.shortedPart.value : internal.ohms;
+          broken === 'device-open'
+            ? OPEN_OHMS
+            : broken === 'device-shorted'
+              ? parts.shortedPart.value
+              : (workingOhms(build, device, kind, internal, state, drive) ?? internal.ohms);
         network.resistor(at(internal.from), at(internal.to), ohms);
       } else if (broken !== 'device-open') {
         network.resistor(
@@ -228,6 +324,32 @@ export function addDevices(network: Network, build: Build, net: Netlist, fault: 
       }
     });
   }
+}
+
+/** A contact that stands open at rest has more, ohms (common practice). */
+const OPEN_CONTACT_OHMS = 1e6;
+
+/**
+ * Ohms of a part at work, where they differ from what a meter finds in it at rest: a filament as warm as it is; electronics,
+ * motors and heaters by what they draw; what the ECU works in pulses by its mean, but for the test of that output, which is
+ * driven in full. Null: as at rest.
+ */
+function workingOhms(
+  build: Build,
+  device: Device,
+  kind: DeviceKind,
+  inside: Internal,
+  state: CircuitState,
+  drive: Drive,
+): number | null {
+  if (state === 'unplugged' || inside.type !== 'resistor') return null;
+  if (trait(kind, 'coil') || trait(kind, 'injector')) return null;
+  const amps = drawnAt(device, kind, inside);
+  // An open contact draws nothing, whatever hangs behind it.
+  if (amps === null || inside.ohms >= OPEN_CONTACT_OHMS || hasRole(kind, 'alternator')) return null;
+  if (hasRole(kind, 'lamp')) return drive.filaments.get(device.id) ?? runningVolts(build) / amps;
+  if (state === 'outputs-on' && isWorked(device, kind, inside)) return null;
+  return runningVolts(build) / amps;
 }
 
 /** The engine's strap and the body's sheet: every ground is at the battery in the end. */

@@ -10,7 +10,7 @@ import type { Fault } from './faults';
 import { OPEN_OHMS, parts } from './figures';
 import { columnOf, type Solution } from './model';
 import { ECU_GROUND, type Probe } from './nodes';
-import { conducting, opened, pulledIn, type Drive } from './plan-parts';
+import { asWarm, atRest, conducting, filamentsOf, opened, pulledIn, type Drive } from './plan-parts';
 
 /*
  * A fault of one branch is a change of rank one: G' = G + dG u u^T, with u = e_a - e_b. By Sherman and Morrison (1950)
@@ -119,7 +119,7 @@ export function updated(build: Build, net: Netlist, base: Solution, fault: Fault
 
   const at = (end: Probe) => network.volts(voltages, end) ?? 0;
   // From rest: what would not have pulled in, or would have opened on the way, is no small change.
-  const rest: Drive = { closed: new Set(), conducting: new Set(), powered: false, blown: base.blownFuses };
+  const rest: Drive = { ...atRest, blown: base.blownFuses };
   const same = (one: ReadonlySet<string>, other: ReadonlySet<string>) =>
     one.size === other.size && [...one].every((item) => other.has(item));
   const powered =
@@ -128,8 +128,9 @@ export function updated(build: Build, net: Netlist, base: Solution, fault: Fault
   if (
     powered !== base.ecuPowered ||
     !same(pulledIn(net, rest, fault, at), base.closedRelays) ||
-    !same(conducting(net, at), base.conducting) ||
-    !same(opened(net, rest, fault, at), base.blownFuses)
+    !same(conducting(net, base.state, at), base.conducting) ||
+    !same(opened(net, rest, fault, at), base.blownFuses) ||
+    !asWarm(filamentsOf(build, net, at), base.filaments)
   )
     return null;
   return {

@@ -221,6 +221,7 @@ export const traitSchema = z.discriminatedUnion('type', [
       'speed',
       'gauge-sender',
       'thermocouple',
+      'lamp',
     ]),
   }),
 ]);

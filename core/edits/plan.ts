@@ -266,6 +266,8 @@ export const planEdits = {
       starting: z.enum(['key', 'button']).optional(),
       charging: z.enum(['alternator', 'none']).optional(),
       batteryAh: z.number().min(1).max(500).optional(),
+      /** Null: nobody knows what it is marked with. */
+      alternatorAmps: z.number().min(1).max(500).nullable().optional(),
       groundMetres: z
         .object({
           battery: z.number().min(0).max(30),
@@ -275,7 +277,16 @@ export const planEdits = {
         .optional(),
     }),
     () => 'Change grounds, starting and charging',
-    (build, fields) => ok(dropStale({ ...build, power: { ...build.power, ...fields } })),
+    (build, { alternatorAmps, ...fields }) => {
+      const { alternatorAmps: was, ...power } = build.power;
+      const marked = alternatorAmps === undefined ? was : (alternatorAmps ?? undefined);
+      return ok(
+        dropStale({
+          ...build,
+          power: { ...power, ...fields, ...(marked === undefined ? {} : { alternatorAmps: marked }) },
+        }),
+      );
+    },
   ),
   setLoom: edit(
     planSchema.shape.loom.omit({ wires: true }).partial(),

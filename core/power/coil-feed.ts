@@ -1,10 +1,12 @@
+import type { Build } from '../build/schema';
 import type { TraitOf } from '../devices/kind';
 import { atVolts } from '../devices/volts-table';
 import { cycleDegrees, firingAngleByCylinder, type Engine } from '../engine/engine';
 import { eventSpan } from '../engine/outputs';
 import { wrapDegrees } from '../units/convert';
 import { primaryAmps } from './coil';
-import { BURN_MILLISECONDS, eventDegrees } from './spark';
+import { BURN_MILLISECONDS, eventDegrees, sparkedEngine } from './spark';
+import { runningVolts } from './volts';
 
 /** What a feed carries that is drawn in pulses: amperes. */
 export interface PulsedAmps {
@@ -70,4 +72,30 @@ export function coilFeedAmps(engine: Engine, coils: readonly FittedCoil[], volts
     if (one > peak) peak = one;
   }
   return { mean: sum / steps, rms: Math.sqrt(squares / steps), peak };
+}
+
+/** What sets of coils draw, by the engine they spark: an edit elsewhere leaves both as they were. */
+const pulsesOf = new WeakMap<Build['engine'], Map<string, PulsedAmps>>();
+const coilNames = new WeakMap<FittedCoil['coil'], number>();
+let coilsNamed = 0;
+function nameOf({ coil, serves, row }: FittedCoil, alone: boolean): string {
+  const number = coilNames.get(coil) ?? (coilsNamed += 1);
+  coilNames.set(coil, number);
+  // Alone, one cylinder is as another.
+  return alone ? `${number} ${serves.length} ${row}` : `${number} ${serves.join(',')} ${row}`;
+}
+
+/** What sets of coils of a build draw at its top speed, each set worked out once. */
+export function pulsesOfCoils(build: Build): (coils: readonly FittedCoil[]) => PulsedAmps {
+  const engine = sparkedEngine(build);
+  const volts = runningVolts(build);
+  const known = pulsesOf.get(build.engine) ?? new Map<string, PulsedAmps>();
+  pulsesOf.set(build.engine, known);
+  return (coils) => {
+    const names = coils.map((coil) => nameOf(coil, coils.length === 1)).sort();
+    const key = `${engine.ignition} ${volts} ${names.join('; ')}`;
+    const pulses = known.get(key) ?? coilFeedAmps(engine, coils, volts, build.engine.maxRpm);
+    known.set(key, pulses);
+    return pulses;
+  };
 }

@@ -1,11 +1,10 @@
 import type { Build } from '../build/schema';
 import { BATTERY, endOf, endType, fuseEnd, partAt, partEnd, relayEnd, type EndKey, type PartId } from '../ends/ends';
-import { coilFeedAmps, type FittedCoil, type PulsedAmps } from './coil-feed';
+import { pulsesOfCoils, type FittedCoil, type PulsedAmps } from './coil-feed';
 import type { FeedPlan } from './feed-plan';
 import { broughtFeeds, keyFeeds } from './key';
-import { deviceLoads, ecuLoads, runningVolts, type Load } from './loads';
+import { deviceLoads, ecuLoads, type Load } from './loads';
 import type { PlannedLink } from './propose';
-import { sparkedEngine } from './spark';
 
 /** Winding of a plug-in relay, 60 to 120 ohms (common practice), and the volts its draw is counted at. */
 export const RELAY_WINDING_OHMS = 90;
@@ -105,8 +104,17 @@ function endsTheWay(end: EndKey, sources: ReadonlySet<EndKey>): boolean {
 }
 
 interface Sum {
-  plain: number;
+  mean: number;
+  /** By how much what is drawn strays from its mean, squared. */
+  square: number;
+  peak: number;
   coils: FittedCoil[];
+}
+
+function addTo(sum: Sum, mean: number, square: number, peak: number): void {
+  sum.mean += mean;
+  sum.square += square;
+  sum.peak += peak;
 }
 
 /**
@@ -159,7 +167,7 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
   const sumAt = (end: EndKey): Sum => {
     const known = sums.get(end);
     if (known) return known;
-    const fresh: Sum = { plain: 0, coils: [] };
+    const fresh: Sum = { mean: 0, square: 0, peak: 0, coils: [] };
     sums.set(end, fresh);
     return fresh;
   };
@@ -171,10 +179,10 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
       draws.push({ end: to, name: load.name, load });
       const sum = sumAt(to);
       if (load.coil) sum.coils.push(load.coil);
-      else sum.plain += load.amps;
+      else addTo(sum, load.amps, load.rms * load.rms - load.amps * load.amps, load.peak);
     } else if (ref.of === 'part' && ref.kind === 'relay' && (ref.port === '85' || ref.port === '86')) {
       draws.push({ end: to, name: plan.parts.get(partAt(to)!)?.part.name ?? ref.part, load: null });
-      sumAt(to).plain += WINDING_AMPS;
+      addTo(sumAt(to), WINDING_AMPS, 0, WINDING_AMPS);
     }
   }
   for (let i = steps.length - 1; i >= 0; i -= 1) {
@@ -182,7 +190,7 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
     const below = sums.get(to);
     if (!below) continue;
     const above = sumAt(from);
-    above.plain += below.plain;
+    addTo(above, below.mean, below.square, below.peak);
     above.coils.push(...below.coils);
   }
   const flow = flowing(build);
@@ -202,30 +210,15 @@ const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };
 /** Of two ways that meet, each may have to carry what the lesser place behind it draws. */
 const smaller = (one: Flow, other: Flow): Flow => (one.rms <= other.rms ? one : other);
 
-/** What sets of coils draw, by the engine they spark: an edit elsewhere leaves both as they were. */
-const pulsesOf = new WeakMap<Build['engine'], Map<string, PulsedAmps>>();
-const coilNames = new WeakMap<FittedCoil['coil'], number>();
-let coilsNamed = 0;
-function nameOf({ coil, serves, row }: FittedCoil, alone: boolean): string {
-  const number = coilNames.get(coil) ?? (coilsNamed += 1);
-  coilNames.set(coil, number);
-  // Alone, one cylinder is as another.
-  return alone ? `${number} ${serves.length} ${row}` : `${number} ${serves.join(',')} ${row}`;
-}
-
-/** The figures of a sum of loads: coils by their pulses over a cycle, the rest as it is drawn. Sets of coils are worked out once. */
+/** The figures of a sum of loads: coils by their pulses over a cycle, which are worked out once, the rest as it is drawn. */
 function flowing(build: Build): (sum: Sum) => Flow {
-  const engine = sparkedEngine(build);
-  const volts = runningVolts(build);
-  const known = pulsesOf.get(build.engine) ?? new Map<string, PulsedAmps>();
-  pulsesOf.set(build.engine, known);
-  return ({ plain, coils }) => {
-    if (coils.length === 0) return { mean: plain, rms: plain, peak: plain };
-    const names = coils.map((coil) => nameOf(coil, coils.length === 1)).sort();
-    const key = `${engine.ignition} ${volts} ${names.join('; ')}`;
-    const pulses = known.get(key) ?? coilFeedAmps(engine, coils, volts, build.engine.maxRpm);
-    known.set(key, pulses);
-    return { mean: plain + pulses.mean, rms: plain + pulses.rms, peak: plain + pulses.peak };
+  const pulses = pulsesOfCoils(build);
+  return ({ mean, square, peak, coils }) => {
+    const coiled = coils.length === 0 ? NOTHING : pulses(coils);
+    const whole = mean + coiled.mean;
+    // Pulses that know nothing of each other: what they stray from their means adds up by its squares.
+    const strays = square + coiled.rms * coiled.rms - coiled.mean * coiled.mean;
+    return { mean: whole, rms: Math.sqrt(whole * whole + strays), peak: peak + coiled.peak };
   };
 }
 

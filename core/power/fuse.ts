@@ -15,6 +15,7 @@ export const fuseFor = (loadAmps: number): number | null =>
 
 const openingTable: readonly (readonly [share: number, least: number, most: number])[] = [
   [1.35, 0.75, 600],
+  [1.6, 0.25, 50],
   [2.0, 0.15, 5],
   [3.5, 0.04, 0.5],
   [6.0, 0.02, 0.1],
@@ -29,4 +30,18 @@ export function openingSeconds(ratingAmps: number, amps: number): { least: numbe
   let row: { least: number; most: number } | null = null;
   for (const [limit, least, most] of openingTable) if (share >= limit - 1e-9) row = { least, most };
   return row;
+}
+
+/**
+ * How long a fuse usually takes at a current: the middle of the standard's limits, drawn straight between its rows on logarithmic
+ * axes. Infinite below the least row, where it may carry the current for good.
+ */
+export function usualOpeningSeconds(ratingAmps: number, amps: number): number {
+  const share = Math.log(amps / ratingAmps);
+  const rows = openingTable.map(([at, least, most]) => [Math.log(at), Math.log(least * most) / 2] as const);
+  if (share < rows[0]![0]) return Infinity;
+  const next = rows.findIndex(([at]) => at > share);
+  if (next < 0) return Math.exp(rows[rows.length - 1]![1]);
+  const [[from, before], [to, after]] = [rows[next - 1]!, rows[next]!];
+  return Math.exp(before + ((after - before) * (share - from)) / (to - from));
 }

@@ -4,14 +4,18 @@ import { trait, type DeviceKind, type FeedName } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import type { FittedCoil } from './coil-feed';
-import { coilFigures, sparkedEngine } from './spark';
+import { drawnBy, steady, type Inrush } from './drawn';
 
 /** A thing that is fed. */
 export interface Load {
   readonly end: EndKey;
   readonly name: string;
-  /** Mean amperes with everything on: what it draws for good. */
+  /** Mean amperes with everything on: what it draws for good; what of it warms a wire; and the most at a time. */
   readonly amps: number;
+  readonly rms: number;
+  readonly peak: number;
+  /** What it draws above that as it is switched on; null: no more than it always does. */
+  readonly inrush: Inrush | null;
   readonly branchMetres: number;
   readonly feed: FeedName;
   /** A coil draws in pulses: what warms its feed is more than its mean. */
@@ -27,15 +31,6 @@ export interface DeviceLoad {
   readonly load: Load;
 }
 
-/** Supply volts for load figures: alternator charging (common practice). */
-export const CHARGING_VOLTS = 13.5;
-/** A battery that nothing charges, under load (common practice: 12.0 to 12.4 V). */
-const TOTAL_LOSS_VOLTS = 12.2;
-/** Volts the engine runs at. */
-export const runningVolts = (build: Pick<Build, 'power'>): number =>
-  build.power.charging === 'none' ? TOTAL_LOSS_VOLTS : CHARGING_VOLTS;
-/** Injector duty taken for the feed's load: 85 % (common practice). */
-const RATED_DUTY = 0.85;
 /** Voltage drop limits, volts: coil, injector and ECU feeds, and pumps and fans (common practice, see docs/rules.md). */
 const FEED_DROP = 0.3;
 export const MOTOR_DROP = 0.5;
@@ -45,15 +40,6 @@ const dropOf = (feed: FeedName): number => (feed === 'pump' || feed === 'own' ? 
 const PERMANENT_AMPS = 0.2;
 /** From the box to an ECU's own feed pins, metres (common practice). */
 const ECU_BRANCH_METRES = 0.4;
-
-/** Continuous amperes at a feed terminal: coils and injectors from their own data, others as listed. */
-function feedAmps(build: Build, kind: DeviceKind, listed: number): number {
-  const volts = runningVolts(build);
-  const coil = trait(kind, 'coil');
-  if (coil) return coilFigures(sparkedEngine(build), coil, volts).averageAmps;
-  const injector = trait(kind, 'injector');
-  return injector ? (volts / injector.ohms) * RATED_DUTY : listed;
-}
 
 /** Terminals of devices that ask for a feed, in the order of the devices. */
 export function deviceLoads(build: Build): DeviceLoad[] {
@@ -67,7 +53,7 @@ export function deviceLoads(build: Build): DeviceLoad[] {
       const load: Load = {
         end: deviceEnd(device.id, terminal.id),
         name: device.label,
-        amps: feedAmps(build, kind, destination.amps),
+        ...drawnBy(build, device, kind, terminal.id, destination),
         branchMetres: device.branchMetres,
         feed: destination.feed,
         coil: coil && { coil, serves: device.serves, row: device.row },
@@ -82,11 +68,12 @@ export function deviceLoads(build: Build): DeviceLoad[] {
 export function ecuLoads(build: Build, pins: 'permanent' | 'switched'): Load[] {
   const feed = pins === 'permanent' ? 'permanent' : 'main';
   const own = pinsOfKind(build.ecu, pins);
+  // What it draws runs through as many pins as it is fed by.
+  const amps = pins === 'permanent' ? PERMANENT_AMPS : build.ecu.ownAmps / own.length;
   return own.map((pin) => ({
     end: ecuEnd(pin.id),
     name: `ECU ${pin.id}`,
-    // What it draws runs through as many pins as it is fed by.
-    amps: pins === 'permanent' ? PERMANENT_AMPS : build.ecu.ownAmps / own.length,
+    ...steady(amps),
     branchMetres: ECU_BRANCH_METRES,
     feed,
     coil: null,

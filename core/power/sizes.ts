@@ -7,6 +7,7 @@ import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
 import { fuseFor, fuseRatings } from './fuse';
+import { outlasts, rushesOf, type FuseRush } from './inrush';
 
 /** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
 export const CONTACT_OHMS = 0.005;
@@ -24,6 +25,9 @@ export const LOADED_CELSIUS = 60;
 /** Volts lost across a blade fuse at its rating, and across a diode that conducts (common practice: about 0.1 V, 0.7 V). */
 const FUSE_VOLTS = 0.1;
 export const DIODE_VOLTS = 0.7;
+
+/** From so many ohms on a resistor is put into a wire to limit what flows: what it takes is no loss (common practice). */
+const LIMITS_OHMS = 1;
 
 /** The resistance of a blade fuse falls as its rating grows. */
 export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
@@ -113,6 +117,13 @@ function mostAt(build: Build, end: EndKey): number {
 const isWinding = ({ to, link }: Step): boolean =>
   link?.role === 'winding' || (endOf(to).of === 'part' && (portOf(to) === '85' || portOf(to) === '86'));
 
+/** The smallest fuse that carries a load for good and outlasts what it takes as it is switched on; the largest where none does. */
+function proposedFuse({ rms }: Flow, rush: FuseRush | undefined): number {
+  const least = fuseFor(rms);
+  const most = fuseRatings[fuseRatings.length - 1]!;
+  return least === null ? most : (fuseRatings.find((rating) => rating >= least && outlasts(rating, rush)) ?? least);
+}
+
 /**
  * Sizes of a plan: fuses by what flows through them, wires by the fuse before them and by what is lost on the whole way from the
  * source to each load. Where a limit is passed, the run that gives most for its copper is raised a size, and again, until every
@@ -123,6 +134,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   const slack = build.loom.slackMetres;
   const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
 
+  const rushes = rushesOf(plan, flows).fuses;
   const fuses = new Map<PartId, { amps: number; byPerson: boolean; flow: Flow }>();
   for (const { id, name, part } of plan.parts.values()) {
     if (part.kind !== 'fuse') continue;
@@ -130,7 +142,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     const flow = (step && flows.at.get(step.to)) ?? NOTHING;
     const chosen = build.power.circuits[name]?.fuseAmps ?? part.amps;
     fuses.set(id, {
-      amps: chosen ?? fuseFor(flow.rms) ?? fuseRatings[fuseRatings.length - 1]!,
+      amps: chosen ?? proposedFuse(flow, rushes.get(id)),
       byPerson: chosen !== undefined,
       flow,
     });
@@ -147,7 +159,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
       case 'relay':
         return RELAY_CONTACT_OHMS;
       case 'resistor':
-        return part.ohms;
+        return part.ohms < LIMITS_OHMS ? part.ohms : 0;
       case 'switch':
         return switchOhms(part.amps);
       case 'button':

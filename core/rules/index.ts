@@ -20,6 +20,7 @@ import { powerRules } from './power';
 import { runRule, type Finding, type Rule, type RuleContext, type Severity } from './rule';
 import { sensorRules } from './sensors';
 import { speedRules } from './speed';
+import { supplyRules } from './supply';
 import { triggerRules } from './trigger';
 
 /** Every design rule, family by family. */
@@ -35,6 +36,7 @@ export const rules: readonly Rule[] = [
   ...feedRules,
   ...relayRules,
   ...powerRules,
+  ...supplyRules,
   ...loomRules,
   ...busRules,
   ...bodyRules,

@@ -1,26 +1,17 @@
 import { withId } from '../data/with-id';
-import { deviceAt, terminalId } from '../ends/ends';
+import { terminalId } from '../ends/ends';
 import { call } from '../edits';
 import { hasRole, trait } from '../devices/kind';
 import { groundPins } from '../netlist/ground-pins';
-import type { Netlist } from '../netlist/netlist';
 import { serve } from '../ecu/ask';
 import { destinationOf } from '../build/destination';
-import { RELAY_WINDING_OHMS, WINDING_AMPS } from '../power/flow';
+import { RELAY_WINDING_OHMS } from '../power/flow';
+import { runningAmps } from '../power/total';
 import { formatAmps, plural } from '../units/format';
-import type { Rule, RuleContext } from './rule';
+import type { Rule } from './rule';
 
 /** Share of a battery that may be used before spark and injection suffer (common practice). */
 const USED_SHARE = 0.8;
-
-/** What flows while the engine runs, with everything on: all but the starter's. */
-const runningAmps = (devices: RuleContext['devices'], net: Netlist): number => {
-  const starters = new Set(devices.flatMap(({ device, kind }) => (hasRole(kind, 'starter') ? [device.id] : [])));
-  return net.power.flows.draws.reduce(
-    (sum, { end, load }) => sum + (starters.has(deviceAt(end) ?? '') ? 0 : (load?.amps ?? WINDING_AMPS)),
-    0,
-  );
-};
 
 /** Outputs, grounds, coils and charging. */
 export const powerRules: Rule[] = [
@@ -158,7 +149,7 @@ export const powerRules: Rule[] = [
     check: ({ build, net, devices }) => {
       if (build.power.charging !== 'none') return [];
       const charger = devices.find(({ kind }) => hasRole(kind, 'alternator'));
-      const amps = runningAmps(devices, net);
+      const amps = runningAmps(net);
       const minutes = Math.floor(((build.power.batteryAh * USED_SHARE) / amps) * 60);
       return [
         charger

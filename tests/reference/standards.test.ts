@@ -86,6 +86,7 @@ describe('ISO 8820-3, blade fuses, operating time', () => {
   test.each([
     [1.1, null],
     [1.35, { least: 0.75, most: 600 }],
+    [1.6, { least: 0.25, most: 50 }],
     [2, { least: 0.15, most: 5 }],
     [3.5, { least: 0.04, most: 0.5 }],
     [6, { least: 0.02, most: 0.1 }],

@@ -3,7 +3,9 @@ import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { cycleDegrees } from '~/core/engine/engine';
+import { alternatorFor, runningAmps } from '~/core/power/total';
 import { standardBarometerKpa } from '~/core/sensing/atmosphere';
+import { formatAmps } from '~/core/units/format';
 import { readQuantity, type Units } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 import { QuantityField } from '../../parts/quantity-field';
@@ -19,8 +21,9 @@ import { color, space } from '../../ui/theme';
 import { MeasureField } from '../../parts/scale-field';
 
 export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
-  const { build, edit } = useBuild();
+  const { build, derived, edit } = useBuild();
   const { engine, site, units } = build;
+  const drawn = runningAmps(derived.net);
   const [vehicle, setVehicle] = useEdited(build.vehicle);
   const setUnits = (part: Partial<Units>) => {
     edit(call('setUnits', part));
@@ -131,16 +134,25 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           value={build.power.charging}
           onChange={(charging) => edit(call('setPower', { charging }))}
         />
-        {build.power.charging === 'none' && (
+        {build.power.charging === 'alternator' && (
           <NumberField
-            label="Battery"
-            unit="Ah"
-            value={build.power.batteryAh}
+            label="Alternator is marked"
+            unit="A"
+            value={build.power.alternatorAmps ?? null}
             minValue={1}
             maxValue={500}
-            onChange={(batteryAh) => batteryAh !== null && edit(call('setPower', { batteryAh }))}
+            onChange={(alternatorAmps) => edit(call('setPower', { alternatorAmps }))}
+            hint={`${formatAmps(drawn)} with everything on: ${Math.ceil(alternatorFor(drawn) / 5) * 5} A and more`}
           />
         )}
+        <NumberField
+          label="Battery"
+          unit="Ah"
+          value={build.power.batteryAh}
+          minValue={1}
+          maxValue={500}
+          onChange={(batteryAh) => batteryAh !== null && edit(call('setPower', { batteryAh }))}
+        />
       </Stack>
       <OnScreen as="div">
         <Stack $gap={2}>

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { battery, inside, meter, parts, type Figure } from '~/core/circuit/figures';
+import { alternator, battery, inside, meter, parts, type Figure } from '~/core/circuit/figures';
 
-const all: (readonly [string, Figure])[] = Object.entries({ battery, inside, meter, parts }).flatMap(
+const all: (readonly [string, Figure])[] = Object.entries({ alternator, battery, inside, meter, parts }).flatMap(
   ([group, figures]) =>
     Object.entries(figures as Record<string, Figure>).map(([name, figure]) => [`${group}.${name}`, figure] as const),
 );
@@ -15,7 +15,7 @@ describe('the figures of the circuit', () => {
   test.each([
     ['a coil driver of 7 A drops', 7 * inside.ignitionDriverOn.value, 1, 1.5],
     ['its standing current, mA, is', (1000 * battery.off.value) / inside.permanent.value, 1, 5],
-    ['an output at rest leaks, µA', (1e6 * battery.keyOn.value) / inside.outputOff.value, 0.5, 10],
+    ['an output at rest leaks, µA', (1e6 * battery.off.value) / inside.outputOff.value, 0.5, 10],
     ['a cell of the battery at rest has', battery.off.value / 6, 2.09, 2.13],
     ['a relay pulls in at a share of 12 V of', parts.pullIn.value / 12, 0.55, 0.65],
     ['200 A of starter take from the battery', 200 * battery.inside.value, 1.5, 3],

@@ -96,7 +96,10 @@ describe('circuits', () => {
     const shared = edited(demoBuild(), call('setCircuit', { circuitId: 'injectors', choice: { feed: 'shared' } }));
     const of = (build: ReturnType<typeof demoBuild>, id: string) => circuitsOf(build).find((one) => one.id === id)!;
     const [main, injectors] = [of(shared, 'main'), of(shared, 'injectors')];
-    expect(main.loadAmps).toBeCloseTo(of(demoBuild(), 'main').loadAmps + injectors.loadAmps, 6);
+    expect(main.flow.mean).toBeCloseTo(of(demoBuild(), 'main').flow.mean + injectors.flow.mean, 6);
+    // Pulses that know nothing of each other: squares of what they stray from their means add up.
+    const strays = ({ flow }: typeof main) => flow.rms ** 2 - flow.mean ** 2;
+    expect(strays(main)).toBeCloseTo(strays(of(demoBuild(), 'main')) + strays(injectors), 6);
     expect(injectors).toMatchObject({ upstream: 'main', source: 'main', relay: null });
     expect(injectors.dropVolts).toBeGreaterThan(0.2);
     expect(of(demoBuild(), 'injectors')).toMatchObject({ upstream: null, source: 'battery' });

@@ -3,7 +3,7 @@ import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
 import { missingToothWheel } from '~/core/wheels/wheel';
-import { demoBuild, donorWire, edited, emptyBuild, kind, wheel } from '../../helpers';
+import { demoBuild, donorWire, edited, emptyBuild, kind, twinBuild, wheel } from '../../helpers';
 
 const demo = demoBuild();
 const withPair = (pin: Pin, pair: string): Pin => ({
@@ -90,6 +90,19 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       ),
     ),
   },
+  'PW-21': {
+    // 16 A run through a fuse of 20 A for good; 64 A as the fan starts do not pass one of 10 A.
+    bad: edited(demo, call('setCircuit', { circuitId: 'fan-1', choice: { fuseAmps: 10 } })),
+  },
+  'PW-22': {
+    bad: edited(demo, call('setPower', { alternatorAmps: 55 })),
+    good: edited(demo, call('setPower', { alternatorAmps: 110 })),
+  },
+  'PW-23': {
+    // A battery of a moped before a car's engine.
+    bad: edited(demo, call('setPower', { batteryAh: 3 }), call('setSite', { ...demo.site, ambientCelsius: -30 })),
+  },
+  'PW-24': { bad: edited(twinBuild(), call('proposeFeeds', {})), good: twinBuild() },
   'PW-13': { bad: edited(demo, call('setPower', { charging: 'none' })) },
   'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
   'PL-7': {
