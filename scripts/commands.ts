@@ -1,5 +1,3 @@
-import { groundEnd, partId } from '~/core/ends/ends';
-import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { catalog } from '~/catalog';
@@ -8,15 +6,12 @@ import { compareEcus } from '~/core/ways/compare';
 import { spareWords } from '~/core/allot/spares';
 import { explain } from '~/core/ways/ways';
 import { zodProblem } from '~/core/data/zod-problem';
-import type { Build } from '~/core/build/schema';
+
 import type { EcuDefinition } from '~/core/ecu/ecu';
 import { parseEcuFile } from '~/core/ecu/file';
-import { readFault, type Fault } from '~/core/circuit/faults';
-import { circuitStates, solveCircuit, stateWords, voltsBetween, wireAmps } from '~/core/circuit/model';
-import { netlist, type Netlist } from '~/core/netlist/netlist';
-import { readBundle } from '~/core/formats/bundle';
-import { spiceDeck } from '~/core/formats/spice';
-import { fail, ok, type Failure, type Result } from '~/core/problem';
+import { netlist } from '~/core/netlist/netlist';
+
+import { fail, ok, type Result } from '~/core/problem';
 import { standingReading } from '~/core/prove/evidence';
 import { probeMoves, proveTests } from '~/core/prove/tests';
 import { countFindings, findingsOf } from '~/core/rules';
@@ -26,51 +21,9 @@ import { traceFaults } from '~/core/trace/trace';
 import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
 import { editBuild, listEdits, newBuild } from './build-commands';
+import { feeds, solve } from './circuit-commands';
+import { answer, named, readText, withBuild, type Answer, type Command } from './command';
 import { triggerCommand } from './trigger';
-
-/** JSON on standard output, messages on standard error; exit 0 done, 1 stop findings or no solution, 2 bad input. */
-interface Answer {
-  readonly output: unknown;
-  readonly exit: 0 | 1;
-  /** A file instead of JSON. */
-  readonly bytes?: Uint8Array;
-}
-type Command = (words: readonly string[]) => Result<Answer>;
-
-const textAnswer = (text: string): Result<Answer> =>
-  ok({ output: null, exit: 0, bytes: new TextEncoder().encode(text) });
-const answer = (output: unknown, exit: 0 | 1 = 0): Result<Answer> => ok({ output, exit });
-
-function readBytes(path: string | undefined, what: string): Result<Uint8Array> {
-  if (path === undefined) return fail('usage', '', `Name the ${what}, or - for standard input.`);
-  try {
-    return ok(new Uint8Array(readFileSync(path === '-' ? 0 : path)));
-  } catch (error) {
-    return fail(
-      'unreadable',
-      path,
-      `${path} cannot be read: ${error instanceof Error ? error.message.split(',')[0] : String(error)}.`,
-    );
-  }
-}
-
-function withBuild(path: string | undefined, use: (build: Build) => Result<Answer>): Result<Answer> {
-  const bytes = readBytes(path, 'build file');
-  if (!bytes.ok) return bytes;
-  const read = readBundle(bytes.value);
-  if (!read.ok) return { ok: false, problem: { ...read.problem, sentence: `${path}: ${read.problem.sentence}` } };
-  return use(read.value.build);
-}
-
-const named = (path: string | undefined, failed: Failure): Failure => ({
-  ok: false,
-  problem: { ...failed.problem, sentence: `${path ?? ''}: ${failed.problem.sentence}` },
-});
-
-function readText(path: string | undefined, what: string): Result<string> {
-  const bytes = readBytes(path, what);
-  return bytes.ok ? ok(new TextDecoder().decode(bytes.value)) : bytes;
-}
 
 const sense: Command = ([path]) =>
   withBuild(path, (build) => {
@@ -194,111 +147,6 @@ const prove: Command = ([path]) =>
     const net = netlist(build);
     const tests = proveTests(build, net);
     return answer({ tests, wires: net.wires.length, probeMoves: probeMoves(tests) });
-  });
-
-/** Whether a fault is at something this build has. */
-function isIn(net: Netlist, fault: Fault): boolean {
-  if ('wireId' in fault) return net.wireById.has(fault.wireId);
-  if (fault.type === 'crossed') return fault.wireIds.every((id) => net.wireById.has(id));
-  if ('pinId' in fault) return net.cavityOf.has(fault.pinId);
-  if ('deviceId' in fault) return net.deviceOf.has(fault.deviceId);
-  if (fault.type === 'setting') return false;
-  if (fault.type === 'poor-joint') return true;
-  const kind = fault.type === 'blown-fuse' ? 'fuse' : 'relay';
-  return net.parts.some(({ id }) => id === partId(kind, fault.circuitId));
-}
-
-const feeds: Command = ([path]) =>
-  withBuild(path, (build) => {
-    const { power } = netlist(build);
-    const { plan, sizes, circuits, unfed } = power;
-    return answer({
-      parts: [...plan.parts.values()].map(({ id, part, proposed }) => ({
-        id,
-        ...part,
-        ...(part.kind === 'fuse' ? { amps: sizes.fuses.get(id)?.amps } : {}),
-        proposed,
-      })),
-      links: plan.links.map(({ id, from, to, metres, proposed }) => {
-        const sized = sizes.links.get(id);
-        return {
-          id,
-          from,
-          to,
-          metres,
-          squareMm: sized?.squareMm ?? null,
-          carriesAmps: sized?.carriesAmps ?? null,
-          amps: sized?.flow ?? null,
-          fuse: sized?.fuse ?? null,
-          proposed,
-        };
-      }),
-      sections: circuits.map(
-        ({ id, name, upstream, source, flow, fuseAmps, loads, dropVolts, limitVolts, worstLoad }) => ({
-          id,
-          name,
-          source,
-          upstream,
-          amps: flow,
-          fuseAmps,
-          loads: loads.map(({ end, name: load, amps }) => ({ end, name: load, amps })),
-          dropVolts,
-          limitVolts,
-          worstLoad,
-        }),
-      ),
-      drops: sizes.drops.map(({ draw, volts, limitVolts, hops }) => ({
-        end: draw.end,
-        name: draw.name,
-        volts,
-        limitVolts,
-        hops: hops.map(({ step, volts: lost }) => ({ from: step.from, to: step.to, volts: lost })),
-      })),
-      unfed: unfed.map(({ end, name }) => ({ end, name })),
-    });
-  });
-
-const solve: Command = ([path, ...rest]) =>
-  withBuild(path, (build) => {
-    const { values } = parseArgs({
-      args: [...rest],
-      options: {
-        state: { type: 'string', default: 'key-on' },
-        drive: { type: 'string' },
-        fault: { type: 'string' },
-        spice: { type: 'boolean', default: false },
-      },
-    });
-    const state = circuitStates.find((one) => one === values.state);
-    if (!state) return fail('usage', '--state', `--state must be one of ${circuitStates.join(', ')}.`);
-    const net = netlist(build);
-    const driven = values.drive === undefined ? null : new Set(values.drive.split(',').filter((pin) => pin !== ''));
-    const stranger = [...(driven ?? [])].find((id) => !build.ecu.pins.some((pin) => pin.id === id));
-    if (stranger !== undefined) return fail('usage', '--drive', `${build.ecu.model} has no cavity ${stranger}.`);
-    const fault = values.fault === undefined ? null : readFault(values.fault);
-    const missing = values.fault !== undefined && (fault === null || !isIn(net, fault));
-    if (missing)
-      return fail(
-        'usage',
-        '--fault',
-        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (battery-plus, battery-minus, strap, body), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
-      );
-    const solution = solveCircuit(build, net, state, fault, driven);
-    if (values.spice)
-      return textAnswer(spiceDeck(solution.network, `${build.name}, ${stateWords[state]}`, groundEnd('battery')));
-    const ends = [...net.nodeOf.keys()].sort();
-    const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, groundEnd('battery'))]));
-    const amps = Object.fromEntries(wireAmps(solution, net, fault));
-    return answer({
-      state,
-      volts,
-      amps,
-      // The name it had once; scripts read it.
-      approximateAmps: amps,
-      closedRelays: [...solution.closedRelays],
-      blownFuses: [...solution.blownFuses],
-      settled: solution.settled,
-    });
   });
 
 /** What was measured: the symptom, and a value for each test taken, null for an open line. */

@@ -12,6 +12,7 @@ import { sourceIn, starterOhms } from './battery';
 import { OPEN_OHMS, inside, meter, parts } from './figures';
 import { Network, type Factor } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
+import { pulsedKinds } from './pulsed';
 import {
   addBody,
   addDevices,
@@ -255,9 +256,6 @@ function pairsOf(build: Build, kind: 'can' | 'vr'): [EndKey, EndKey][] {
 const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
   a.size === b.size && [...a].every((item) => b.has(item));
 
-/** Outputs that work in pulses: at rest they are off, and while the engine runs they draw their mean. */
-const pulsed: ReadonlySet<Ability['kind']> = new Set(['injector', 'ignition-logic', 'ignition-driver']);
-
 /**
  * Pins that are driven where nobody says which: while the pump primes its own; cranking all but the fans', running all but the
  * starter's, and of both not what is pulsed. Null: every one.
@@ -270,7 +268,7 @@ export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string>
   };
   const isOn = (need: Need): boolean => {
     if (state === 'prime') return works(need, 'pump');
-    return !pulsed.has(need.ask.kind) && !works(need, state === 'running' ? 'starter' : 'fan');
+    return !pulsedKinds.has(need.ask.kind) && !works(need, state === 'running' ? 'starter' : 'fan');
   };
   return new Set(
     net.cavities.flatMap(({ pin, needId }) => {

@@ -62,5 +62,5 @@ export function rushesOf(
 }
 
 /** A fuse outlasts an inrush where it usually takes longer to open than that lasts. */
-export const outlasts = (ratingAmps: number, rush: Pick<FuseRush, 'amps' | 'seconds'> | undefined): boolean =>
-  rush === undefined || usualOpeningSeconds(ratingAmps, rush.amps) > rush.seconds;
+export const outlasts = (ratingAmps: number, rush: Pick<FuseRush, 'amps' | 'seconds'> | null): boolean =>
+  rush === null || usualOpeningSeconds(ratingAmps, rush.amps) > rush.seconds;

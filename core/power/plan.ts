@@ -9,7 +9,8 @@ import { feedPlan, type FeedPlan } from './feed-plan';
 import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
 import { MOTOR_DROP, type Load } from './loads';
 import { windingEnds, type FeedRole } from './propose';
-import { sizesOf, surroundings, type Drop, type Sizes } from './sizes';
+import type { FuseRush } from './inrush';
+import { sizesOf, surroundings, type Drop, type FuseSetBy, type Sizes, type WireSetBy } from './sizes';
 import { carriedAmps, sizeFor } from '../wire/wire';
 
 export interface CircuitRelay {
@@ -45,8 +46,12 @@ export interface Circuit {
   readonly loadAmps: number;
   readonly fuseAmps: number;
   readonly fuseByPerson: boolean;
+  readonly fuseSetBy: FuseSetBy;
+  /** The worst that is switched on behind its fuse; null where nothing takes more than it always does. */
+  readonly rush: FuseRush | null;
   readonly squareMm: number;
   readonly squareByPerson: boolean;
+  readonly squareSetBy: WireSetBy;
   /** The thinnest wire behind the splice that leads to a load: it too must outlast the fuse. */
   readonly branchSquareMm: number;
   /** Amperes the trunk carries in its bundle and ambient. */
@@ -95,7 +100,7 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
   const around = surroundings(build);
   const circuits = plan.feeds.map(({ id, role, name, system }): Circuit => {
     const fuse = partId('fuse', id);
-    const { amps, byPerson, flow } = sizes.fuses.get(fuse)!;
+    const { amps, byPerson, setBy, flow, rush } = sizes.fuses.get(fuse)!;
     const inSection = (end: EndKey) => flows.fuseBefore.get(end) === fuse;
     const draws = flows.draws.filter(({ end }) => inSection(end));
     const loads = draws.flatMap(({ load }) => load ?? []);
@@ -131,8 +136,11 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       loadAmps: flow.rms,
       fuseAmps: amps,
       fuseByPerson: byPerson,
+      fuseSetBy: setBy,
+      rush,
       squareMm,
       squareByPerson: trunkWire?.byPerson ?? false,
+      squareSetBy: trunkWire?.setBy ?? 'strength',
       branchSquareMm,
       carriesAmps: carriedAmps(squareMm, around),
       branchCarriesAmps: carriedAmps(branchSquareMm, around),

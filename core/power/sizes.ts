@@ -57,6 +57,21 @@ export const surroundings = (build: Build): Surroundings => ({
   series: build.loom.series,
 });
 
+/** What asks for a size that is proposed: the fuse before it, the volts lost on the way, or its own strength. */
+export type WireSetBy = 'person' | 'PW-1' | 'PW-3' | 'strength';
+/** What asks for a fuse: the load for good, or what it takes as it is switched on. */
+export type FuseSetBy = 'person' | 'PW-2' | 'PW-21';
+
+/** A fuse of the plan with its figures. */
+export interface SizedFuse {
+  readonly amps: number;
+  readonly byPerson: boolean;
+  readonly setBy: FuseSetBy;
+  readonly flow: Flow;
+  /** The worst that is switched on behind it, on top of what runs; null where nothing takes more than it always does. */
+  readonly rush: FuseRush | null;
+}
+
 /** A wire of the plan with its figures. */
 export interface SizedLink {
   readonly id: string;
@@ -64,6 +79,7 @@ export interface SizedLink {
   readonly to: EndKey;
   readonly squareMm: number;
   readonly byPerson: boolean;
+  readonly setBy: WireSetBy;
   readonly flow: Flow;
   /** Metres with the slack of the loom. */
   readonly metres: number;
@@ -85,7 +101,7 @@ export interface Drop {
 export interface Sizes {
   readonly links: ReadonlyMap<string, SizedLink>;
   /** Rating of each fuse of the plan, by its part. */
-  readonly fuses: ReadonlyMap<PartId, { readonly amps: number; readonly byPerson: boolean; readonly flow: Flow }>;
+  readonly fuses: ReadonlyMap<PartId, SizedFuse>;
   readonly drops: readonly Drop[];
 }
 
@@ -93,6 +109,7 @@ export interface Sizes {
 interface Chain {
   readonly steps: Step[];
   squareMm: number;
+  setBy: WireSetBy;
   fixed: boolean;
   most: number;
   metres: number;
@@ -118,7 +135,7 @@ const isWinding = ({ to, link }: Step): boolean =>
   link?.role === 'winding' || (endOf(to).of === 'part' && (portOf(to) === '85' || portOf(to) === '86'));
 
 /** The smallest fuse that carries a load for good and outlasts what it takes as it is switched on; the largest where none does. */
-function proposedFuse({ rms }: Flow, rush: FuseRush | undefined): number {
+function proposedFuse({ rms }: Flow, rush: FuseRush | null): number {
   const least = fuseFor(rms);
   const most = fuseRatings[fuseRatings.length - 1]!;
   return least === null ? most : (fuseRatings.find((rating) => rating >= least && outlasts(rating, rush)) ?? least);
@@ -135,17 +152,16 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
 
   const rushes = rushesOf(plan, flows).fuses;
-  const fuses = new Map<PartId, { amps: number; byPerson: boolean; flow: Flow }>();
+  const fuses = new Map<PartId, SizedFuse>();
   for (const { id, name, part } of plan.parts.values()) {
     if (part.kind !== 'fuse') continue;
     const step = flows.steps.find((one) => one.part === id);
     const flow = (step && flows.at.get(step.to)) ?? NOTHING;
     const chosen = build.power.circuits[name]?.fuseAmps ?? part.amps;
-    fuses.set(id, {
-      amps: chosen ?? proposedFuse(flow, rushes.get(id)),
-      byPerson: chosen !== undefined,
-      flow,
-    });
+    const rush = rushes.get(id) ?? null;
+    const amps = chosen ?? proposedFuse(flow, rush);
+    const setBy = chosen !== undefined ? 'person' : amps > (fuseFor(flow.rms) ?? amps) ? 'PW-21' : 'PW-2';
+    fuses.set(id, { amps, byPerson: chosen !== undefined, setBy, flow, rush });
   }
 
   const chainOf = chainsOf(build, flows, fuses, around);
@@ -194,7 +210,17 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     const rating = fuse ? fuses.get(fuse)!.amps : flow.rms;
     const chosen = build.loom.wires[link.id]?.squareMm;
     const squareMm = chosen ?? sizeFor(rating, around, LEAST_SQUARE_MM);
-    links.set(link.id, sizedLink(build, link, { squareMm, fixed: chosen !== undefined }, flow, fuse, around));
+    links.set(
+      link.id,
+      sizedLink(
+        build,
+        link,
+        { squareMm, fixed: chosen !== undefined, setBy: chosen === undefined ? 'PW-1' : 'person' },
+        flow,
+        fuse,
+        around,
+      ),
+    );
   }
   return {
     links,
@@ -209,7 +235,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
 const sizedLink = (
   build: Build,
   { id, from, to, metres }: FeedPlan['links'][number],
-  { squareMm, fixed }: Pick<Chain, 'squareMm' | 'fixed'>,
+  { squareMm, fixed, setBy }: Pick<Chain, 'squareMm' | 'fixed' | 'setBy'>,
   flow: Flow,
   fuse: PartId | null,
   around: Surroundings,
@@ -219,6 +245,7 @@ const sizedLink = (
   to,
   squareMm,
   byPerson: fixed,
+  setBy,
   flow,
   metres: Math.round((metres + build.loom.slackMetres) * 100) / 100,
   carriesAmps: carriedAmps(squareMm, around),
@@ -247,7 +274,7 @@ function chainsOf(
     }
     const chain: Chain = goesOn
       ? before
-      : { steps: [], squareMm: 0, fixed: false, most: MOST_CABLE_SQUARE_MM, metres: 0 };
+      : { steps: [], squareMm: 0, setBy: 'strength', fixed: false, most: MOST_CABLE_SQUARE_MM, metres: 0 };
     if (!goesOn) found.push(chain);
     chain.most = Math.min(chain.most, mostAt(build, step.to));
     chain.metres += step.link.metres;
@@ -273,6 +300,8 @@ function chainsOf(
     });
     chain.squareMm = byWire[0] ?? chosen[0] ?? Math.max(...least);
     chain.fixed = byWire.length > 0 || chosen.length > 0;
+    const strength = winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM;
+    chain.setBy = chain.fixed ? 'person' : chain.squareMm > strength ? 'PW-1' : 'strength';
   }
   return chainOf;
 }
@@ -311,7 +340,7 @@ function raise(
       const gain = saved / ((next - chain.squareMm) * chain.metres);
       if (saved > 0 && (best === null || gain > best.gain)) best = { chain, next, gain };
     }
-    if (best) best.chain.squareMm = best.next;
+    if (best) Object.assign(best.chain, { squareMm: best.next, setBy: 'PW-3' });
     else given.add(worst);
   }
 }

@@ -27,7 +27,7 @@ export const supplyRules: Rule[] = [
     sheet: 'feeds',
     check: ({ net }) => {
       const { plan, flows, sizes } = net.power;
-      const { rushes, fuses } = rushesOf(plan, flows);
+      const { rushes } = rushesOf(plan, flows);
       const hits: Hit[] = [];
       for (const { relay: name, loads, amps } of rushes) {
         const relay = name === null ? undefined : plan.parts.get(partId('relay', name))?.part;
@@ -38,10 +38,10 @@ export const supplyRules: Rule[] = [
           detail: `${relay.name} relay: ${listWords(loads.map((load) => load.name))} take about ${formatAmps(amps)} together as it pulls in, and its contact of ${relay.contactAmps} A makes ${formatAmps(MAKES_TIMES * relay.contactAmps)}. It welds: give each a relay of its own.`,
         });
       }
-      for (const [part, rush] of fuses) {
-        const fuse = sizes.fuses.get(part);
+      for (const [part, fuse] of sizes.fuses) {
+        const { rush } = fuse;
         const own = plan.parts.get(part);
-        if (!fuse || !own || outlasts(fuse.amps, rush)) continue;
+        if (!rush || !own || outlasts(fuse.amps, rush)) continue;
         const larger = fuseRatings.find((rating) => rating > fuse.amps && outlasts(rating, rush));
         hits.push({
           at: own.name,

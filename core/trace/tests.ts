@@ -1,6 +1,7 @@
 import type { Build } from '../build/schema';
 import type { CircuitState } from '../circuit/model';
 import { stateWords } from '../circuit/model';
+import { pulsedKinds } from '../circuit/pulsed';
 import {
   BATTERY,
   MINUS_POST,
@@ -62,7 +63,15 @@ export const stateOf = (symptom: Symptom): CircuitState => (symptom.type === 'de
 export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): TraceTest[] {
   const state = stateOf(symptom);
   const reference = groundEnd('battery');
-  const held = symptom.type === 'no-change' ? ', the switch held closed' : '';
+  const pulsed =
+    state === 'outputs-on' &&
+    (net.needsOf.get(symptom.deviceId ?? '') ?? []).some(({ ask }) => pulsedKinds.has(ask.kind));
+  const held =
+    symptom.type === 'no-change'
+      ? ', the switch held closed'
+      : pulsed
+        ? ', in short pulses: the meter shows their mean'
+        : '';
   const tests: TraceTest[] = [];
   const minutes = (...ends: EndKey[]) => Math.max(...ends.map((end) => accessMinutes[endType(end)]));
   for (const end of cone.ends) {
@@ -90,7 +99,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       plus: wire.from,
       minus: wire.to,
       title: `Ohms from ${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}`,
-      how: `Battery off, ECU unplugged${held}.`,
+      how: `Battery off, ECU unplugged${pulsed ? '' : held}.`,
       unit: 'Ω',
       minutes: minutes(wire.from, wire.to) + 2,
     });
@@ -174,7 +183,7 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
         plus,
         minus,
         title: `Ohms between ${labelOf(net, plus)} and ${labelOf(net, minus)} at the ECU plug`,
-        how: `Battery off, ECU unplugged, devices plugged in${held}.`,
+        how: `Battery off, ECU unplugged, devices plugged in${pulsed ? '' : held}.`,
         unit: 'Ω',
         minutes: 4,
       });

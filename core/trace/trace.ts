@@ -3,6 +3,7 @@ import type { Build, TraceCase } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { faultId, type Fault } from '../circuit/faults';
 import { updated } from '../circuit/update';
+import { meanVolts, pulsedOf } from '../circuit/pulsed';
 import { meterVolts, ohmsBetween, solveCircuit, type CircuitState, type Solution } from '../circuit/model';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
@@ -79,6 +80,15 @@ const words = (test: TraceTest, value: Predicted): string => {
   return `${value} teeth`;
 };
 
+/** Volts of a pulse differ from their mean by so much before it is worth a word. */
+const PULSE_VOLTS = 0.3;
+/** What a sound loom shows; of a pulsed test the mean, as a meter has it, and what a pulse goes to. */
+function healthyWords(test: TraceTest, value: Predicted, within: number | null): string {
+  const shown = words(test, value);
+  if (within === null || typeof value !== 'number' || Math.abs(within - value) < PULSE_VOLTS) return shown;
+  return `${shown} on the mean, ${formatVolts(within)} within a pulse`;
+}
+
 /**
  * Pins the ECU drives while the thing is tested: its own output, and the windings of the relays that feed it. Nothing else
  * is on, so that its volts are told against a battery that nothing else pulls down.
@@ -105,19 +115,32 @@ class Bench {
     private readonly net: Netlist,
     /** The outputs that are driven while one is tested. */
     private readonly driven: ReadonlySet<string>,
-  ) {}
+  ) {
+    const pulsed = pulsedOf(net, driven);
+    this.between = pulsed.size === 0 ? null : new Set([...driven].filter((pin) => !pulsed.has(pin)));
+  }
 
-  private solution(fault: Fault | null, state: CircuitState): Solution {
-    const key = `${state}|${fault ? `${faultId(fault)} ${'ohms' in fault ? fault.ohms : ''}` : ''}`;
+  /** What is driven between two pulses of the test; null where nothing is pulsed. */
+  private readonly between: ReadonlySet<string> | null;
+
+  private solution(fault: Fault | null, state: CircuitState, driven = this.driven): Solution {
+    const phase = driven === this.driven ? '' : ' between';
+    const key = `${state}${phase}|${fault ? `${faultId(fault)} ${'ohms' in fault ? fault.ohms : ''}` : ''}`;
     const known = this.solutions.get(key);
     if (known) return known;
-    const healthy = fault === null ? null : this.solution(null, state);
+    const healthy = fault === null ? null : this.solution(null, state, driven);
     const solution =
       (healthy && fault && updated(this.build, this.net, healthy, fault)) ??
-      solveCircuit(this.build, this.net, state, fault, this.driven);
+      solveCircuit(this.build, this.net, state, fault, driven);
     this.solutions.set(key, solution);
     this.solved += 1;
     return solution;
+  }
+
+  /** What stands there within a pulse of the test of a sound loom; null where nothing is pulsed. */
+  within(test: TraceTest): number | null {
+    if (this.between === null || test.mode !== 'volts' || test.state !== 'outputs-on') return null;
+    return meterVolts(this.solution(null, test.state), test.plus, test.minus);
   }
 
   /** What a test shows under a fault; of one that comes in degrees under this one. */
@@ -125,8 +148,11 @@ class Bench {
     const fault = degree;
     const inCircuit = fault && fault.type !== 'setting' ? fault : null;
     switch (test.mode) {
-      case 'volts':
-        return meterVolts(this.solution(inCircuit, test.state), test.plus, test.minus);
+      case 'volts': {
+        const on = meterVolts(this.solution(inCircuit, test.state), test.plus, test.minus);
+        if (this.between === null || test.state !== 'outputs-on') return on;
+        return meanVolts(meterVolts(this.solution(inCircuit, test.state, this.between), test.plus, test.minus), on);
+      }
       case 'ohms':
         return ohmsBetween(this.solution(inCircuit, test.state), test.plus, test.minus);
       case 'count': {
@@ -296,7 +322,7 @@ export function traceFaults(
     .map(({ test, predictions }) => ({
       test,
       bits: informationOf(test, predictions, weights),
-      expectedHealthy: words(test, bench.predict(test, null)),
+      expectedHealthy: healthyWords(test, bench.predict(test, null), bench.within(test)),
     }))
     .filter(({ bits }) => bits > 0.02)
     .sort((a, b) => b.bits / Math.sqrt(b.test.minutes) - a.bits / Math.sqrt(a.test.minutes))

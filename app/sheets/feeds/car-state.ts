@@ -1,11 +1,14 @@
 import { useMemo, useState } from 'react';
 import type { Build } from '~/core/build/schema';
+import { starterAmps } from '~/core/circuit/battery';
 import { drivable, readCar, type CarReading, type CarState } from '~/core/circuit/car';
 import { drivenIn } from '~/core/circuit/model';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { withId } from '~/core/data/with-id';
 import type { Netlist } from '~/core/netlist/netlist';
-import { formatVolts, listWords, plural } from '~/core/units/format';
+import { ALTERNATOR_AT_IDLE } from '~/core/power/total';
+import { formatAmps, formatVolts, listWords, plural } from '~/core/units/format';
+import { readQuantity } from '~/core/units/units';
 import { useLater } from '../../build/context';
 
 /** What a state asks of the battery, the ECU and the fuses, in words; empty where it asks nothing. */
@@ -17,17 +20,29 @@ function noteOf(build: Build, net: Netlist, { solution, total }: CarReading, sta
       notes.push(`standing, half of ${build.power.batteryAh} Ah is gone in ${plural(Math.floor(days), 'day')}`);
   }
   const volts = state === 'cranking' ? ecuVolts(build, solution) : null;
+  if (state === 'cranking')
+    notes.push(
+      `the starter takes about ${formatAmps(starterAmps(build))} at ${readQuantity('temperature', build.site.ambientCelsius, build)}`,
+    );
   if (volts !== null) notes.push(`the ECU has ${formatVolts(volts)} and works from ${formatVolts(build.ecu.minVolts)}`);
+  const rated = build.power.alternatorAmps;
+  if (state === 'running' && rated !== undefined && build.power.charging !== 'none')
+    notes.push(`of ${rated} A the alternator is marked with, about ${formatAmps(ALTERNATOR_AT_IDLE * rated)} at idle`);
   const blown = [...solution.blownFuses].map((id) => withId(net.circuits, id)?.name ?? id);
   if (blown.length > 0) notes.push(`${listWords(blown)}: more than twice the fuse’s rating runs through it, it opens`);
   if (!solution.settled) notes.push('a relay never settles here');
   return notes.map((note) => `; ${note}`).join('');
 }
 
+/** How full the battery is. */
+export const charges = { full: 1, half: 0.5, 'nearly flat': 0.15 } as const;
+export type Charge = keyof typeof charges;
+
 /** The state the drawing is read in, chosen by the person; its figures follow an edit once that is drawn. */
 export function useCarState() {
   const { build, net } = useLater();
   const [state, setState] = useState<CarState>('running');
+  const [charge, setCharge] = useState<Charge>('full');
   /** Outputs the person ticked, by the state they were ticked in. */
   const [ticked, setTicked] = useState<ReadonlyMap<CarState, ReadonlySet<string>>>(new Map());
   const outputs = useMemo(() => drivable(build, net), [build, net]);
@@ -35,7 +50,10 @@ export function useCarState() {
     () => ticked.get(state) ?? (state === 'key-off' || state === 'key-on' ? NONE : drivenIn(net, state)) ?? NONE,
     [ticked, state, net],
   );
-  const reading = useMemo(() => readCar(build, net, state, driven), [build, net, state, driven]);
+  const reading = useMemo(
+    () => readCar(build, net, state, driven, charges[charge]),
+    [build, net, state, driven, charge],
+  );
   const note = useMemo(() => noteOf(build, net, reading, state), [build, net, reading, state]);
   const drive = (pinId: string, on: boolean) => {
     const next = new Set(driven);
@@ -43,7 +61,7 @@ export function useCarState() {
     else next.delete(pinId);
     setTicked(new Map(ticked).set(state, next));
   };
-  return { state, setState, outputs, driven, drive, reading, note };
+  return { state, setState, charge, setCharge, outputs, driven, drive, reading, note };
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -15,6 +15,19 @@ import { FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { color, space } from '../../ui/theme';
 import { LengthField } from '../../parts/length-field';
 
+/** Why a proposal is what it is. */
+const fuseReason: Record<Circuit['fuseSetBy'], string> = {
+  person: '',
+  'PW-2': 'The fuse is the smallest whose 80 % cover the load (PW-2).',
+  'PW-21': 'The fuse is the smallest that outlasts that (PW-21).',
+};
+const wireReason: Record<Circuit['squareSetBy'], string> = {
+  person: '',
+  'PW-1': 'The wire is the thinnest its fuse protects (PW-1).',
+  'PW-3': 'The wire is as thick as the volts at the load ask (PW-3).',
+  strength: 'The wire is the thinnest that is laid at all.',
+};
+
 /** What is decided of one feed: its fuse, its wire, its relay. */
 export function CircuitDetail({ circuit, withRelay = true }: { circuit: Circuit; withRelay?: boolean }) {
   const { build, edit, derived, select } = useBuild();
@@ -123,6 +136,9 @@ export function CircuitDetail({ circuit, withRelay = true }: { circuit: Circuit;
           `In pulses, at top speed: mean ${formatAmps(circuit.pulsed.mean)}, ${formatAmps(circuit.pulsed.rms)} RMS, ${formatAmps(circuit.pulsed.peak)} at the peak. `}
         {circuit.loads.length > 1 &&
           `Branches ${readSize(circuit.branchSquareMm, build)}, carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
+        {circuit.rush &&
+          `As ${circuit.rush.rush.loads.flatMap(({ name, inrush }) => (inrush ? [name] : [])).join(' and ')} ${circuit.rush.rush.loads.length === 1 ? 'starts' : 'start'}, about ${formatAmps(circuit.rush.amps)} for ${circuit.rush.seconds} s. `}
+        {fuseReason[circuit.fuseSetBy]} {wireReason[circuit.squareSetBy]}{' '}
         {opens &&
           `A ${circuit.fuseAmps} A blade fuse opens at twice its rating within ${opens.least} to ${opens.most} s (ISO 8820-3).`}
       </Small>

@@ -5,7 +5,7 @@ import { Checkbox } from '../../ui/choice';
 import { Segmented } from '../../ui/choice';
 import { Small, Soft, Stack } from '../../ui/text';
 import { at, type } from '../../ui/theme';
-import type { useCarState } from './car-state';
+import { charges, type Charge, type useCarState } from './car-state';
 
 export const carStateWords: Readonly<Record<CarState, string>> = {
   'key-off': 'off',
@@ -17,7 +17,7 @@ export const carStateWords: Readonly<Record<CarState, string>> = {
 
 /** In which state of the car the drawing is read, and what else is driven. */
 export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
-  const { state, setState, outputs, driven, drive, reading, note } = car;
+  const { state, setState, charge, setCharge, outputs, driven, drive, reading, note } = car;
   return (
     <Stack $gap={2}>
       <Segmented
@@ -27,6 +27,15 @@ export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
         value={state}
         onChange={setState}
       />
+      {state !== 'running' && (
+        <Segmented
+          label="Battery"
+          stacked
+          choices={(Object.keys(charges) as Charge[]).map((id) => ({ id, name: id }))}
+          value={charge}
+          onChange={setCharge}
+        />
+      )}
       {state !== 'key-off' && outputs.length > 0 && (
         <Driven>
           <legend>The ECU drives</legend>

@@ -1,6 +1,7 @@
 import { Fragment, memo } from 'react';
 import { endOf, fuseEnd, relayEnd } from '~/core/ends/ends';
 import type { Circuit } from '~/core/power/plan';
+import { runningAmps } from '~/core/power/total';
 import { readSize } from '~/core/wire/size';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity, type Units } from '~/core/units/units';
@@ -101,9 +102,7 @@ export function FeedTable() {
   const { circuits } = derived.net;
   const chosen = selection?.type === 'end' ? endOf(selection.end) : null;
   const open = chosen?.of === 'part' && (chosen.kind === 'fuse' || chosen.kind === 'relay') ? chosen.part : null;
-  const total = circuits
-    .filter((circuit) => circuit.source === 'battery')
-    .reduce((sum, circuit) => sum + circuit.loadAmps, 0);
+  const total = runningAmps(derived.net);
   return (
     <SheetFrame
       actions={<AddToFeeds />}

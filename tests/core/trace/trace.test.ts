@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { meterVolts, ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { meanVolts, pulsedOf } from '~/core/circuit/pulsed';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';
 import { symptomsOf, type Symptom } from '~/core/trace/symptoms';
@@ -8,6 +9,7 @@ import { seeded } from '~/core/trigger/synth';
 import { drivenFor, traceFaults } from '~/core/trace/trace';
 import { testsFor, type TraceTest } from '~/core/trace/tests';
 import { deviceEnd } from '~/core/ends/ends';
+import { endNamed } from '../../ends';
 import { demoBuild, emptyBuild, twinBuild } from '../../helpers';
 
 const build = demoBuild();
@@ -32,13 +34,21 @@ const LEADS_OHMS = 0.2;
 /** What the meter shows on that car with the fault really there. */
 function measure(test: TraceTest, hidden: Hypothesis, one: Symptom): number | null {
   // Only what is tested is switched on.
-  const solution = solveCircuit(car, carNet, test.state, hidden.fault, drivenFor(car, carNet, one));
+  const driven = drivenFor(car, carNet, one);
+  const solution = solveCircuit(car, carNet, test.state, hidden.fault, driven);
   const shown = (value: number) => Number(value.toPrecision(3)) * (1 + 0.01 * (random() - 0.5));
   if (test.mode === 'ohms') {
     const ohms = ohmsBetween(solution, test.plus, test.minus);
     return ohms === null ? null : shown(ohms + LEADS_OHMS);
   }
-  const volts = meterVolts(solution, test.plus, test.minus);
+  const within = meterVolts(solution, test.plus, test.minus);
+  // An injector or a coil is pulsed: the meter shows the mean of what stands within a pulse and between two.
+  const pulsed = test.state === 'outputs-on' ? pulsedOf(carNet, driven) : new Set<string>();
+  const rest = new Set([...driven].filter((pin) => !pulsed.has(pin)));
+  const volts =
+    pulsed.size === 0
+      ? within
+      : meanVolts(meterVolts(solveCircuit(car, carNet, test.state, hidden.fault, rest), test.plus, test.minus), within);
   return volts === null ? null : Number((shown(volts * BATTERY_SHARE) + 0.02 * (random() - 0.5)).toFixed(2));
 }
 
@@ -249,5 +259,33 @@ describe('readings as a car gives them, worked by hand', () => {
     expect([...solution.blownFuses]).toEqual(['fan-1']);
     expect(Math.abs(voltsBetween(solution, deviceEnd('fan-1', '1'), deviceEnd('fan-1', '2'))!)).toBeLessThan(0.1);
     expect(solveCircuit(build, net, 'running').blownFuses.size).toBe(0);
+  });
+});
+
+describe('an output that its test pulses', () => {
+  test('an injector’s pin stands at 19 parts in 20 of the battery: so it says nothing, and held down it says a short', () => {
+    const beyond = (value: number) =>
+      traceFaults(build, net, {
+        symptomId: 'dead:injector-high-2',
+        readings: [{ testId: 'v|outputs-on|ecu:A2', value, at }],
+      })!.candidates;
+    // 12 V nineteen parts of twenty, and next to nothing in the twentieth: 11.4 V. Held on it would read 0.2 V.
+    const [sound, down] = [beyond(11.4), beyond(0.2)];
+    const chance = (of: typeof sound, id: string) => of.find((one) => one.id === id)?.probability ?? 0;
+    expect(chance(sound, 'not-in-the-model')).toBeGreaterThan(2 * chance(down, 'not-in-the-model'));
+    expect(down[0].id).toMatch(/^(open:|blown-fuse:|relay-|short-to-ground:)/);
+    const words = sound.flatMap(({ evidence }) => evidence.filter(({ agrees }) => agrees === null));
+    expect(words.map(({ sentence }) => sentence).join(' ')).toMatch(/11\.\d+ V/);
+  });
+  test('a coil’s logic line: a twentieth of 5 V', () => {
+    const own = symptom('dead:coil-igniter-4');
+    const pulsed = pulsedOf(net, drivenFor(build, net, own));
+    expect([...pulsed]).toEqual(['A14']);
+    const of = (pins: ReadonlySet<string>) =>
+      meterVolts(solveCircuit(build, net, 'outputs-on', null, pins), endNamed('ecu:A14'), endNamed('gnd:battery'));
+    const [on, off] = [of(new Set(['A14'])), of(new Set())];
+    expect(meanVolts(off, on)!).toBeCloseTo(0.05 * on! + 0.95 * off!, 9);
+    expect(meanVolts(off, on)!).toBeLessThan(0.4);
+    expect(meanVolts(null, on)).toBeNull();
   });
 });
