@@ -1,5 +1,7 @@
 import type { Build } from '../build/schema';
 import { cycleDegrees } from '../engine/engine';
+import { LUG_OHMS } from '../power/sizes';
+import { wireOhms } from '../wire/wire';
 import { battery } from './figures';
 import type { CircuitState } from './model';
 
@@ -61,3 +63,16 @@ export function sourceIn(build: Build, state: CircuitState, charge: number): Sou
     ohms: insideOhms(build.power.batteryAh, build.site.ambientCelsius, charge),
   };
 }
+
+/** What the strap between engine and battery measures with its bolts, ohms. */
+export const strapOhms = ({ power }: Pick<Build, 'power'>): number =>
+  wireOhms(power.strapSquareMm, power.strapMetres) + 2 * LUG_OHMS;
+
+/** The way of the starter's current: amperes, and what they leave at the posts of a full battery, volts. */
+export function crankedBy(build: Build): { readonly amps: number; readonly volts: number } {
+  const { volts, ohms } = sourceIn(build, 'cranking', 1);
+  const load = starterOhms(build) + strapOhms(build);
+  const amps = volts / (ohms + load);
+  return { amps, volts: amps * load };
+}
+export const crankedVolts = (build: Build): number => crankedBy(build).volts;

@@ -21,9 +21,8 @@ import { RELAY_WINDING_OHMS } from '../power/flow';
 import { openingSeconds } from '../power/fuse';
 import { runningVolts } from '../power/volts';
 import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
-import { wireOhms } from '../wire/wire';
 import type { Fault, Joint } from './faults';
-import type { Source } from './battery';
+import { strapOhms, type Source } from './battery';
 import { OPEN_OHMS, alternator, battery, parts } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
@@ -354,10 +353,6 @@ function workingOhms(
 
 /** The engine's strap and the body's sheet: every ground is at the battery in the end. */
 export function addBody(network: Network, build: Build, fault: Fault | null): void {
-  network.resistor(
-    groundEnd('head'),
-    groundEnd('battery'),
-    wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS + jointOhms(fault, 'strap'),
-  );
+  network.resistor(groundEnd('head'), groundEnd('battery'), strapOhms(build) + jointOhms(fault, 'strap'));
   network.resistor(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value + jointOhms(fault, 'body'));
 }

@@ -5,7 +5,7 @@ import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
 import { LUG_OHMS, RELAY_CONTACT_OHMS, fuseOhms } from '../power/sizes';
 import { endToEndOhms } from '../netlist/wires';
-import { wireOhms } from '../wire/wire';
+import { strapOhms } from './battery';
 import type { Fault } from './faults';
 import { OPEN_OHMS, parts } from './figures';
 import { columnOf, type Solution } from './model';
@@ -64,7 +64,7 @@ export function perturbationOf(build: Build, net: Netlist, base: Solution, fault
     case 'poor-joint': {
       const { joint, ohms } = fault;
       if (joint === 'strap') {
-        const strap = wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS;
+        const strap = strapOhms(build);
         return branch(groundEnd('head'), groundEnd('battery'), strap, strap + ohms);
       }
       if (joint === 'body') {

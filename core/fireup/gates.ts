@@ -1,6 +1,7 @@
 import type { Build } from '../build/schema';
 import { hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
+import { crankedVolts } from '../circuit/battery';
 import { meterVolts, solveCircuit, type Solution } from '../circuit/model';
 import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
@@ -10,7 +11,7 @@ import type { Finding } from '../rules/rule';
 import { offsetCycle, offsetWords } from '../trigger/offset-words';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
-import { plural } from '../units/format';
+import { formatVolts, plural } from '../units/format';
 import {
   auto,
   confirm,
@@ -55,6 +56,8 @@ function drafts(
   const wrong = wrongOf(findings);
   const at = (end: EndKey) => meterVolts(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
+  // What is read before the key is turned is told so.
+  const off = pin('permanent').length > 0 ? solveCircuit(build, net, 'key-off') : null;
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
   const { crankWheel } = build.trigger;
   return [
@@ -112,7 +115,7 @@ function drafts(
           voltsCheck(
             `permanent-${one.id}`,
             `Permanent feed at ${one.id}`,
-            at(ecuEnd(one.id)),
+            off && meterVolts(off, ecuEnd(one.id), groundEnd('battery')),
             0.5,
             'With the key off.',
           ),
@@ -208,7 +211,7 @@ function drafts(
           'V',
           Math.max(9, build.ecu.minVolts),
           12.6,
-          `This ECU holds to ${build.ecu.minVolts} V.`,
+          `About ${formatVolts(crankedVolts(build))} are usual of a full battery of ${build.power.batteryAh} Ah here. This ECU holds to ${build.ecu.minVolts} V.`,
         ),
         confirm('oil', 'Oil pressure rises'),
         ...holdChecks(build, net),

@@ -10,8 +10,8 @@ import type { Run } from '../netlist/run';
 export interface RunExpectation {
   /** Ohms end to end with contacts, when one continuity test spans the run; else null. */
   readonly test: ProveTest | null;
-  /** Volts against battery negative at each hop, key on. */
-  readonly keyOnVolts: readonly (number | null)[];
+  /** Volts against battery negative at each hop, in the state that was solved. */
+  readonly volts: readonly (number | null)[];
   readonly measured: {
     readonly ohms: number | null;
     /** Only a tone was heard: there is no figure. */
@@ -22,13 +22,13 @@ export interface RunExpectation {
   } | null;
 }
 
-/** `keyOn`: the circuit with the key on, where it is solved already. */
+/** `solution`: the circuit in the state that is read; with the key on, where nothing else is said. */
 export function expectRun(
   build: Build,
   net: Netlist,
   tests: readonly ProveTest[],
   run: Run,
-  keyOn: Solution = solveCircuit(build, net, 'key-on'),
+  solution: Solution = solveCircuit(build, net, 'key-on'),
 ): RunExpectation {
   const ends = [run.hops[0]!.end, run.hops[run.hops.length - 1]!.end];
   const spans = (test: ProveTest) =>
@@ -41,8 +41,8 @@ export function expectRun(
   const verdict = test && reading ? judge(test, reading.value, build.prove.leadOhms) : null;
   return {
     test,
-    keyOnVolts: run.hops.map((hop) =>
-      endType(hop.end) === 'splice' ? null : meterVolts(keyOn, hop.end, groundEnd('battery')),
+    volts: run.hops.map((hop) =>
+      endType(hop.end) === 'splice' ? null : meterVolts(solution, hop.end, groundEnd('battery')),
     ),
     measured:
       verdict && reading

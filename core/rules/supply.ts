@@ -1,4 +1,4 @@
-import { sourceIn, starterAmps, starterOhms } from '../circuit/battery';
+import { crankedBy, starterAmps, strapOhms } from '../circuit/battery';
 import { call } from '../edits';
 import { hasRole } from '../devices/kind';
 import { deviceAt, ecuEnd, fuseEnd, partId, relayEnd } from '../ends/ends';
@@ -6,11 +6,9 @@ import { pinsOfKind } from '../ecu/ecu';
 import { fuseRatings } from '../power/fuse';
 import { outlasts, rushesOf } from '../power/inrush';
 import { wayTo } from '../power/flow';
-import { LUG_OHMS } from '../power/sizes';
 import { ALTERNATOR_AT_IDLE, ALTERNATOR_SHARE, alternatorFor, runningAmps } from '../power/total';
 import { formatAmps, formatVolts, listWords } from '../units/format';
 import { readQuantity } from '../units/units';
-import { wireOhms } from '../wire/wire';
 import type { Hit, Rule } from './rule';
 
 /** A contact may make so many times what it carries for good (common practice). */
@@ -88,14 +86,10 @@ export const supplyRules: Rule[] = [
     sheet: 'feeds',
     check: ({ build, net }) => {
       if (net.power.circuits.length === 0) return [];
-      const { volts, ohms } = sourceIn(build, 'cranking', 1);
-      const strap = wireOhms(build.power.strapSquareMm, build.power.strapMetres) + 2 * LUG_OHMS;
-      const load = starterOhms(build) + strap;
-      const starter = volts / (ohms + load);
-      const post = starter * load;
+      const { amps, volts: post } = crankedBy(build);
       const pins = pinsOfKind(build.ecu, 'switched').map(({ id }) => ecuEnd(id));
       const lost = net.power.sizes.drops.flatMap(({ draw, volts: drop }) => (pins.includes(draw.end) ? [drop] : []));
-      const ground = build.power.ecuGround === 'head' ? starter * strap : 0;
+      const ground = build.power.ecuGround === 'head' ? amps * strapOhms(build) : 0;
       const left = post - Math.min(...(lost.length > 0 ? lost : [0])) - ground;
       if (left >= build.ecu.minVolts) return [];
       return [

@@ -23,29 +23,31 @@ const StateMark = ({ state }: { state: HopState }) => (
 );
 
 /** What stands at a hop, in two short lines. */
-function useHopWords(hop: Hop, volts: number | null) {
+function useHopWords(hop: Hop, volts: number | null, readIn: string) {
   const { build, derived } = useBuild();
   const ref = endOf(hop.end);
   const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
   return {
     label: labelOf(derived.net, hop.end),
     place: pin?.label ?? (endType(hop.end) === 'splice' ? 'joint' : portOf(hop.end)),
-    volts: volts !== null ? `${formatVolts(volts)} key on` : null,
+    volts: volts !== null ? `${formatVolts(volts)} ${readIn}` : null,
   };
 }
 
 export interface HopProps {
   readonly hop: Hop;
   readonly volts: number | null;
+  /** The state of the car those are read in. */
+  readonly readIn: string;
   readonly selected: boolean;
   readonly state: HopState;
   readonly onGo: (hop: Hop) => void;
 }
 
 /** A hop as it stands in the strip. */
-export function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
+export function HopBox({ hop, volts, readIn, selected, state, onGo }: HopProps) {
   const { build } = useBuild();
-  const words = useHopWords(hop, volts);
+  const words = useHopWords(hop, volts, readIn);
   return (
     <>
       <Box data-selected={selected} onPress={() => onGo(hop)}>
@@ -77,9 +79,9 @@ export function HopBox({ hop, volts, selected, state, onGo }: HopProps) {
 }
 
 /** The same hop in the drawer, where there is room for all of it. */
-export function HopRow({ hop, volts, selected, state, onGo }: HopProps) {
+export function HopRow({ hop, volts, readIn, selected, state, onGo }: HopProps) {
   const { build } = useBuild();
-  const words = useHopWords(hop, volts);
+  const words = useHopWords(hop, volts, readIn);
   return (
     <li>
       <Row data-selected={selected} onPress={() => onGo(hop)}>

@@ -74,15 +74,16 @@ export const RunStrip = memo(function RunStrip() {
   const { selection: chosen, select, goTo } = useBuild();
   const derived = useLater();
   const { build, net } = derived;
-  const { shown } = useContext(SlotsContext);
+  const { shown, readIn } = useContext(SlotsContext);
+  const state = useSyncExternalStore(readIn.subscribe, readIn.now, readIn.now);
   const showing = useSyncExternalStore(shown.subscribe, shown.now, shown.now);
   const selection = showing ?? chosen;
   const [open, setOpen] = useState(false);
   const run = useMemo(() => (selection ? runOf(net, selection) : null), [net, selection]);
   // Only a run on show asks for a circuit that is solved.
   const expectation = useMemo(
-    () => (run ? expectRun(derived.build, derived.net, derived.tests, run, derived.keyOn) : null),
-    [derived, run],
+    () => (run ? expectRun(derived.build, derived.net, derived.tests, run, state?.solution ?? derived.keyOn) : null),
+    [derived, run, state],
   );
   const stateAt = (end: EndKey): HopState => {
     const wires = derived.net.wiresAt.get(end) ?? [];
@@ -106,7 +107,8 @@ export const RunStrip = memo(function RunStrip() {
     run && expectation
       ? run.hops.map((hop, index) => ({
           hop,
-          volts: expectation.keyOnVolts[index],
+          volts: expectation.volts[index],
+          readIn: state?.words ?? 'key on',
           selected: selection?.type === 'end' && selection.end === hop.end,
           state: stateAt(hop.end),
           onGo: go,

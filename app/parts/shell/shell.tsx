@@ -13,15 +13,16 @@ import { Guard } from './guard';
 import { Head, WorkTop } from './head';
 import { Notices } from './notices';
 import { Pending } from './pending';
-import { RunOnShow, SlotsContext } from './slots';
+import { RunOnShow, StateOnShow, SlotsContext } from './slots';
 
 /** What every sheet of a build stands in. It is drawn once; each part listens for itself, and none of them takes another with it. */
 export const Shell = memo(function Shell() {
   const [verdict, setVerdict] = useState<HTMLElement | null>(null);
   const [tools, setTools] = useState<HTMLElement | null>(null);
   const [shown] = useState(() => new RunOnShow());
+  const [readIn] = useState(() => new StateOnShow());
   const [marks] = useState(() => new Marks());
-  const slots = useMemo(() => ({ verdict, tools, shown }), [verdict, tools, shown]);
+  const slots = useMemo(() => ({ verdict, tools, shown, readIn }), [verdict, tools, shown, readIn]);
   return (
     <SlotsContext value={slots}>
       <MarksContext value={marks}>

@@ -37,48 +37,62 @@ const controlWords = {
   wired: 'wired',
 } as const;
 
-export interface FaceProps {
-  readonly node: DrawnNode;
+/** What the drawing reads its figures from. */
+export interface Figures {
   readonly reading: CarReading;
   readonly fuses: ReadonlyMap<string, number>;
   /** Pins that pull relays in, by the relay. */
   readonly pins: ReadonlyMap<string, string>;
-  readonly selected: string | null;
   /** Loads that lose more volts than they may. */
   readonly poor: ReadonlySet<EndKey>;
+}
+
+/** What of them one thing shows, as it stands there: two that read alike look alike. */
+export interface Shown {
+  readonly volts: string;
+  readonly fuse: string;
+  readonly closed: boolean;
+  readonly pin: string;
+  readonly isPoor: boolean;
+}
+export function shownOf(node: DrawnNode, { reading, fuses, pins, poor }: Figures): Shown {
+  const name = node.part?.name ?? '';
+  const volts = node.kind === 'source' || node.kind === 'load' ? reading.volts(node.end) : null;
+  return {
+    volts: volts === null ? '' : formatVolts(volts),
+    fuse: node.kind === 'fuse' ? `${fuses.get(name)} A` : '',
+    closed: node.kind === 'relay' && reading.solution.closedRelays.has(name),
+    pin: node.kind === 'relay' ? (pins.get(name) ?? '') : '',
+    isPoor: node.kind === 'load' && node.members.some((end) => poor.has(end)),
+  };
+}
+
+export interface FaceProps extends Shown {
+  readonly node: DrawnNode;
+  readonly isSelected: boolean;
   readonly onSelect: (node: DrawnNode) => void;
 }
 
 /** What a thing shows of itself. */
-export function Face({ node, reading, selected, fuses, pins, poor, onSelect }: FaceProps) {
-  const volts = reading.volts(node.end);
-  const isSelected = selected === node.id;
-  const name = node.part?.name ?? '';
+export function Face({ node, volts, fuse, closed, pin, isPoor, isSelected, onSelect }: FaceProps) {
   const press = () => onSelect(node);
   switch (node.kind) {
     case 'joint':
       return <Joint aria-label={`${node.name}, joint`} data-selected={isSelected} onPress={press} />;
     case 'fuse':
       return (
-        <Part
-          data-selected={isSelected}
-          data-adrift={node.adrift}
-
-          onPress={press}
-        >
+        <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
           <svg viewBox="0 0 48 18" width="48" height="14" aria-hidden>
             {signs.fuse}
           </svg>
           <VisuallyHidden>{node.name} fuse, </VisuallyHidden>
-          <strong>{fuses.get(name)} A</strong>
+          <strong>{fuse}</strong>
         </Part>
       );
     case 'relay': {
       const relay = node.part?.part.kind === 'relay' ? node.part.part : null;
-      const closed = reading.solution.closedRelays.has(name);
-      const pin = pins.get(name);
       const short = node.name.replace(/ feed$/, '');
-      const by = pin ? `by ${pin}` : relay ? controlWords[relay.control] : '';
+      const by = pin !== '' ? `by ${pin}` : relay ? controlWords[relay.control] : '';
       return (
         <Part data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
           <RelayTop>
@@ -102,7 +116,7 @@ export function Face({ node, reading, selected, fuses, pins, poor, onSelect }: F
       return (
         <Part data-selected={isSelected} onPress={press}>
           <strong>{node.name}</strong>
-          <span>{volts === null ? '' : formatVolts(volts)}</span>
+          <span>{volts}</span>
         </Part>
       );
     case 'inline':
@@ -115,11 +129,7 @@ export function Face({ node, reading, selected, fuses, pins, poor, onSelect }: F
       return (
         <Load data-selected={isSelected} data-adrift={node.adrift} onPress={press}>
           <span>{node.name}</span>
-          {node.kind === 'load' && volts !== null && (
-            <strong style={node.members.some((end) => poor.has(end)) ? { color: color.fix } : undefined}>
-              {formatVolts(volts)}
-            </strong>
-          )}
+          {volts !== '' && <strong style={isPoor ? { color: color.fix } : undefined}>{volts}</strong>}
         </Load>
       );
   }

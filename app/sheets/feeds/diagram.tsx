@@ -2,7 +2,7 @@ import { memo, useRef, useState, useEffect, type ReactNode } from 'react';
 import { useDrag } from 'react-aria';
 import { DropZone } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { Face, type FaceProps } from './diagram-face';
+import { Face, shownOf, type FaceProps, type Figures } from './diagram-face';
 
 import type { DrawnNode, DrawnWire, FeedDrawing } from '~/core/drawing/feeds';
 import { endKey, partEnd, readEnd, type EndKey } from '~/core/ends/ends';
@@ -21,24 +21,35 @@ const LOAD = 'application/x-gonyx-load';
 /** Width a wire is drawn with: thicker wires thicker, none too thin to be seen. */
 const strokeOf = (squareMm: number): number => 2.5 + Math.sqrt(squareMm) * 1.3;
 
-function WirePath({ wire }: { wire: DrawnWire }) {
-  const [x1, y1] = wire.from;
-  const [x2, y2] = wire.to;
-  const path = wire.bus ? `M${wire.bend} ${y2}H${x2}` : `M${x1} ${y1}H${wire.bend}V${y2}H${x2}`;
-  const { base, stripe } = splitColour(wire.wire.colour);
-  const width = strokeOf(wire.wire.squareMm);
+function pathOf({ from: [x1, y1], to: [x2, y2], bus, bend }: DrawnWire): string {
+  return bus ? `M${bend} ${y2}H${x2}` : `M${x1} ${y1}H${bend}V${y2}H${x2}`;
+}
+const WirePath = memo(function WirePath({
+  path,
+  colour,
+  width,
+  second,
+}: {
+  path: string;
+  colour: string;
+  width: number;
+  second: boolean;
+}) {
+  const { base, stripe } = splitColour(colour);
   return (
-    <g fill="none" strokeLinejoin="round" strokeDasharray={wire.second ? '6 3' : undefined}>
+    <g fill="none" strokeLinejoin="round" strokeDasharray={second ? '6 3' : undefined}>
       <path d={path} stroke={color.ink} strokeWidth={width + 1.6} />
       <path d={path} stroke={insulationColour(base)} strokeWidth={width} />
       {stripe && <path d={path} stroke={insulationColour(stripe)} strokeWidth={width / 3} />}
     </g>
   );
-}
+});
 
-export interface DiagramProps extends Omit<FaceProps, 'node'> {
+export interface DiagramProps extends Figures {
   readonly drawing: FeedDrawing;
   readonly units: Units;
+  readonly selected: string | null;
+  readonly onSelect: (node: DrawnNode) => void;
   readonly onHang: (ends: readonly EndKey[], on: DrawnNode) => void;
   /** What it would mean to hang these loads there, while they are held over it. */
   readonly whatIf: (ends: readonly EndKey[], on: DrawnNode) => string;
@@ -46,7 +57,7 @@ export interface DiagramProps extends Omit<FaceProps, 'node'> {
 
 /** The drawing of the feeds: wires below, parts as buttons above them. */
 export const Diagram = memo(function Diagram(props: DiagramProps) {
-  const { drawing, units, reading } = props;
+  const { drawing, units, reading, selected, onSelect, onHang, whatIf } = props;
   const [held, setHeld] = useState<readonly EndKey[] | null>(null);
   return (
     <Sheet role="group" aria-label="Drawing of the feeds" style={{ width: drawing.width, height: drawing.height }}>
@@ -62,7 +73,13 @@ export const Diagram = memo(function Diagram(props: DiagramProps) {
       ))}
       <svg width={drawing.width} height={drawing.height} aria-hidden focusable="false">
         {[...drawing.wires].reverse().map((wire) => (
-          <WirePath key={wire.id} wire={wire} />
+          <WirePath
+            key={wire.id}
+            path={pathOf(wire)}
+            colour={wire.wire.colour}
+            width={strokeOf(wire.wire.squareMm)}
+            second={wire.second}
+          />
         ))}
         {drawing.buses.map(({ x, from, to, y }) => (
           <path
@@ -76,42 +93,78 @@ export const Diagram = memo(function Diagram(props: DiagramProps) {
         ))}
       </svg>
       {drawing.wires.map((wire) => (
-        <WireWords key={wire.id} wire={wire} units={units} amps={reading.amps.get(wire.wire.id) ?? 0} />
+        <WireWords key={wire.id} {...wordsOf(wire, units, reading.amps.get(wire.wire.id) ?? 0)} />
       ))}
       {drawing.nodes.map((node) => (
-        <Thing key={node.id} node={node} held={held} onHeld={setHeld} {...props} />
+        <Thing
+          key={node.id}
+          node={node}
+          {...shownOf(node, props)}
+          isSelected={selected === node.id}
+          held={held}
+          onHeld={setHeld}
+          onSelect={onSelect}
+          onHang={onHang}
+          whatIf={whatIf}
+        />
       ))}
     </Sheet>
   );
 });
 
 const LEAST_WORDS = 60;
+interface WordsProps {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly text: string;
+}
 /** Size, length and what flows, over the wire where there is room. */
-function WireWords({ wire, units, amps }: { wire: DrawnWire; units: Units; amps: number }) {
+function wordsOf(wire: DrawnWire, units: Units, amps: number): WordsProps {
   const left = Math.max(wire.bend, wire.from[0]);
   const room = wire.to[0] - left;
-  if (room < LEAST_WORDS || wire.second) return null;
+  const place = { left: left + 6, width: room - 8, top: wire.to[1] - 20 };
+  if (room < LEAST_WORDS || wire.second) return { ...place, text: '' };
   const flows = Math.abs(amps) >= 0.05 ? ` · ${formatAmps(Math.abs(amps))}` : '';
   const length = room > 104 ? ` ${readLength(wire.wire.lengthMetres, { units })}` : '';
-  return (
-    <Words style={{ left: left + 6, width: room - 8, top: wire.to[1] - 20 }}>
-      {wire.count > 1 ? `${wire.count} × ` : ''}
-      {shortSize(wire.wire.squareMm, { units })}
-      {length}
-      {room > 150 ? flows : ''}
-    </Words>
-  );
+  const many = wire.count > 1 ? `${wire.count} × ` : '';
+  return { ...place, text: `${many}${shortSize(wire.wire.squareMm, { units })}${length}${room > 150 ? flows : ''}` };
 }
+const WireWords = memo(function WireWords({ left, top, width, text }: WordsProps) {
+  return text === '' ? null : <Words style={{ left, width, top }}>{text}</Words>;
+});
 
-interface ThingProps extends DiagramProps {
-  readonly node: DrawnNode;
+interface ThingProps extends FaceProps, Pick<DiagramProps, 'onHang' | 'whatIf'> {
   readonly held: readonly EndKey[] | null;
   readonly onHeld: (ends: readonly EndKey[] | null) => void;
 }
 
 const isOutlet = ({ kind }: DrawnNode) => kind !== 'load' && kind !== 'windings';
 
-function Thing(props: ThingProps) {
+const controlOf = ({ part }: DrawnNode) => (part?.part.kind === 'relay' ? part.part.control : null);
+/** Whether two layouts draw a thing alike: each edit makes the layout anew. */
+function drawnAlike(one: DrawnNode, other: DrawnNode): boolean {
+  return (
+    one.x === other.x &&
+    one.y === other.y &&
+    one.width === other.width &&
+    one.height === other.height &&
+    one.name === other.name &&
+    one.kind === other.kind &&
+    one.end === other.end &&
+    one.adrift === other.adrift &&
+    one.returns === other.returns &&
+    one.part?.id === other.part?.id &&
+    controlOf(one) === controlOf(other) &&
+    one.members.length === other.members.length &&
+    one.members.every((end, i) => end === other.members[i])
+  );
+}
+const sameThing = (one: ThingProps, other: ThingProps): boolean =>
+  drawnAlike(one.node, other.node) &&
+  (Object.keys(one) as (keyof ThingProps)[]).every((key) => key === 'node' || one[key] === other[key]);
+
+const Thing = memo(function Thing(props: ThingProps) {
   const { node, held, onHang, whatIf } = props;
   const [over, setOver] = useState(false);
   const place = { left: node.x, top: node.y - node.height / 2, width: node.width, height: node.height };
@@ -159,7 +212,7 @@ function Thing(props: ThingProps) {
       </Pips>
     </Place>
   );
-}
+}, sameThing);
 
 /** Ends of a part that findings speak of. */
 function marksOf({ part, kind }: DrawnNode): EndKey[] {

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
 import { drawFeeds, type DrawnNode } from '~/core/drawing/feeds';
 
@@ -8,6 +8,7 @@ import type { Selection } from '~/core/netlist/run';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { hangCalls } from '~/core/ways/hang';
 import { useBuild } from '../../build/context';
+import { SlotsContext } from '../../parts/shell/slots';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
 import { Row, Small, Soft, Stack } from '../../ui/text';
@@ -66,9 +67,23 @@ export function Drawing() {
     [select],
   );
   const onHang = useCallback((ends: readonly EndKey[], on: DrawnNode) => edit(...hangCalls(ends, on.end)), [edit]);
-  const whatIf = useCallback((ends: readonly EndKey[], on: DrawnNode) => hungWords(build, ends, on.end), [build]);
+  // Asked while a load is held: by then it is the newest build, and no edit draws the things again for it.
+  const newest = useRef(build);
+  useEffect(() => {
+    newest.current = build;
+  });
+  const whatIf = useCallback(
+    (ends: readonly EndKey[], on: DrawnNode) => hungWords(newest.current, ends, on.end),
+    [newest],
+  );
   const groups = drawing.nodes.filter(({ kind, members }) => kind === 'load' && members.length > 1);
   const { state, reading } = car;
+  const { readIn } = useContext(SlotsContext);
+  const tested = reading.solution.state === 'outputs-on';
+  useEffect(() => {
+    readIn.set({ solution: reading.solution, words: tested ? 'driven' : carStateWords[state] });
+    return () => readIn.set(null);
+  }, [readIn, reading, state, tested]);
   return (
     <SheetFrame
       summary={
