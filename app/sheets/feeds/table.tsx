@@ -15,6 +15,7 @@ import { Table, TableScroll } from '../../ui/table';
 import { color } from '../../ui/theme';
 import { AddToFeeds } from './add-part';
 import { CircuitDetail } from './circuit-detail';
+import { TablePaste } from './table-paste';
 
 const controlWords = {
   need: 'an ECU output',
@@ -105,7 +106,12 @@ export function FeedTable() {
   const total = runningAmps(derived.net);
   return (
     <SheetFrame
-      actions={<AddToFeeds />}
+      actions={
+        <>
+          <TablePaste />
+          <AddToFeeds />
+        </>
+      }
       summary={
         <>
           {plural(circuits.length, 'feed')}, {formatAmps(total)} with everything on.
