@@ -1,4 +1,4 @@
-import { choose, expect, findings, goTo, openDemo, saved, test, verdict } from './support';
+import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 import type { Page } from '@playwright/test';
 
 const drawing = (page: Page) => page.getByRole('group', { name: 'Drawing of the feeds' });
@@ -12,7 +12,7 @@ test('the drawing is read in a state of the car, with what is driven beside', as
   const fan = drawing(page).getByRole('button', { name: /^Fan 1 1\d\.\d/ });
   await expect(fan).toBeVisible();
   await state(page, 'key on');
-  await expect(verdict(page)).toContainText('key on, battery 12.37 V');
+  await expect(verdict(page)).toContainText('key on, battery 12.35 V');
   await expect(drawing(page).getByRole('button', { name: /^Fan 1 relay, open/ })).toBeVisible();
   // One output driven by its test: its relay closes, and the rest stays as it is.
   await beside(page)
@@ -143,4 +143,67 @@ test('on a phone the drawing is read and its outputs ticked', async ({ page }) =
   await expect(drawing(page).getByRole('button', { name: /^Fuel pump relay, open/ })).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
   expect(wide).toBeLessThanOrEqual(0);
+});
+
+test('feeds of a new build from nothing: proposed, a fuse of one’s own, the pump split off, read in every state', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await ready(page);
+  await page.getByRole('textbox', { name: 'Name of the build' }).fill('Four');
+  await choose(page, /Start from/, /Inline four, 2\.0/);
+  await page.getByRole('button', { name: 'Make the build' }).click();
+  await page.waitForURL(/survey/);
+  await goTo(page, 'Feeds');
+  // What it proposes is there at once: battery, main relay, pump.
+  await expect(drawing(page).getByRole('button', { name: /^Main feed relay, closed/ })).toBeVisible();
+  await expect(verdict(page)).toContainText(/A running, battery 13\.\d+ V/);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: /^Fuse/ }).click();
+  const own = drawing(page).getByRole('button', { name: /^Own fuse/ });
+  await expect(own).toBeVisible();
+  // The pump on the fuse of one's own, which nothing feeds yet: told, and undone.
+  await drawing(page)
+    .getByRole('button', { name: /^Fuel pump 1?\d?.*V?$/ })
+    .last()
+    .click();
+  await choose(page, /Hangs on/, 'Own fuse');
+  const unfed = page.getByLabel('Findings', { exact: true }).getByRole('button', { name: /^PW-17 stop/ });
+  await expect(unfed).toBeVisible();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(unfed).toHaveCount(0);
+  await beside(page).getByRole('button', { name: 'Own fuse and relay' }).click();
+  await state(page, 'prime');
+  await expect(verdict(page)).toContainText('prime, battery 12.');
+  await state(page, 'cranking');
+  await expect(beside(page)).toContainText(/the starter takes about 1\d\d A/);
+  // The run below reads in the same state.
+  await expect(page.getByRole('region', { name: 'The run' })).toContainText(/V cranking/);
+  await beside(page).getByText('nearly flat', { exact: true }).click();
+  await expect(verdict(page)).toContainText(/cranking, battery 8\.\d+ V/);
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(own).toBeVisible();
+});
+
+test('the table goes out to a spreadsheet and comes back changed', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await openDemo(page);
+  await goTo(page, 'Feeds');
+  await page.getByRole('link', { name: 'Table', exact: true }).click();
+  await page.getByRole('button', { name: 'Copy table' }).click();
+  await expect(page.getByText('Copied: paste it into a spreadsheet.')).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied.split('\n')[0]).toBe('feed\tload A\tfuse A\twire mm²\ttrunk m\tto fuse m\tdrop V\tset by hand');
+  await page.getByRole('button', { name: 'Paste table' }).click();
+  const box = page.getByRole('textbox', { name: 'Table' });
+  await box.fill(copied);
+  await expect(page.getByText('Nothing in it differs from what stands.')).toBeVisible();
+  await box.fill('feed\tfuse A\nFan 9\t30');
+  await expect(page.getByText(/Row 2: there is no feed 'Fan 9'/)).toBeVisible();
+  await box.fill('feed\tfuse A\nFan 1\t30');
+  await expect(page.getByText('Fan 1: fuse A 30')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('row', { name: /^Fan 1 / })).toContainText('30 A yours');
 });
