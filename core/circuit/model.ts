@@ -1,8 +1,8 @@
 import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
-import { serve } from '../ecu/ask';
+
 import { hasRole } from '../devices/kind';
-import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
+import { pinsOfKind, type Pin } from '../ecu/ecu';
 import { PLUS_POST, deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
@@ -10,12 +10,15 @@ import { endToEndOhms } from '../netlist/wires';
 import { crossedEnds, type Fault } from './faults';
 import { sourceIn, starterOhms } from './battery';
 import { OPEN_OHMS, inside, meter, parts } from './figures';
+import { Eliminations } from './elimination';
 import { Network, type Factor } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
+import { abilityInUse, addPin, pairsOf } from './ecu-pins';
 import { pulsedKinds } from './pulsed';
 import {
   addBody,
   addDevices,
+  addFilaments,
   addParts,
   addPulsed,
   addSources,
@@ -65,110 +68,6 @@ export interface Solution {
   readonly settled: boolean;
 }
 
-const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
-
-/** The ability a pin is used by now: of the need it serves, else its first. */
-function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
-  const needId = net.cavityOf.get(pin.id)?.needId;
-  const need = needId ? withId(net.needs, needId) : undefined;
-  const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0]!;
-  const wanted =
-    need?.ask.pullUp ?? (ability.kind === 'hall' || ability.kind === 'switch' || ability.kind === 'frequency');
-  return { ability, pullUp: ability.pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) };
-}
-
-/** What the ECU puts on one pin. */
-function addPin(
-  network: Network,
-  pin: Pin,
-  use: { ability: Ability; pullUp: boolean },
-  state: CircuitState,
-  powered: boolean,
-  isDriven: boolean,
-  ownOhms: number,
-  faulty: (type: Fault['type']) => boolean,
-): void {
-  const end = ecuEnd(pin.id);
-  const on = powered && isDriving(state) && isDriven && !faulty('not-driven');
-  const { ability } = use;
-  switch (ability.kind) {
-    case 'power-ground':
-      network.resistor(end, ECU_GROUND, inside.powerGround.value);
-      return;
-    case 'sensor-ground':
-    case 'shield':
-      network.resistor(end, ECU_GROUND, inside.sensorGround.value);
-      return;
-    case 'supply-5v':
-      network.resistor(end, ECU_FIVE, inside.supplyTrack.value);
-      return;
-    case 'permanent':
-      network.resistor(end, ECU_GROUND, inside.permanent.value);
-      return;
-    case 'switched':
-      network.resistor(end, ECU_GROUND, ownOhms);
-      return;
-    case 'injector':
-    case 'low-side':
-      network.resistor(end, ECU_GROUND, on ? inside.lowSideOn.value : inside.outputOff.value);
-      return;
-    case 'main-relay':
-      network.resistor(
-        end,
-        ECU_GROUND,
-        state !== 'key-off' && state !== 'unplugged' && !faulty('not-driven')
-          ? inside.mainRelayOn.value
-          : inside.outputOff.value,
-      );
-      return;
-    case 'ignition-driver':
-      network.resistor(end, ECU_GROUND, on ? inside.ignitionDriverOn.value : inside.outputOff.value);
-      return;
-    case 'ignition-logic':
-      if (on) network.source(end, ECU_GROUND, inside.logicHigh.value, inside.logicSource.value);
-      else network.resistor(end, ECU_GROUND, inside.logicOff.value);
-      return;
-    case 'half-bridge':
-      if (on)
-        network.source(
-          end,
-          ECU_GROUND,
-          (ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow).value,
-          inside.bridgeSource.value,
-        );
-      else network.resistor(end, ECU_GROUND, inside.bridgeOff.value);
-      return;
-    case 'stepper':
-      network.resistor(end, ECU_GROUND, inside.stepperOff.value);
-      return;
-    case 'supply-out':
-      if (powered)
-        network.source(end, ECU_GROUND, ability.volts ?? inside.supplyOutVolts.value, inside.supplyOutSource.value);
-      else network.resistor(end, ECU_GROUND, inside.supplyOutOff.value);
-      return;
-    case 'high-side':
-      network.resistor(end, ECU_GROUND, inside.highSideOff.value);
-      return;
-    case 'vr':
-      network.resistor(end, ECU_GROUND, (ability.pair === undefined ? inside.vrPair : inside.vr).value);
-      return;
-    case 'can':
-      if (powered) network.source(end, ECU_GROUND, inside.canRecessive.value, inside.canInput.value);
-      else network.resistor(end, ECU_GROUND, inside.canInput.value);
-      return;
-    case 'analog':
-    case 'switch':
-    case 'frequency':
-    case 'hall':
-    case 'knock':
-    case 'wideband':
-    case 'thermocouple':
-      network.resistor(end, ECU_GROUND, inside.input.value);
-      if (use.pullUp && !faulty('no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
-      return;
-  }
-}
-
 interface WireUnder {
   readonly id: string;
   readonly from: EndKey;
@@ -202,55 +101,69 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
   }
 }
 
-function buildNetwork(
-  build: Build,
-  net: Netlist,
-  state: CircuitState,
-  drive: Drive,
-  fault: Fault | null,
-  pins: ReadonlySet<string> | null,
-  charge: number,
-): Network {
-  const network = new Network(groundEnd('battery'));
+/** What stays of a loom while what it does changes: how it is eliminated, and what each pin of its ECU is used as. */
+interface Compiled {
+  readonly eliminations: Eliminations;
+  readonly uses: readonly { readonly pin: Pin; readonly use: ReturnType<typeof abilityInUse> }[];
+}
+const compiledOf = new WeakMap<Netlist, Compiled>();
+/** Worked out once for a netlist, and kept as long as it. */
+function compile(build: Build, net: Netlist): Compiled {
+  const known = compiledOf.get(net);
+  if (known) return known;
+  const compiled: Compiled = {
+    eliminations: new Eliminations(),
+    uses: build.ecu.pins.map((pin) => ({ pin, use: abilityInUse(net, pin) })),
+  };
+  compiledOf.set(net, compiled);
+  return compiled;
+}
+
+/** What of a state does not hang on relays, fuses, filaments, or on whether the ECU has its supply. */
+function fixedNetwork(build: Build, net: Netlist, state: CircuitState, fault: Fault | null, charge: number): Network {
+  const network = new Network(groundEnd('battery'), compile(build, net).eliminations);
   addWires(network, net, fault);
-  addParts(network, net, state, drive, fault);
-  addDevices(network, build, net, state, drive, fault);
+  addDevices(network, build, net, state, fault);
   addBody(network, build, fault);
   if (state === 'unplugged') return network;
   const source = sourceIn(build, state, charge);
   addSources(network, net, state, fault, source);
   if (state === 'cranking') network.resistor(PLUS_POST, groundEnd('head'), starterOhms(build));
   if (state === 'running') addPulsed(network, net, source.volts);
+  for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, inside.canTermination.value);
+  for (const [plus, minus] of pairsOf(build, 'vr')) network.resistor(plus, minus, inside.vrPair.value);
+  return network;
+}
+
+/** The rest of it, by what the last solution found. */
+function driven(
+  network: Network,
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  drive: Drive,
+  fault: Fault | null,
+  pins: ReadonlySet<string> | null,
+): Network {
+  addParts(network, net, state, drive, fault);
+  addFilaments(network, build, net, state, drive, fault);
+  if (state === 'unplugged') return network;
   if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
   else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
   // What the ECU draws by its own definition, through as many pins as it is fed by.
   const ownOhms = (inside.ownVolts.value / build.ecu.ownAmps) * pinsOfKind(build.ecu, 'switched').length;
-  for (const pin of build.ecu.pins)
+  for (const { pin, use } of compile(build, net).uses)
     addPin(
       network,
       pin,
-      abilityInUse(net, pin),
+      use,
       state,
       drive.powered,
       pins === null || pins.has(pin.id),
       ownOhms,
       (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
     );
-  for (const [plus, minus] of pairsOf(build, 'can')) network.resistor(plus, minus, inside.canTermination.value);
-  for (const [plus, minus] of pairsOf(build, 'vr')) network.resistor(plus, minus, inside.vrPair.value);
   return network;
-}
-
-function pairsOf(build: Build, kind: 'can' | 'vr'): [EndKey, EndKey][] {
-  const pins = pinsOfKind(build.ecu, kind);
-  const ability = (pin: Pin) => pin.abilities.find((one) => one.kind === kind)!;
-  return pins
-    .filter((pin) => ability(pin).side === 'plus')
-    .flatMap((plus) =>
-      pins
-        .filter((other) => other !== plus && ability(other).pair === ability(plus).pair)
-        .map((minus): [EndKey, EndKey] => [ecuEnd(plus.id), ecuEnd(minus.id)]),
-    );
 }
 
 const sameSet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
@@ -294,9 +207,10 @@ export function solveCircuit(
   charge = 1,
 ): Solution {
   const on = pins ?? drivenIn(net, state);
+  const fixed = fixedNetwork(build, net, state, fault, charge);
   let drive = atRest;
   for (let round = 1; ; round += 1) {
-    const network = buildNetwork(build, net, state, drive, fault, on, charge);
+    const network = driven(fixed.fork(), build, net, state, drive, fault, on);
     const factor = network.factor();
     const voltages = factor.solve(network.currents());
     const at = (end: Probe) => network.volts(voltages, end) ?? 0;

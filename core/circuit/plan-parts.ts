@@ -120,9 +120,9 @@ export function filamentsOf(build: Build, net: Netlist, at: (end: Probe) => numb
   const lit = runningVolts(build);
   return new Map(
     net.devices.flatMap(({ device, kind }): [string, number][] => {
-      const inside = hasRole(kind, 'lamp') ? kind.internals.find(({ type }) => type === 'resistor') : undefined;
-      const amps = drawnAt(device, kind, inside);
-      if (inside?.type !== 'resistor' || amps === null) return [];
+      const inside = filamentOf(kind);
+      const amps = inside && drawnAt(device, kind, inside);
+      if (inside === null || amps === null) return [];
       const volts = Math.abs(at(deviceEnd(device.id, inside.from)) - at(deviceEnd(device.id, inside.to)));
       return [[device.id, Math.max(inside.ohms, (lit / amps) * (volts / lit) ** FILAMENT_POWER)]];
     }),
@@ -135,8 +135,7 @@ export const asWarm = (one: ReadonlyMap<string, number>, other: ReadonlyMap<stri
 const WARM_SHARE = 1e-4;
 
 /** What a device is told to draw at a feed that a resistor of its inside hangs on; null where it is at none. */
-function drawnAt(device: Device, kind: DeviceKind, inside: Internal | undefined): number | null {
-  if (inside?.type !== 'resistor') return null;
+function drawnAt(device: Device, kind: DeviceKind, inside: Extract<Internal, { type: 'resistor' }>): number | null {
   for (const terminal of kind.terminals) {
     if (terminal.id !== inside.from && terminal.id !== inside.to) continue;
     const destination = destinationOf(device, terminal);
@@ -281,20 +280,34 @@ const carPoint: Record<string, EndKey | undefined> = {
   '@31': groundEnd('chassis'),
 };
 
-/** What stands inside the devices, at rest. */
+/** Points of a terminal: of the device, or of the car behind a body plug. */
+const pointOf =
+  (deviceId: string) =>
+  (terminal: string): EndKey =>
+    carPoint[terminal] ?? deviceEnd(deviceId, terminal);
+
+const brokenOf = (fault: Fault | null, device: Device): Fault['type'] | null =>
+  fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
+
+/** What a part is that may be open or shorted within itself. */
+function partOhms(broken: Fault['type'] | null, ohms: number): number {
+  if (broken === 'device-open') return OPEN_OHMS;
+  return broken === 'device-shorted' ? parts.shortedPart.value : ohms;
+}
+
+/** What stands inside the devices, but for filaments. */
 export function addDevices(
   network: Network,
   build: Build,
   net: Netlist,
   state: CircuitState,
-  drive: Drive,
   fault: Fault | null,
 ): void {
   if (state === 'running' && build.power.charging !== 'none')
     for (const { end, ground } of lampTerminals(net))
       network.source(end, ground, battery.charging.value, alternator.lampOut.value);
   for (const { device, kind } of net.devices) {
-    const broken = fault && 'deviceId' in fault && fault.deviceId === device.id ? fault.type : null;
+    const broken = brokenOf(fault, device);
     if (device.pullUpOhms !== null)
       for (const sensor of sensorsIn(kind))
         network.resistor(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
@@ -303,35 +316,59 @@ export function addDevices(
       if (destination.to === 'mounted')
         network.resistor(deviceEnd(device.id, terminal.id), groundEnd(destination.place), parts.mounted.value);
     }
-    internalsAtRest(build.site, kind).forEach((internal) => {
-      const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
-      if (internal.type === 'resistor') {
-        const ohms =
-          broken === 'device-open'
-            ? OPEN_OHMS
-            : broken === 'device-shorted'
-              ? parts.shortedPart.value
-              : (workingOhms(build, device, kind, internal, state, drive) ?? internal.ohms);
-        network.resistor(at(internal.from), at(internal.to), ohms);
-      } else if (broken !== 'device-open') {
+    const at = pointOf(device.id);
+    for (const internal of internalsAtRest(build.site, kind)) {
+      if (internal.type === 'divider') {
+        if (broken === 'device-open') continue;
         network.resistor(
           at(internal.supply),
           at(internal.signal),
           broken === 'device-shorted' ? parts.shortedSensor.value : internal.ohms / internal.ratio,
         );
         network.resistor(at(internal.signal), at(internal.ground), internal.ohms / (1 - internal.ratio));
-      }
-    });
+      } else if (internal !== filamentOf(kind))
+        network.resistor(
+          at(internal.from),
+          at(internal.to),
+          partOhms(broken, workingOhms(build, device, kind, internal, state) ?? internal.ohms),
+        );
+    }
   }
+}
+
+/** Filaments as warm as the last solution found them, lit where none was made yet; unplugged they are cold. */
+export function addFilaments(
+  network: Network,
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  drive: Drive,
+  fault: Fault | null,
+): void {
+  for (const { device, kind } of net.devices) {
+    const filament = filamentOf(kind);
+    if (!filament) continue;
+    const amps = drawnAt(device, kind, filament);
+    const lit = amps === null ? filament.ohms : runningVolts(build) / amps;
+    const ohms = state === 'unplugged' ? filament.ohms : (drive.filaments.get(device.id) ?? lit);
+    const at = pointOf(device.id);
+    network.resistor(at(filament.from), at(filament.to), partOhms(brokenOf(fault, device), ohms));
+  }
+}
+
+/** The filament of a lamp; null of anything else. */
+function filamentOf(kind: DeviceKind): Extract<Internal, { type: 'resistor' }> | null {
+  if (!hasRole(kind, 'lamp')) return null;
+  for (const one of kind.internals) if (one.type === 'resistor') return one;
+  return null;
 }
 
 /** A contact that stands open at rest has more, ohms (common practice). */
 const OPEN_CONTACT_OHMS = 1e6;
 
 /**
- * Ohms of a part at work, where they differ from what a meter finds in it at rest: a filament as warm as it is; electronics,
- * motors and heaters by what they draw; what the ECU works in pulses by its mean, but for the test of that output, which is
- * driven in full. Null: as at rest.
+ * Ohms of a part at work, where they differ from what a meter finds in it at rest: electronics, motors and heaters by what they
+ * draw; what the ECU works in pulses by its mean, but for the test of that output, which is driven in full. Null: as at rest.
  */
 function workingOhms(
   build: Build,
@@ -339,14 +376,12 @@ function workingOhms(
   kind: DeviceKind,
   inside: Internal,
   state: CircuitState,
-  drive: Drive,
 ): number | null {
   if (state === 'unplugged' || inside.type !== 'resistor') return null;
   if (trait(kind, 'coil') || trait(kind, 'injector')) return null;
   const amps = drawnAt(device, kind, inside);
   // An open contact draws nothing, whatever hangs behind it.
   if (amps === null || inside.ohms >= OPEN_CONTACT_OHMS || hasRole(kind, 'alternator')) return null;
-  if (hasRole(kind, 'lamp')) return drive.filaments.get(device.id) ?? runningVolts(build) / amps;
   if (state === 'outputs-on' && isWorked(device, kind, inside)) return null;
   return runningVolts(build) / amps;
 }

@@ -1,6 +1,7 @@
 import { endNamed } from '../../ends';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { Eliminations } from '~/core/circuit/elimination';
 import { Network, LEAK_SIEMENS } from '~/core/circuit/network';
 import { circuitStates, ohmsBetween, solveCircuit, voltsBetween, meterVolts } from '~/core/circuit/model';
 import { crossedEnds, faultId } from '~/core/circuit/faults';
@@ -46,6 +47,8 @@ function dense(
   return x;
 }
 
+const shared = new Eliminations();
+
 describe('network', () => {
   test('agrees with dense elimination on random networks', () => {
     const element = fc.tuple(
@@ -66,6 +69,20 @@ describe('network', () => {
           const found = network.factor().solve(Float64Array.from(currents));
           const wanted = dense(12, resistors, currents);
           for (let i = 0; i < 12; i += 1) expect(found[i]).toBeCloseTo(wanted[i], 6);
+          // The same pattern with other values, by the elimination that is known; and a fork that grows a branch of its own.
+          const again = new Network('n0', shared);
+          for (let i = 1; i <= 12; i += 1) again.node(`n${i}`);
+          const halved = resistors.map(([a, b, ohms]) => [a, b, ohms / 2] as const);
+          for (const [a, b, ohms] of halved) again.resistor(`n${a}`, `n${b}`, ohms);
+          const fork = again.fork();
+          fork.resistor('n12', 'n0', 3);
+          const solved = again.factor().solve(Float64Array.from(currents));
+          const forked = fork.factor().solve(Float64Array.from(currents));
+          const [plain, grown] = [dense(12, halved, currents), dense(12, [...halved, [12, 0, 3]], currents)];
+          for (let i = 0; i < 12; i += 1) {
+            expect(solved[i]).toBeCloseTo(plain[i], 6);
+            expect(forked[i]).toBeCloseTo(grown[i], 6);
+          }
         },
       ),
       { numRuns: 100 },
