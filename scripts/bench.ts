@@ -150,6 +150,25 @@ rows.push({ name: 'layout of the drawing of the feeds, demo build', median: draw
     ratio: quick / slow,
   });
 }
+{
+  // The loom from fifty wires to a thousand: plan, currents, sizes and one state solved, by the wire.
+  const grown = [20, 800].map((count) => {
+    const build = largeBuild(count, Math.max(60, count));
+    const own = netlist(build);
+    const { median } = time(count > 100 ? 7 : 40, () => {
+      powerPlan(build);
+      solveCircuit(build, own, 'key-on');
+    });
+    return { wires: own.wires.length, median, perWire: median / own.wires.length };
+  });
+  rows.push({
+    name: `plan of feeds and one state, ${grown[1].wires} wires`,
+    median: grown[1].median,
+    unit: 'ms',
+    reference: `by the wire, of ${grown[0].wires} wires`,
+    ratio: grown[1].perWire / grown[0].perWire,
+  });
+}
 const traced = time(5, () => traceFaults(demo, net, { symptomId: 'dead:fan-1', readings: [] }));
 rows.push({ name: 'trace, all faults of one symptom', median: traced.median, unit: 'ms' });
 

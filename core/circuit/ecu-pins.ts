@@ -5,10 +5,10 @@ import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
 import { ecuEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Fault } from './faults';
-import { inside } from './figures';
+import { DRIVER_LIMIT_TIMES, inside } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
-import { ECU_FIVE, ECU_GROUND } from './nodes';
+import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
 
 const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
 
@@ -22,19 +22,69 @@ export function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp
   return { ability, pullUp: ability.pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) };
 }
 
+/** What the ECU does now. */
+export interface Doing {
+  readonly state: CircuitState;
+  readonly powered: boolean;
+  /** Outputs that are driven; null: every one. */
+  readonly pins: ReadonlySet<string> | null;
+  readonly fault: Fault | null;
+  /** What holds its current at its limit: pins, and the 5 V supply. */
+  readonly limiting: ReadonlySet<string>;
+}
+const hasFault = ({ fault }: Doing, pin: Pin, type: Fault['type']): boolean =>
+  fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id;
+const isOn = (doing: Doing, pin: Pin): boolean =>
+  doing.powered &&
+  isDriving(doing.state) &&
+  (doing.pins === null || doing.pins.has(pin.id)) &&
+  !hasFault(doing, pin, 'not-driven');
+
+/** What stands for a current that is held: volts so high, behind ohms so large, that what hangs there hardly moves it. */
+const HELD_OHMS = 1e4;
+const hold = (network: Network, from: Probe, to: Probe, amps: number): void =>
+  network.source(from, to, amps * HELD_OHMS, HELD_OHMS);
+
+/** The current a driver to ground holds, amperes; infinite where nobody marked it. */
+const heldBy = ({ kind, drive, maxAmps }: Ability): number =>
+  (kind === 'low-side' || kind === 'injector') && drive !== 'peak-hold' && maxAmps !== undefined
+    ? DRIVER_LIMIT_TIMES * maxAmps
+    : Infinity;
+
+/** What now asks for more than it gives: drivers that are on, and the 5 V supply. */
+export function limitingNow(uses: readonly PinUse[], doing: Doing, at: (end: Probe) => number): Set<string> {
+  const found = new Set<string>();
+  const ground = at(ECU_GROUND);
+  for (const { pin, use } of uses) {
+    const most = heldBy(use.ability);
+    if (most === Infinity || !isOn(doing, pin)) continue;
+    if (at(ecuEnd(pin.id)) - ground > most * inside.lowSideOn.value + CLOSE) found.add(pin.id);
+  }
+  const five = at(ECU_FIVE) - ground;
+  const least = inside.supplyOpen.value - inside.supplyLimit.value * inside.supplySource.value;
+  if (doing.powered && five < least - CLOSE) found.add(ECU_FIVE);
+  return found;
+}
+const CLOSE = 1e-6;
+
+/** The 5 V rail of the sensors: regulated, held at its limit, or bleeding away. */
+export function addRail(network: Network, doing: Doing): void {
+  if (!doing.powered) network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
+  else if (doing.limiting.has(ECU_FIVE)) hold(network, ECU_FIVE, ECU_GROUND, inside.supplyLimit.value);
+  else network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
+}
+
+/** A pin with what it is used as. */
+export interface PinUse {
+  readonly pin: Pin;
+  readonly use: ReturnType<typeof abilityInUse>;
+}
+
 /** What the ECU puts on one pin. */
-export function addPin(
-  network: Network,
-  pin: Pin,
-  use: { ability: Ability; pullUp: boolean },
-  state: CircuitState,
-  powered: boolean,
-  isDriven: boolean,
-  ownOhms: number,
-  faulty: (type: Fault['type']) => boolean,
-): void {
+export function addPin(network: Network, { pin, use }: PinUse, doing: Doing, ownOhms: number): void {
   const end = ecuEnd(pin.id);
-  const on = powered && isDriving(state) && isDriven && !faulty('not-driven');
+  const { state, powered } = doing;
+  const on = isOn(doing, pin);
   const { ability } = use;
   switch (ability.kind) {
     case 'power-ground':
@@ -55,13 +105,14 @@ export function addPin(
       return;
     case 'injector':
     case 'low-side':
-      network.resistor(end, ECU_GROUND, on ? inside.lowSideOn.value : inside.outputOff.value);
+      if (on && doing.limiting.has(pin.id)) hold(network, ECU_GROUND, end, heldBy(ability));
+      else network.resistor(end, ECU_GROUND, on ? inside.lowSideOn.value : inside.outputOff.value);
       return;
     case 'main-relay':
       network.resistor(
         end,
         ECU_GROUND,
-        state !== 'key-off' && state !== 'unplugged' && !faulty('not-driven')
+        state !== 'key-off' && state !== 'unplugged' && !hasFault(doing, pin, 'not-driven')
           ? inside.mainRelayOn.value
           : inside.outputOff.value,
       );
@@ -109,7 +160,7 @@ export function addPin(
     case 'wideband':
     case 'thermocouple':
       network.resistor(end, ECU_GROUND, inside.input.value);
-      if (use.pullUp && !faulty('no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
+      if (use.pullUp && !hasFault(doing, pin, 'no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
       return;
   }
 }

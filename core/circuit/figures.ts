@@ -5,11 +5,12 @@
  */
 export interface Figure {
   readonly value: number;
-  readonly unit: 'V' | 'Ω';
+  readonly unit: 'V' | 'Ω' | 'A';
   readonly source: string;
 }
 const volts = (value: number, source: string): Figure => ({ value, unit: 'V', source });
 const ohms = (value: number, source: string): Figure => ({ value, unit: 'Ω', source });
+const amps = (value: number, source: string): Figure => ({ value, unit: 'A', source });
 
 const SWITCH = 'common practice: on-resistance of an automotive power switch with its track and pin, 0.1 to 0.3 Ω';
 const IDLE_OUTPUT = 'common practice: an output at rest leaks microamperes at 12 V';
@@ -44,6 +45,9 @@ export const alternator = {
   lampOut: ohms(10, 'common practice: the lamp terminal of a charging alternator stands at the battery’s volts'),
 } as const satisfies Record<string, Figure>;
 
+/** A driver holds its current at so many times what it is marked with (common practice: half as much again). */
+export const DRIVER_LIMIT_TIMES = 1.5;
+
 /** What the ECU is inside, from its pin to its own ground. */
 export const inside = {
   powerGround: ohms(0.002, 'common practice: pin and board track of a power ground'),
@@ -51,6 +55,7 @@ export const inside = {
   supplyTrack: ohms(0.05, 'common practice: pin, board track and protection of a 5 V supply'),
   supplyOpen: volts(5, 'common practice: ratiometric sensors are supplied with 5 V'),
   supplySource: ohms(0.1, 'common practice: a regulator holds 5 V within some tens of millivolts at 100 mA and more'),
+  supplyLimit: amps(0.5, 'common practice: a 5 V supply for sensors gives some hundreds of milliamperes and no more'),
   supplyOff: ohms(1000, 'common practice: the 5 V rail bleeds into the board when it is off'),
   permanent: ohms(4000, 'common practice: some milliamperes of standing current'),
   ownVolts: volts(12.4, 'common practice: the draw of an ECU is told at a rested battery with the key on'),

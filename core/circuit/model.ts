@@ -2,7 +2,7 @@ import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 
 import { hasRole } from '../devices/kind';
-import { pinsOfKind, type Pin } from '../ecu/ecu';
+import { pinsOfKind } from '../ecu/ecu';
 import { PLUS_POST, deviceAt, ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
@@ -12,8 +12,8 @@ import { sourceIn, starterOhms } from './battery';
 import { OPEN_OHMS, inside, meter, parts } from './figures';
 import { Eliminations } from './elimination';
 import { Network, type Factor } from './network';
-import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
-import { abilityInUse, addPin, pairsOf } from './ecu-pins';
+import { ECU_GROUND, type Probe } from './nodes';
+import { abilityInUse, addPin, addRail, limitingNow, pairsOf, type Doing, type PinUse } from './ecu-pins';
 import { pulsedKinds } from './pulsed';
 import {
   addBody,
@@ -50,6 +50,8 @@ const MAX_ROUNDS = 12;
 
 export interface Solution {
   readonly state: CircuitState;
+  /** Outputs that were driven; null: every one. */
+  readonly driven: ReadonlySet<string> | null;
   readonly network: Network;
   readonly factor: Factor;
   /** Node voltages against battery negative. */
@@ -61,6 +63,8 @@ export interface Solution {
   readonly blownFuses: ReadonlySet<string>;
   /** Ohms of each filament as warm as it is, by its device. */
   readonly filaments: ReadonlyMap<string, number>;
+  /** What of the ECU holds its current at its limit: pins, and the 5 V supply. */
+  readonly limiting: ReadonlySet<string>;
   readonly ecuPowered: boolean;
   /** Of a solution made from another: what an ampere between two nodes makes, from the other's. */
   readonly unit?: (a: string, b: string) => Float64Array;
@@ -104,11 +108,11 @@ function addWires(network: Network, net: Netlist, fault: Fault | null): void {
 /** What stays of a loom while what it does changes: how it is eliminated, and what each pin of its ECU is used as. */
 interface Compiled {
   readonly eliminations: Eliminations;
-  readonly uses: readonly { readonly pin: Pin; readonly use: ReturnType<typeof abilityInUse> }[];
+  readonly uses: readonly PinUse[];
 }
 const compiledOf = new WeakMap<Netlist, Compiled>();
 /** Worked out once for a netlist, and kept as long as it. */
-function compile(build: Build, net: Netlist): Compiled {
+export function compile(build: Build, net: Netlist): Compiled {
   const known = compiledOf.get(net);
   if (known) return known;
   const compiled: Compiled = {
@@ -148,21 +152,11 @@ function driven(
   addParts(network, net, state, drive, fault);
   addFilaments(network, build, net, state, drive, fault);
   if (state === 'unplugged') return network;
-  if (drive.powered) network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
-  else network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
+  const doing: Doing = { state, powered: drive.powered, pins, fault, limiting: drive.limiting };
+  addRail(network, doing);
   // What the ECU draws by its own definition, through as many pins as it is fed by.
   const ownOhms = (inside.ownVolts.value / build.ecu.ownAmps) * pinsOfKind(build.ecu, 'switched').length;
-  for (const { pin, use } of compile(build, net).uses)
-    addPin(
-      network,
-      pin,
-      use,
-      state,
-      drive.powered,
-      pins === null || pins.has(pin.id),
-      ownOhms,
-      (type) => fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id,
-    );
+  for (const one of compile(build, net).uses) addPin(network, one, doing, ownOhms);
   return network;
 }
 
@@ -208,6 +202,7 @@ export function solveCircuit(
 ): Solution {
   const on = pins ?? drivenIn(net, state);
   const fixed = fixedNetwork(build, net, state, fault, charge);
+  const { uses } = compile(build, net);
   let drive = atRest;
   for (let round = 1; ; round += 1) {
     const network = driven(fixed.fork(), build, net, state, drive, fault, on);
@@ -223,16 +218,19 @@ export function solveCircuit(
       powered,
       blown: opened(net, drive, fault, at),
       filaments: filamentsOf(build, net, at),
+      limiting: limitingNow(uses, { state, powered: drive.powered, pins: on, fault, limiting: drive.limiting }, at),
     };
     const settled =
       sameSet(next.closed, drive.closed) &&
       sameSet(next.conducting, drive.conducting) &&
       next.blown.size === drive.blown.size &&
       asWarm(next.filaments, drive.filaments) &&
+      sameSet(next.limiting, drive.limiting) &&
       next.powered === drive.powered;
     if (settled || round === MAX_ROUNDS)
       return {
         state,
+        driven: on,
         network,
         factor,
         voltages,
@@ -240,6 +238,7 @@ export function solveCircuit(
         conducting: next.conducting,
         blownFuses: next.blown,
         filaments: next.filaments,
+        limiting: next.limiting,
         ecuPowered: powered,
         settled,
       };

@@ -40,6 +40,8 @@ export interface Drive {
   readonly blown: ReadonlySet<string>;
   /** Ohms of each filament as warm as it is, by its device. */
   readonly filaments: ReadonlyMap<string, number>;
+  /** What of the ECU holds its current at its limit. */
+  readonly limiting: ReadonlySet<string>;
 }
 export const atRest: Drive = {
   closed: new Set(),
@@ -47,6 +49,7 @@ export const atRest: Drive = {
   powered: false,
   blown: new Set(),
   filaments: new Map(),
+  limiting: new Set(),
 };
 
 /** A diode, or what conducts like one: from its anode to its cathode, at its volts and more. */

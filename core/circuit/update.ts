@@ -8,7 +8,8 @@ import { endToEndOhms } from '../netlist/wires';
 import { strapOhms } from './battery';
 import type { Fault } from './faults';
 import { OPEN_OHMS, parts } from './figures';
-import { columnOf, type Solution } from './model';
+import { limitingNow } from './ecu-pins';
+import { columnOf, compile, type Solution } from './model';
 import { ECU_GROUND, type Probe } from './nodes';
 import { asWarm, atRest, conducting, filamentsOf, opened, pulledIn, type Drive } from './plan-parts';
 
@@ -130,7 +131,8 @@ export function updated(build: Build, net: Netlist, base: Solution, fault: Fault
     !same(pulledIn(net, rest, fault, at), base.closedRelays) ||
     !same(conducting(net, base.state, at), base.conducting) ||
     !same(opened(net, rest, fault, at), base.blownFuses) ||
-    !asWarm(filamentsOf(build, net, at), base.filaments)
+    !asWarm(filamentsOf(build, net, at), base.filaments) ||
+    !same(limitingNow(compile(build, net).uses, { ...base, powered, pins: base.driven, fault }, at), base.limiting)
   )
     return null;
   return {

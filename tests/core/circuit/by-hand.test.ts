@@ -12,7 +12,8 @@ import {
 } from '~/core/circuit/model';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { call } from '~/core/edits';
-import { deviceEnd } from '~/core/ends/ends';
+import { ECU_FIVE, ECU_GROUND } from '~/core/circuit/nodes';
+import { deviceEnd, ecuEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { wireOhms } from '~/core/wire/wire';
 import { demoBuilds } from '~/demo';
@@ -214,4 +215,17 @@ test('a wideband heater is one thing everywhere: 2 A on the mean, its full 4 A w
   expect(load.amps).toBe(2);
   expect(load.peak).toBeCloseTo(13.5 / 3.4, 6);
   expect(load.rms).toBeCloseTo(Math.sqrt((2 * 13.5) / 3.4), 6);
+});
+
+test('the 5 V supply holds its current: a wire that lies on the body pulls it all the way down', () => {
+  const net = netlist(demo);
+  const rail = ecuEnd(demo.ecu.pins.find(({ abilities }) => abilities[0].kind === 'supply-5v')!.id);
+  const sound = solveCircuit(demo, net, 'key-on');
+  expect(voltsBetween(sound, rail, ECU_GROUND)).toBeGreaterThan(4.95);
+  expect([...sound.limiting]).toEqual([]);
+  const wire = net.wires.find(({ from, to }) => from === rail || to === rail)!;
+  const chafed = solveCircuit(demo, net, 'key-on', { type: 'short-to-ground', wireId: wire.id });
+  // Half an ampere through 50 mohm to the body and some wire.
+  expect([...chafed.limiting]).toEqual([ECU_FIVE]);
+  expect(voltsBetween(chafed, rail, ECU_GROUND)).toBeLessThan(0.3);
 });
