@@ -134,28 +134,39 @@ const RISE_SQUARE = 0.38;
 /** Crank degrees a millisecond at one rpm: 360 / 60 000. */
 const DEGREES_A_MILLISECOND = 0.006;
 
-/** The driver an injector is worked by: one that stands its ohms, saturated ones first; null where there is none. */
-function driverFor(build: Build, ohms: number): Ability | null {
-  const drivers = build.ecu.pins.flatMap(({ abilities }) => abilities.filter(({ kind }) => kind === 'injector'));
+/** How an injector is worked: by a driver that stands its ohms, or through as many more as a ballast resistor makes up. */
+interface Worked {
+  readonly driver: Ability | null;
+  readonly ohms: number;
+}
+/** By its ohms, of each ECU: an engine's injectors are alike. */
+const workedOf = new WeakMap<Build['ecu'], Map<number, Worked>>();
+
+function workedBy(ecu: Build['ecu'], ohms: number): Worked {
+  const known = workedOf.get(ecu) ?? new Map<number, Worked>();
+  workedOf.set(ecu, known);
+  const found = known.get(ohms) ?? findDriver(ecu, ohms);
+  known.set(ohms, found);
+  return found;
+}
+
+function findDriver(ecu: Build['ecu'], ohms: number): Worked {
+  const drivers = ecu.pins.flatMap(({ abilities }) => abilities.filter(({ kind }) => kind === 'injector'));
   const standing = drivers.filter((one) => ohms >= (one.minOhms ?? 0));
-  return (
+  const driver =
     standing.find(({ drive }) => drive !== 'peak-hold') ??
     standing[0] ??
     drivers.find(({ drive }) => drive === 'peak-hold') ??
-    null
-  );
+    null;
+  if (driver !== null || drivers.length === 0) return { driver, ohms };
+  // With drivers that stand no such injector a ballast resistor makes up what they ask (OE-7 tells).
+  return { driver, ohms: Math.max(ohms, Math.min(...drivers.map(({ minOhms = 0 }) => minOhms))) };
 }
 
 function injectorDraw(build: Build, ohms: number, volts: number): Drawn {
-  const driver = driverFor(build, ohms);
+  const { driver, ohms: inAll } = workedBy(build.ecu, ohms);
   if (driver?.drive !== 'peak-hold') {
-    // With drivers that stand no such injector a ballast resistor makes up what they ask (OE-7 tells).
-    const least = Math.min(
-      ...build.ecu.pins.flatMap(({ abilities }) =>
-        abilities.flatMap(({ kind, minOhms }) => (kind === 'injector' ? (minOhms ?? 0) : [])),
-      ),
-    );
-    const full = volts / Math.max(ohms, driver === null && Number.isFinite(least) ? least : 0);
+    const full = volts / inAll;
     return { amps: full * RATED_DUTY, rms: full * Math.sqrt(RATED_DUTY), peak: full, inrush: null };
   }
   const peak = Math.min(driver.maxAmps ?? PEAK_AMPS, volts / ohms);

@@ -320,13 +320,20 @@ function raise(
   const sizes = seriesSizes(around.series).map(({ squareMm }) => squareMm);
   const above = (squareMm: number) => sizes.find((one) => one > squareMm);
   const given = new Set<number>();
+  const overOf = ({ limit, way }: (typeof loads)[number]) => way.reduce((sum, step) => sum + lost(step), 0) - limit;
+  const over = loads.map(overOf);
+  // Loads that a run leads to: only what they lose changes when it is raised.
+  const behind = new Map<Chain, Set<number>>();
+  loads.forEach(({ way }, at) => {
+    for (const { link } of way) {
+      const chain = link && chainOf.get(link.id);
+      if (chain) behind.set(chain, (behind.get(chain) ?? new Set()).add(at));
+    }
+  });
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     let worst = -1;
     let most = 1e-9;
-    loads.forEach(({ limit, way }, at) => {
-      const over = way.reduce((sum, step) => sum + lost(step), 0) - limit;
-      if (over > most && !given.has(at)) [worst, most] = [at, over];
-    });
+    for (const [at, volts] of over.entries()) if (volts > most && !given.has(at)) [worst, most] = [at, volts];
     if (worst < 0) return;
     const chains = new Set(loads[worst]!.way.flatMap(({ link }) => (link ? (chainOf.get(link.id) ?? []) : [])));
     let best: { chain: Chain; next: number; gain: number } | null = null;
@@ -340,7 +347,11 @@ function raise(
       const gain = saved / ((next - chain.squareMm) * chain.metres);
       if (saved > 0 && (best === null || gain > best.gain)) best = { chain, next, gain };
     }
-    if (best) Object.assign(best.chain, { squareMm: best.next, setBy: 'PW-3' });
-    else given.add(worst);
+    if (!best) {
+      given.add(worst);
+      continue;
+    }
+    Object.assign(best.chain, { squareMm: best.next, setBy: 'PW-3' });
+    for (const at of behind.get(best.chain) ?? []) over[at] = overOf(loads[at]!);
   }
 }
