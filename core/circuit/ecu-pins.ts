@@ -51,20 +51,28 @@ const heldBy = ({ kind, drive, maxAmps }: Ability): number =>
     ? DRIVER_LIMIT_TIMES * maxAmps
     : Infinity;
 
-/** What now asks for more than it gives: drivers that are on, and the 5 V supply. */
-export function limitingNow(uses: readonly PinUse[], doing: Doing, at: (end: Probe) => number): Set<string> {
-  const found = new Set<string>();
-  const ground = at(ECU_GROUND);
-  for (const { pin, use } of uses) {
-    const most = heldBy(use.ability);
-    if (most === Infinity || !isOn(doing, pin)) continue;
-    if (at(ecuEnd(pin.id)) - ground > most * inside.lowSideOn.value + CLOSE) found.add(pin.id);
-  }
-  const five = at(ECU_FIVE) - ground;
-  const least = inside.supplyOpen.value - inside.supplyLimit.value * inside.supplySource.value;
-  if (doing.powered && five < least - CLOSE) found.add(ECU_FIVE);
-  return found;
+/** What may hold its current: what it is, and the volts from `minus` to `end` from which on it does. */
+interface Limit {
+  readonly id: string;
+  readonly end: Probe;
+  readonly minus: Probe;
+  readonly from: number;
 }
+/** Drivers that are on, and the 5 V supply, which holds where its volts fall. */
+export function ratedLimits(uses: readonly PinUse[], doing: Doing): Limit[] {
+  const drivers = uses.flatMap(({ pin, use }): Limit[] => {
+    const most = heldBy(use.ability);
+    if (most === Infinity || !isOn(doing, pin)) return [];
+    return [{ id: pin.id, end: ecuEnd(pin.id), minus: ECU_GROUND, from: most * inside.lowSideOn.value + CLOSE }];
+  });
+  const least = inside.supplyOpen.value - inside.supplyLimit.value * inside.supplySource.value;
+  const five: Limit = { id: ECU_FIVE, end: ECU_GROUND, minus: ECU_FIVE, from: CLOSE - least };
+  return doing.powered ? [...drivers, five] : drivers;
+}
+
+/** What now asks for more than it gives. */
+export const limitingNow = (uses: readonly PinUse[], doing: Doing, at: (end: Probe) => number): Set<string> =>
+  new Set(ratedLimits(uses, doing).flatMap(({ id, end, minus, from }) => (at(end) - at(minus) >= from ? [id] : [])));
 const CLOSE = 1e-6;
 
 /** The 5 V rail of the sensors: regulated, held at its limit, or bleeding away. */

@@ -25,12 +25,20 @@ export interface Element {
   readonly volts: number;
 }
 
+/** Elements as numbers: both nodes of each, its conductance, its volts. */
+interface Packed {
+  readonly ends: Int32Array;
+  readonly siemens: Float64Array;
+  readonly volts: Float64Array;
+}
+
 export class Network {
   /** What it is made of, for whoever solves it otherwise. */
   readonly elements: Element[] = [];
   private index = new Map<string, number>();
   /** Both nodes of each element, one after the other. */
   private ends: number[] = [];
+  private pack: Packed | null = null;
 
   /** @param eliminations Of looms that are solved again and again with other values. */
   constructor(
@@ -83,14 +91,46 @@ export class Network {
     return [...this.index.keys()];
   }
 
+  /** The elements as numbers, packed when they are first asked for. */
+  private packed(): Packed {
+    if (this.pack?.siemens.length !== this.elements.length)
+      this.pack = {
+        ends: Int32Array.from(this.ends),
+        siemens: Float64Array.from(this.elements, ({ ohms }) => 1 / ohms),
+        volts: Float64Array.from(this.elements, ({ volts }) => volts),
+      };
+    return this.pack;
+  }
+
+  /** What flows into each node and not out of it in a solution, amperes, but for the leak. */
+  unbalanced(solution: Float64Array): Float64Array {
+    const sums = new Float64Array(this.size);
+    const { ends, siemens, volts } = this.packed();
+    for (let at = 0; at < siemens.length; at += 1) {
+      const i = ends[2 * at]!;
+      const j = ends[2 * at + 1]!;
+      const flow = ((i < 0 ? 0 : solution[i]!) - (j < 0 ? 0 : solution[j]!) - volts[at]!) * siemens[at]!;
+      if (i >= 0) sums[i]! -= flow;
+      if (j >= 0) sums[j]! += flow;
+    }
+    return sums;
+  }
+
+  /** Number of a node that is there; -1 is the reference, or one that no branch reaches: both stand at nothing. */
+  numberOf(name: string): number {
+    return this.index.get(name) ?? -1;
+  }
+
   currents(): Float64Array {
     const injected = new Float64Array(this.size);
-    this.elements.forEach(({ volts, ohms }, at) => {
-      if (volts === 0) return;
-      const [i, j] = [this.ends[2 * at]!, this.ends[2 * at + 1]!];
-      if (i >= 0) injected[i]! += volts / ohms;
-      if (j >= 0) injected[j]! -= volts / ohms;
-    });
+    const { ends, siemens, volts } = this.packed();
+    for (let at = 0; at < volts.length; at += 1) {
+      if (volts[at] === 0) continue;
+      const i = ends[2 * at]!;
+      const j = ends[2 * at + 1]!;
+      if (i >= 0) injected[i]! += volts[at]! * siemens[at]!;
+      if (j >= 0) injected[j]! -= volts[at]! * siemens[at]!;
+    }
     return injected;
   }
 
@@ -103,18 +143,16 @@ export class Network {
 
   factor(): Factor {
     const n = this.size;
-    const { slots, slotCount, order, starts, neighbours, places, fills } = this.eliminations.of(
-      n,
-      Int32Array.from(this.ends),
-    );
+    const { ends, siemens } = this.packed();
+    const { slots, slotCount, order, starts, neighbours, places, fills } = this.eliminations.of(n, ends);
     const pivots = new Float64Array(n).fill(LEAK_SIEMENS);
     const values = new Float64Array(slotCount);
     for (let at = 0; at < slots.length; at += 1) {
-      const siemens = 1 / this.elements[at]!.ohms;
-      const [i, j] = [this.ends[2 * at]!, this.ends[2 * at + 1]!];
-      if (i >= 0) pivots[i]! += siemens;
-      if (j >= 0) pivots[j]! += siemens;
-      if (slots[at]! >= 0) values[slots[at]!]! -= siemens;
+      const i = ends[2 * at]!;
+      const j = ends[2 * at + 1]!;
+      if (i >= 0) pivots[i]! += siemens[at]!;
+      if (j >= 0) pivots[j]! += siemens[at]!;
+      if (slots[at]! >= 0) values[slots[at]!]! -= siemens[at]!;
     }
     const factors = new Float64Array(neighbours.length);
     let [largest, smallest] = [0, Infinity];

@@ -18,7 +18,7 @@ import {
 import type { Netlist } from '../netlist/netlist';
 import { fedThrough, isWorked } from '../power/drawn';
 import { RELAY_WINDING_OHMS } from '../power/flow';
-import { openingSeconds } from '../power/fuse';
+import { opensWithin } from '../power/fuse';
 import { runningVolts } from '../power/volts';
 import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
 import type { Fault, Joint } from './faults';
@@ -68,7 +68,7 @@ const DIODE_OHMS = 0.02;
  * Diodes in wires, those inside relays, which lead from 85 to 86, so that the winding's kick ends in them; and the regulators
  * of alternators at rest, which draw the lamp's terminal down.
  */
-const diodesOf = (net: Netlist, state: CircuitState): Diode[] => [
+export const diodesOf = (net: Netlist, state: CircuitState): Diode[] => [
   ...net.parts.flatMap(({ id, name, part }): Diode[] => {
     if (part.kind === 'diode')
       return [
@@ -164,13 +164,16 @@ export function pulledIn(net: Netlist, before: Drive, fault: Fault | null, at: (
 /** A meter is held about so long: what ISO 8820-3 lets a fuse take no longer for has opened it by then. */
 const HELD_SECONDS = 5;
 
+/** The current from which on a fuse has opened by then, amperes. */
+export const opensAt = (fuseAmps: number): number => opensWithin(HELD_SECONDS) * fuseAmps;
+
 /** Fuses that have opened: those that had, and those that what runs through them opens while a meter is held. */
 export function opened(net: Netlist, before: Drive, fault: Fault | null, at: (end: Probe) => number): Set<string> {
   const blown = new Set(before.blown);
   for (const { id, fuseAmps } of net.circuits) {
     if (blown.has(id) || (fault?.type === 'blown-fuse' && fault.circuitId === id)) continue;
     const amps = Math.abs(at(fuseEnd(id, 1)) - at(fuseEnd(id, 2))) / fuseOhms(fuseAmps);
-    if ((openingSeconds(fuseAmps, amps)?.most ?? Infinity) <= HELD_SECONDS) blown.add(id);
+    if (amps >= opensAt(fuseAmps)) blown.add(id);
   }
   return blown;
 }

@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
-import { BATTERY, MINUS_POST, PLUS_POST, ecuEnd, fuseEnd, groundEnd, relayEnd } from '../ends/ends';
-import { pinsOfKind } from '../ecu/ecu';
+import { BATTERY, MINUS_POST, PLUS_POST, fuseEnd, groundEnd, relayEnd } from '../ends/ends';
+
 import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
 import { LUG_OHMS, RELAY_CONTACT_OHMS, fuseOhms } from '../power/sizes';
@@ -8,10 +8,9 @@ import { endToEndOhms } from '../netlist/wires';
 import { strapOhms } from './battery';
 import type { Fault } from './faults';
 import { OPEN_OHMS, parts } from './figures';
-import { limitingNow } from './ecu-pins';
-import { columnOf, compile, type Solution } from './model';
-import { ECU_GROUND, type Probe } from './nodes';
-import { asWarm, atRest, conducting, filamentsOf, opened, pulledIn, type Drive } from './plan-parts';
+
+import { switchesOf } from './switches';
+import { columnOf, type Solution } from './model';
 
 /*
  * A fault of one branch is a change of rank one: G' = G + dG u u^T, with u = e_a - e_b. By Sherman and Morrison (1950)
@@ -80,21 +79,27 @@ export function perturbationOf(build: Build, net: Netlist, base: Solution, fault
   }
 }
 
-/** The most that flows into a node and not out of it. */
-function residual({ network }: Solution, voltages: Float64Array, { a, b, siemens }: Perturbation): number {
-  const sums = new Float64Array(network.size);
-  const at = (node: number) => (node < 0 ? 0 : voltages[node]!);
-  const add = (i: number, j: number, flow: number) => {
-    if (i >= 0) sums[i]! -= flow;
-    if (j >= 0) sums[j]! += flow;
-  };
-  for (const { plus, minus, ohms, volts } of network.elements) {
-    const [i, j] = [network.node(plus), network.node(minus)];
-    add(i, j, (at(i) - at(j) - volts) / ohms);
+/** What stands between two nodes. */
+const across = (v: Float64Array, i: number, j: number): number => (i < 0 ? 0 : v[i]!) - (j < 0 ? 0 : v[j]!);
+/** A solution with so much of another on top. */
+function moved(v: Float64Array, share: number, column: Float64Array): Float64Array {
+  const out = new Float64Array(v.length);
+  for (let node = 0; node < out.length; node += 1) out[node] = v[node]! + share * column[node]!;
+  return out;
+}
+
+/** The most that flows into a node and not out of it, with the branch that changed. */
+function residual({ network }: Solution, voltages: Float64Array, i: number, j: number, siemens: number): number {
+  const sums = network.unbalanced(voltages);
+  const flow = siemens * ((i < 0 ? 0 : voltages[i]!) - (j < 0 ? 0 : voltages[j]!));
+  if (i >= 0) sums[i]! -= flow;
+  if (j >= 0) sums[j]! += flow;
+  let most = 0;
+  for (let node = 0; node < sums.length; node += 1) {
+    const size = sums[node]! < 0 ? -sums[node]! : sums[node]!;
+    if (size > most) most = size;
   }
-  const [i, j] = [network.node(a), network.node(b)];
-  add(i, j, siemens * (at(i) - at(j)));
-  return sums.reduce((most, sum) => Math.max(most, Math.abs(sum)), 0);
+  return most;
 }
 
 /**
@@ -105,40 +110,29 @@ export function updated(build: Build, net: Netlist, base: Solution, fault: Fault
   const change = base.settled ? perturbationOf(build, net, base, fault) : null;
   const { network } = base;
   if (!change || !network.has(change.a) || !network.has(change.b)) return null;
-  const [i, j] = [network.node(change.a), network.node(change.b)];
+  const [i, j] = [network.numberOf(change.a), network.numberOf(change.b)];
   if (i === j) return null;
   const column = columnOf(base, change.a, change.b);
-  const across = (v: Float64Array) => (i < 0 ? 0 : v[i]!) - (j < 0 ? 0 : v[j]!);
-  const denominator = 1 + change.siemens * across(column);
+  const denominator = 1 + change.siemens * across(column, i, j);
   if (Math.abs(denominator) < LEAST_DENOMINATOR) return null;
-  const moved = (v: Float64Array): Float64Array => {
-    const share = (-change.siemens * across(v)) / denominator;
-    return v.map((volts, node) => volts + share * column[node]!);
-  };
-  const voltages = moved(base.voltages);
-  if (residual(base, voltages, change) > MOST_RESIDUAL) return null;
+  const share = -change.siemens / denominator;
+  const voltages = moved(base.voltages, share * across(base.voltages, i, j), column);
+  if (residual(base, voltages, i, j, change.siemens) > MOST_RESIDUAL) return null;
 
-  const at = (end: Probe) => network.volts(voltages, end) ?? 0;
-  // From rest: what would not have pulled in, or would have opened on the way, is no small change.
-  const rest: Drive = { ...atRest, blown: base.blownFuses };
-  const same = (one: ReadonlySet<string>, other: ReadonlySet<string>) =>
-    one.size === other.size && [...one].every((item) => other.has(item));
-  const powered =
-    base.state !== 'unplugged' &&
-    pinsOfKind(build.ecu, 'switched').some((pin) => at(ecuEnd(pin.id)) - at(ECU_GROUND) >= build.ecu.minVolts);
-  if (
-    powered !== base.ecuPowered ||
-    !same(pulledIn(net, rest, fault, at), base.closedRelays) ||
-    !same(conducting(net, base.state, at), base.conducting) ||
-    !same(opened(net, rest, fault, at), base.blownFuses) ||
-    !asWarm(filamentsOf(build, net, at), base.filaments) ||
-    !same(limitingNow(compile(build, net).uses, { ...base, powered, pins: base.driven, fault }, at), base.limiting)
-  )
-    return null;
+  if (!switchesOf(build, net, base).areAsBefore(voltages, fault)) return null;
   return {
     ...base,
     voltages,
-    unit: (a, b) => moved(columnOf(base, a, b)),
-    factor: { ...base.factor, solve: (currents) => moved(base.factor.solve(currents)) },
+    unit: (a, b) => {
+      const own = columnOf(base, a, b);
+      return moved(own, share * across(own, i, j), column);
+    },
+    factor: {
+      ...base.factor,
+      solve: (currents) => {
+        const own = base.factor.solve(currents);
+        return moved(own, share * across(own, i, j), column);
+      },
+    },
   };
 }

@@ -45,3 +45,7 @@ export function usualOpeningSeconds(ratingAmps: number, amps: number): number {
   const [[from, before], [to, after]] = [rows[next - 1]!, rows[next]!];
   return Math.exp(before + ((after - before) * (share - from)) / (to - from));
 }
+
+/** The share of its rating from which on a fuse opens within so many seconds at the latest. */
+export const opensWithin = (seconds: number): number =>
+  openingTable.find(([, , most]) => most <= seconds)?.[0] ?? Infinity;
