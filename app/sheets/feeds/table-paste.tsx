@@ -3,7 +3,7 @@ import { changesWords, feedTable, readFeedTable } from '~/core/ways/feed-table';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Dialog, DialogActions } from '../../ui/dialog';
-import { Small, Stack } from '../../ui/text';
+import { Row, Small, Stack } from '../../ui/text';
 import { TextAreaField } from '../../ui/text-area';
 
 /** The table out to a spreadsheet, and back from it. */
@@ -24,10 +24,10 @@ export function TablePaste() {
     setText('');
   };
   return (
-    <>
+    <Row $gap={3}>
       <Button onPress={() => void copy()}>Copy table</Button>
       <Button onPress={() => setOpen(true)}>Paste table</Button>
-      <Small role="status">{said}</Small>
+      <Small role="status">{said || 'To a spreadsheet, and back from it.'}</Small>
       <Dialog title="Paste a table of feeds" isOpen={isOpen} onClose={close} wide>
         <Stack $gap={3}>
           <TextAreaField
@@ -65,6 +65,6 @@ export function TablePaste() {
           </Button>
         </DialogActions>
       </Dialog>
-    </>
+    </Row>
   );
 }

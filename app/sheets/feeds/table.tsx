@@ -10,7 +10,7 @@ import { useBuild } from '../../build/context';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
-import { Small, Soft, Stack } from '../../ui/text';
+import { OnScreen, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { color } from '../../ui/theme';
 import { AddToFeeds } from './add-part';
@@ -106,12 +106,7 @@ export function FeedTable() {
   const total = runningAmps(derived.net);
   return (
     <SheetFrame
-      actions={
-        <>
-          <TablePaste />
-          <AddToFeeds />
-        </>
-      }
+      actions={<AddToFeeds />}
       summary={
         <>
           {plural(circuits.length, 'feed')}, {formatAmps(total)} with everything on.
@@ -163,6 +158,9 @@ export function FeedTable() {
             </Table>
           </TableScroll>
         )}
+        <OnScreen as="div">
+          <TablePaste />
+        </OnScreen>
         <Small>
           Fuse at most what the wire carries in its bundle and heat, load at most 80 % of the fuse. Copper by IEC 60228
           at {readQuantity('temperature', 60, build)}, bunching by IEC 60364-5-52. Disconnect the battery before you
