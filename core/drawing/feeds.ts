@@ -4,7 +4,7 @@ import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 
 import type { PlannedPart } from '../power/propose';
-import { namesTogether, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
+import { fold, namesTogether, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
 
 /*
  * The drawing of the feeds, read from left to right: source, protection, switching, shared at, load, returns at. Each load has a row;
@@ -189,9 +189,15 @@ const columnTitles: Readonly<Record<DrawnKind, string>> = {
  * Draws the plan of feeds.
  *
  * @param open Groups of loads alike that are drawn one by one.
+ * @param folded Fuses whose lane is drawn as one load.
  */
-export function drawFeeds(net: Netlist, open: ReadonlySet<string> = new Set()): FeedDrawing {
+export function drawFeeds(
+  net: Netlist,
+  open: ReadonlySet<string> = new Set(),
+  folded: ReadonlySet<string> = new Set(),
+): FeedDrawing {
   const made = sketch(net, open);
+  fold(made, folded);
   const last = placeColumns(made);
   const rows = placeRows(made);
   const drafts = [...made.byId.values()];

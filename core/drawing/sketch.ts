@@ -181,3 +181,28 @@ export function sketch(net: Netlist, open: ReadonlySet<string>): Sketch {
   for (const { end } of flows.unfed) made.add(end, end, 'load', null, null);
   return made;
 }
+
+/** What stands behind a thing of the drawing, however far. */
+const behind = ({ children }: Draft): Draft[] => children.flatMap((child) => [child, ...behind(child)]);
+
+/** Draws what hangs behind a fuse as one load, where its lane is folded. */
+export function fold({ byId }: Sketch, folded: ReadonlySet<string>): void {
+  for (const id of folded) {
+    const fuse = byId.get(id);
+    const all = fuse ? behind(fuse) : [];
+    const loads = all.filter(({ kind }) => kind === 'load');
+    const [first] = loads;
+    if (!fuse || !first || all.length < 2) continue;
+    for (const one of all) byId.delete(one.id);
+    const lane: Draft = {
+      ...first,
+      members: loads.flatMap(({ members }) => members),
+      links: [...fuse.children[0]!.links],
+      through: [],
+      parent: fuse,
+      children: [],
+    };
+    byId.set(lane.id, lane);
+    fuse.children.splice(0, fuse.children.length, lane);
+  }
+}

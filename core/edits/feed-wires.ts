@@ -15,7 +15,7 @@ import {
 import { labelOf, type Names } from '../netlist/label';
 import { feedPlan, type FeedPlan } from '../power/feed-plan';
 import { flowsOf, wayTo } from '../power/flow';
-import { portsOfPart, type Feeds, type Part } from '../topology/parts';
+import { endsOfPart, portsOfPart, type Feeds, type Part } from '../topology/parts';
 import { fail, ok, type Result } from '../problem';
 
 /* How wires of the feeds are found, made and taken out, for the edits of the plan. */
@@ -163,3 +163,28 @@ export function feedsItself(build: Build, end: EndKey, from: EndKey): boolean {
 
 export const withoutPart = (build: Build, id: PartId): Build =>
   withFeeds(build, { parts: Object.fromEntries(Object.entries(build.feeds.parts).filter(([one]) => one !== id)) });
+
+/** What goes into a wire, and leads nowhere once that wire is gone. */
+const goesAlong: ReadonlySet<Part['kind']> = new Set(['fuse', 'switch', 'button', 'resistor', 'diode']);
+
+/**
+ * The plan without the wires a person laid to an end that asks for no feed any more, and without what stood in those wires and
+ * now leads nowhere.
+ */
+export function withoutWiresTo(feeds: Feeds, end: EndKey): Feeds {
+  const [parts, links] = [{ ...feeds.parts }, { ...feeds.links }];
+  const at = (one: string) => Object.entries(links).filter(([, link]) => link?.from === one || link?.to === one);
+  const leftover: string[] = [end];
+  for (let one = leftover.pop(); one !== undefined; one = leftover.pop())
+    for (const [id, link] of at(one)) {
+      delete links[id];
+      const far = link!.from === one ? link!.to : link!.from;
+      const ref = readEnd(far);
+      const own = ref?.of === 'part' ? partId(ref.kind, ref.part) : null;
+      const part = own === null ? null : (parts[own] ?? null);
+      if (own === null || part === null || !goesAlong.has(part.kind) || at(far).length > 0) continue;
+      delete parts[own];
+      if (ref?.of === 'part') leftover.push(...endsOfPart(part, ref.part));
+    }
+  return { ...feeds, parts, links };
+}

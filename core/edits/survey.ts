@@ -8,7 +8,9 @@ import { windingOwner } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { inSentence } from '../units/format';
 import { deviceSchema, type Build, type Device } from '../build/schema';
+import { deviceEnd } from '../ends/ends';
 import { edit, noDevice } from './edit';
+import { withoutWiresTo } from './feed-wires';
 import { placeLabel, placesWithout } from './places';
 import { dropStale } from './stale';
 
@@ -150,7 +152,13 @@ export const surveyEdits = {
       const overrides = { ...device.overrides };
       if (destination === null) delete overrides[terminalId];
       else overrides[terminalId] = destination;
-      return ok(dropStale(replaceDevice(build, { ...device, overrides })));
+      const next = replaceDevice(build, { ...device, overrides });
+      // A feed that was wired by hand and is none any more is not left hanging.
+      const feeds =
+        destination === null || destination.to === 'feed' || destination.to === 'ground'
+          ? build.feeds
+          : withoutWiresTo(build.feeds, deviceEnd(deviceId, terminalId));
+      return ok(dropStale({ ...next, feeds }));
     },
   ),
   removeDevice: edit(

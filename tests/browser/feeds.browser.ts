@@ -22,6 +22,16 @@ test('the drawing is read in a state of the car, with what is driven beside', as
   await expect(drawing(page).getByRole('button', { name: /^Fan 2 relay, open/ })).toBeVisible();
   await state(page, 'off');
   await expect(drawing(page).getByRole('button', { name: /^Main feed relay, open/ })).toBeVisible();
+  // A lane drawn as one, and whole again.
+  await drawing(page)
+    .getByRole('button', { name: /^Main feed fuse/ })
+    .click();
+  const lane = beside(page).getByText('Lane drawn as one');
+  await lane.click();
+  await expect(drawing(page).getByRole('button', { name: / and 4 more/ })).toBeVisible();
+  await expect(drawing(page).getByRole('button', { name: /^Flex fuel 0/ })).toBeHidden();
+  await lane.click();
+  await expect(drawing(page).getByRole('button', { name: /^Main feed relay, open/ })).toBeVisible();
 });
 
 test('a load is hung on another relay and split off again; the finding and its fuse follow', async ({ page }) => {

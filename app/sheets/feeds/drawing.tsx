@@ -53,7 +53,8 @@ export function Drawing() {
   const { net } = derived;
   const car = useCarState();
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
-  const drawing = useMemo(() => drawFeeds(net, open), [net, open]);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const drawing = useMemo(() => drawFeeds(net, open, folded), [net, open, folded]);
   const fuses = useMemo(() => new Map(net.circuits.map(({ id, fuseAmps }) => [id, fuseAmps])), [net]);
   const pins = useMemo(() => pinsOfRelays(net, build.assignments), [net, build.assignments]);
   const poor = useMemo(
@@ -139,7 +140,18 @@ export function Drawing() {
           <State>
             <StatePanel car={car} />
           </State>
-          {chosen && <PartDetail key={chosen.id} node={chosen} reading={reading} />}
+          {chosen && (
+            <PartDetail
+              key={chosen.id}
+              node={chosen}
+              reading={reading}
+              isFolded={folded.has(chosen.id)}
+              onFold={(isFolded) => {
+                const rest = [...folded].filter((id) => id !== chosen.id);
+                setFolded(new Set(isFolded ? [...rest, chosen.id] : rest));
+              }}
+            />
+          )}
         </Aside>
       </Two>
     </SheetFrame>

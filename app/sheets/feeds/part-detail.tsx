@@ -57,7 +57,17 @@ const intoWire: readonly { readonly id: string; readonly name: string; readonly 
 ];
 
 /** What is known of the thing selected in the drawing, and what can be done with it. */
-export function PartDetail({ node, reading }: { node: DrawnNode; reading: CarReading }) {
+export function PartDetail({
+  node,
+  reading,
+  isFolded,
+  onFold,
+}: {
+  node: DrawnNode;
+  reading: CarReading;
+  isFolded: boolean;
+  onFold: (isFolded: boolean) => void;
+}) {
   const { derived } = useBuild();
   const feed =
     node.part?.part.kind === 'fuse' ? derived.net.circuits.find(({ id }) => id === node.part!.name) : undefined;
@@ -66,6 +76,11 @@ export function PartDetail({ node, reading }: { node: DrawnNode; reading: CarRea
       <Heading>
         {node.kind === 'relay' ? `${node.name} relay` : node.kind === 'fuse' ? `${node.name} fuse` : node.name}
       </Heading>
+      {feed && (isFolded || feed.loads.length > 1) && (
+        <Checkbox isSelected={isFolded} onChange={onFold}>
+          Lane drawn as one
+        </Checkbox>
+      )}
       {node.kind === 'load' && <LoadFacts node={node} reading={reading} />}
       {node.part && <PartFields planned={node.part} />}
       {feed && <CircuitDetail circuit={feed} withRelay={false} />}

@@ -409,6 +409,26 @@ test('an alternator’s lamp terminal: amperes straight on the feed, 1 to 2 V be
   expect(at(twinBuild(), 'running')).toBeGreaterThan(13);
 });
 
+test('a terminal that asks for no feed any more takes the wires laid to it by hand along, and what stood in them', () => {
+  const lamp = call('setDestination', {
+    deviceId: 'alternator-1',
+    terminalId: 'L',
+    destination: { to: 'line', line: 'charge-lamp' },
+  });
+  expect(edited(twinBuild(), lamp).feeds).toEqual(edited(plainTwin(), lamp).feeds);
+  // A fuse that others hang on stays.
+  const shared = edited(
+    plainTwin(),
+    call('addFeedPart', { part: { kind: 'fuse', name: 'Own' }, name: 'own' }),
+    call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:own.2' }),
+    call('hangLoad', { end: 'dev:fan-1.1', from: 'fuse:own.2' }),
+    lamp,
+  );
+  expect(Object.keys(shared.feeds.parts)).toContain('fuse:own');
+  expect(Object.keys(shared.feeds.links).some((id) => id.includes('fan-1'))).toBe(true);
+  expect(Object.keys(shared.feeds.links).some((id) => id.includes('alternator-1.L'))).toBe(false);
+});
+
 test('a suppressed relay turned round is a short through its diode: the fuse of the windings opens', () => {
   const build = edited(
     demo,
