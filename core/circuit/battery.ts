@@ -39,11 +39,14 @@ export function starterAmps({ engine, site }: Pick<Build, 'engine' | 'site'>): n
   const stiff = 1 + STIFF_A_DEGREE * Math.max(0, KNOWN_CELSIUS - site.ambientCelsius);
   // A two-stroke and a rotary turn more easily: they press less at a time.
   const press = cycleDegrees(engine) === FOUR_STROKE_DEGREES ? 1 : EASY_SHARE;
-  return (STARTER_AMPS + STARTER_AMPS_A_LITRE * litres) * stiff * press;
+  const amps = (STARTER_AMPS + STARTER_AMPS_A_LITRE * litres) * stiff * press;
+  return Math.round(amps / STARTER_STEP) * STARTER_STEP;
 }
 const CC_A_LITRE = 1000;
 const STARTER_AMPS = 60;
 const STARTER_AMPS_A_LITRE = 50;
+/** It is known no better than to some amperes. */
+const STARTER_STEP = 5;
 const STIFF_A_DEGREE = 0.0125;
 const FOUR_STROKE_DEGREES = 720;
 const EASY_SHARE = 0.7;
@@ -57,7 +60,7 @@ export function sourceIn(build: Build, state: CircuitState, charge: number): Sou
   if (state === 'running' && build.power.charging !== 'none')
     return { volts: battery.charging.value, ohms: battery.regulated.value };
   const sag =
-    state === 'key-off' ? 0 : (state === 'key-on' || state === 'prime' ? battery.keyOn : battery.outputsOn).value;
+    state === 'key-off' ? 0 : (state === 'key-on' || state === 'prime' ? battery.keyOnSag : battery.outputsOnSag).value;
   return {
     volts: restingVolts(charge) - sag,
     ohms: insideOhms(build.power.batteryAh, build.site.ambientCelsius, charge),

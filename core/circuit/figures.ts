@@ -19,12 +19,16 @@ const IDLE_OUTPUT = 'common practice: an output at rest leaks microamperes at 12
 export const battery = {
   off: volts(12.6, 'common practice: a full lead-acid battery at rest, 2.1 V a cell'),
   empty: volts(11.8, 'common practice: a flat one at rest, under 2 V a cell; between them about in proportion'),
-  keyOn: volts(0.2, 'common practice: a rested battery comes down so much at once under a few amperes'),
-  outputsOn: volts(0.4, 'common practice: and so much under pump, fans or a starter'),
+  keyOnSag: volts(0.2, 'common practice: a rested battery comes down so much at once under a few amperes'),
+  outputsOnSag: volts(0.4, 'common practice: and so much under pump, fans or a starter'),
   charging: volts(13.9, 'common practice: 13.8 to 14.4 V at the posts with the alternator charging'),
   regulated: ohms(0.002, 'common practice: a regulator holds its volts within a tenth or two at full load'),
   inside: ohms(0.012, 'common practice: 45 to 60 Ah, warm and full, 5 to 8 mΩ with its posts and clamps'),
 } as const satisfies Record<string, Figure>;
+
+/** How full a battery is said to be. */
+export const charges = { full: 1, half: 0.5, 'nearly flat': 0.15 } as const;
+export type Charge = keyof typeof charges;
 
 /** Parts of the loom and the body. */
 export const parts = {
@@ -88,6 +92,10 @@ export const meter = {
   volts: ohms(1e7, 'common practice: input resistance of a digital meter on its volts ranges'),
   openAbove: ohms(2e6, 'common practice: the highest range of a plain meter shows no more'),
 } as const satisfies Record<string, Figure>;
+
+/** A contact that stands open has more, and one that is closed about so much, ohms (common practice). */
+export const OPEN_CONTACT_OHMS = 1e6;
+export const CLOSED_CONTACT_OHMS = 0.1;
 
 /** What stands for an open line in the solution: large beside all else, small enough for the solver's digits. */
 export const OPEN_OHMS = 1e9;

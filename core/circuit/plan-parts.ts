@@ -23,7 +23,7 @@ import { runningVolts } from '../power/volts';
 import { DIODE_VOLTS, LUG_OHMS, RELAY_CONTACT_OHMS, BUTTON_OHMS, fuseOhms, switchOhms } from '../power/sizes';
 import type { Fault, Joint } from './faults';
 import { strapOhms, type Source } from './battery';
-import { OPEN_OHMS, alternator, battery, parts } from './figures';
+import { OPEN_CONTACT_OHMS, OPEN_OHMS, alternator, battery, parts } from './figures';
 import type { CircuitState } from './model';
 import type { Network } from './network';
 import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
@@ -368,9 +368,6 @@ function filamentOf(kind: DeviceKind): Extract<Internal, { type: 'resistor' }> |
   for (const one of kind.internals) if (one.type === 'resistor') return one;
   return null;
 }
-
-/** A contact that stands open at rest has more, ohms (common practice). */
-const OPEN_CONTACT_OHMS = 1e6;
 
 /**
  * Ohms of a part at work, where they differ from what a meter finds in it at rest: electronics, motors and heaters by what they

@@ -3,6 +3,7 @@ import { deviceAt, deviceEnd, endType, partAt, pinAt, type EndKey } from '../end
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 
+import { plural } from '../units/format';
 import type { PlannedPart } from '../power/propose';
 import { fold, namesTogether, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
 
@@ -22,6 +23,8 @@ export interface DrawnNode {
   readonly name: string;
   /** Loads, or windings, it stands for; of anything else none. */
   readonly members: readonly EndKey[];
+  /** It stands for all that hangs behind a fuse, whose lane is folded. */
+  readonly isLane: boolean;
   /** Where its current goes back. */
   readonly returns: string | null;
   /** Nothing feeds it. */
@@ -172,7 +175,8 @@ function returnsOf(net: Netlist, members: readonly EndKey[]): string | null {
       return far.some((one) => endType(one) === 'ecu' || endType(one) === 'splice') ? ['by the ECU'] : [];
     }),
   );
-  return places.size === 0 ? null : [...places].slice(0, 2).join(', ');
+  const [first] = places;
+  return first === undefined ? null : places.size === 1 ? first : 'several places';
 }
 
 const columnTitles: Readonly<Record<DrawnKind, string>> = {
@@ -225,6 +229,7 @@ export function drawFeeds(
       end: draft.end,
       name: nameOf(net, draft),
       members: draft.members,
+      isLane: draft.isLane,
       returns: draft.kind === 'load' ? returnsOf(net, draft.members) : null,
       adrift: draft.parent === null && draft.kind !== 'source',
       x: lefts[draft.column]!,
@@ -272,6 +277,7 @@ export function drawFeeds(
 function nameOf(net: Netlist, draft: Draft): string {
   if (draft.kind === 'windings')
     return `Winding${draft.members.length > 1 ? 's' : ''}: ${draft.members.map((end) => withId(net.parts, partAt(end)!)?.part.name ?? '').join(', ')}`;
+  if (draft.isLane) return plural(draft.members.length, 'load');
   if (draft.members.length < 2) return draft.name;
   return namesTogether(
     draft.members.map((end) => net.deviceOf.get(deviceAt(end) ?? '')?.device.label ?? labelOf(net, end)),

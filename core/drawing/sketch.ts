@@ -33,6 +33,8 @@ export interface Draft {
   readonly name: string;
   readonly members: EndKey[];
   readonly kindId: string | null;
+  /** It stands for all that hangs behind a fuse. */
+  readonly isLane: boolean;
   readonly links: Step[];
   /** Wires on the way here that are not drawn by themselves. */
   readonly through: Step[];
@@ -99,6 +101,7 @@ export class Sketch {
       name: own ?? part?.part.name ?? (kind === 'source' ? sourceName(this.net, end) : labelOf(this.net, end)),
       members: kind === 'load' || kind === 'windings' ? [end] : [],
       kindId: device?.kind.id ?? null,
+      isLane: false,
       links: link ? [link] : [],
       through: [],
       parent,
@@ -196,6 +199,7 @@ export function fold({ byId }: Sketch, folded: ReadonlySet<string>): void {
     for (const one of all) byId.delete(one.id);
     const lane: Draft = {
       ...first,
+      isLane: true,
       members: loads.flatMap(({ members }) => members),
       links: [...fuse.children[0]!.links],
       through: [],

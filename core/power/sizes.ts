@@ -7,7 +7,7 @@ import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
 import { fuseFor, fuseRatings } from './fuse';
-import { outlasts, rushesOf, type FuseRush } from './inrush';
+import { outlasts, rushesOf, type FuseRush, type Rush } from './inrush';
 
 /** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
 export const CONTACT_OHMS = 0.005;
@@ -103,6 +103,8 @@ export interface Sizes {
   /** Rating of each fuse of the plan, by its part. */
   readonly fuses: ReadonlyMap<PartId, SizedFuse>;
   readonly drops: readonly Drop[];
+  /** What is switched on at once, and takes more than it always does as it is. */
+  readonly rushes: readonly Rush[];
 }
 
 /** Wires of one run between two places that branch, which are cut from one spool: of one size. */
@@ -151,14 +153,14 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   const slack = build.loom.slackMetres;
   const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
 
-  const rushes = rushesOf(plan, flows).fuses;
+  const { rushes, fuses: rushAt } = rushesOf(plan, flows);
   const fuses = new Map<PartId, SizedFuse>();
   for (const { id, name, part } of plan.parts.values()) {
     if (part.kind !== 'fuse') continue;
     const step = flows.steps.find((one) => one.part === id);
     const flow = (step && flows.at.get(step.to)) ?? NOTHING;
     const chosen = build.power.circuits[name]?.fuseAmps ?? part.amps;
-    const rush = rushes.get(id) ?? null;
+    const rush = rushAt.get(id) ?? null;
     const amps = chosen ?? proposedFuse(flow, rush);
     const setBy = chosen !== undefined ? 'person' : amps > (fuseFor(flow.rms) ?? amps) ? 'PW-21' : 'PW-2';
     fuses.set(id, { amps, byPerson: chosen !== undefined, setBy, flow, rush });
@@ -225,6 +227,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   return {
     links,
     fuses,
+    rushes,
     drops: loads.map(({ draw, limit, way }) => {
       const hops = way.map((step) => ({ step, volts: lost(step) }));
       return { draw, limitVolts: limit, hops, volts: hops.reduce((sum, { volts }) => sum + volts, 0) };

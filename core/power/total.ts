@@ -19,5 +19,7 @@ export const runningAmps = (net: Fed): number =>
 export const ALTERNATOR_SHARE = 0.8;
 /** What it gives while the engine idles, share of what it is marked with (common practice: 40 to 60 %). */
 export const ALTERNATOR_AT_IDLE = 0.5;
-/** The rating an alternator needs for a load, amperes. */
-export const alternatorFor = (amps: number): number => amps / ALTERNATOR_SHARE;
+/** Alternators are marked in steps of about so much, amperes (common practice). */
+const RATING_STEP = 5;
+/** The rating an alternator needs for a load, amperes: the next it would be marked with. */
+export const alternatorFor = (amps: number): number => Math.ceil(amps / ALTERNATOR_SHARE / RATING_STEP) * RATING_STEP;

@@ -4,7 +4,7 @@ import { hasRole } from '../devices/kind';
 import { deviceAt, ecuEnd, fuseEnd, partId, relayEnd } from '../ends/ends';
 import { pinsOfKind } from '../ecu/ecu';
 import { fuseRatings } from '../power/fuse';
-import { outlasts, rushesOf } from '../power/inrush';
+import { outlasts } from '../power/inrush';
 import { wayTo } from '../power/flow';
 import { ALTERNATOR_AT_IDLE, ALTERNATOR_SHARE, alternatorFor, runningAmps } from '../power/total';
 import { formatAmps, formatVolts, listWords } from '../units/format';
@@ -24,10 +24,9 @@ export const supplyRules: Rule[] = [
     source: 'ISO 8820-3, middle of its limits; a contact makes 3 times its rating; inrush by kind: common practice',
     sheet: 'feeds',
     check: ({ net }) => {
-      const { plan, flows, sizes } = net.power;
-      const { rushes } = rushesOf(plan, flows);
+      const { plan, sizes } = net.power;
       const hits: Hit[] = [];
-      for (const { relay: name, loads, amps } of rushes) {
+      for (const { relay: name, loads, amps } of sizes.rushes) {
         const relay = name === null ? undefined : plan.parts.get(partId('relay', name))?.part;
         if (name === null || relay?.kind !== 'relay' || amps <= MAKES_TIMES * relay.contactAmps) continue;
         hits.push({
@@ -72,7 +71,7 @@ export const supplyRules: Rule[] = [
       return [
         {
           at: '',
-          detail: `With everything on ${formatAmps(amps)}, and an alternator of ${rated} A gives ${formatAmps(ALTERNATOR_SHARE * rated)} for good and about ${formatAmps(ALTERNATOR_AT_IDLE * rated)} at idle: the battery makes up the rest until it is flat. ${Math.ceil(alternatorFor(amps) / 5) * 5} A and more, or less on at a time.`,
+          detail: `With everything on ${formatAmps(amps)}, and an alternator of ${rated} A gives ${formatAmps(ALTERNATOR_SHARE * rated)} for good and about ${formatAmps(ALTERNATOR_AT_IDLE * rated)} at idle: the battery makes up the rest until it is flat. ${alternatorFor(amps)} A and more, or less on at a time.`,
         },
       ];
     },

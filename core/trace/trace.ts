@@ -2,6 +2,7 @@ import { withId } from '../data/with-id';
 import type { Build, TraceCase } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
 import { faultId, type Fault } from '../circuit/faults';
+import { CLOSED_CONTACT_OHMS, OPEN_CONTACT_OHMS } from '../circuit/figures';
 import { updated } from '../circuit/update';
 import { meanVolts, pulsedOf } from '../circuit/pulsed';
 import { meterVolts, ohmsBetween, solveCircuit, type CircuitState, type Solution } from '../circuit/model';
@@ -222,10 +223,6 @@ function probesFor(symptom: Symptom, tests: readonly TraceTest[], seeds: readonl
       ]
     : own;
 }
-
-/** A contact that stands open at rest is told from a closed one by its ohms (common practice). */
-const OPEN_CONTACT_OHMS = 1e6;
-const CLOSED_CONTACT_OHMS = 0.1;
 
 /** The loom with one switch held closed: only then do an open wire and a good one read apart. */
 function heldClosed(net: Netlist, deviceId: string | null): Netlist {

@@ -28,7 +28,8 @@ test('the drawing is read in a state of the car, with what is driven beside', as
     .click();
   const lane = beside(page).getByText('Lane drawn as one');
   await lane.click();
-  await expect(drawing(page).getByRole('button', { name: / and 4 more/ })).toBeVisible();
+  await expect(drawing(page).getByRole('button', { name: /^5 loads/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /one by one$/ })).toHaveCount(2);
   await expect(drawing(page).getByRole('button', { name: /^Flex fuel 0/ })).toBeHidden();
   await lane.click();
   await expect(drawing(page).getByRole('button', { name: /^Main feed relay, open/ })).toBeVisible();

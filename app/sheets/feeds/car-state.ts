@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { Build } from '~/core/build/schema';
 import { starterAmps } from '~/core/circuit/battery';
+import { charges, type Charge } from '~/core/circuit/figures';
 import { drivable, readCar, type CarReading, type CarState } from '~/core/circuit/car';
 import { drivenIn } from '~/core/circuit/model';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
@@ -22,7 +23,7 @@ function noteOf(build: Build, net: Netlist, { solution, total }: CarReading, sta
   const volts = state === 'cranking' ? ecuVolts(build, solution) : null;
   if (state === 'cranking')
     notes.push(
-      `the starter takes about ${Math.round(starterAmps(build) / 5) * 5} A at ${readQuantity('temperature', build.site.ambientCelsius, build)}`,
+      `the starter takes about ${formatAmps(starterAmps(build))} at ${readQuantity('temperature', build.site.ambientCelsius, build)}`,
     );
   if (volts !== null) notes.push(`the ECU has ${formatVolts(volts)} and works from ${formatVolts(build.ecu.minVolts)}`);
   const rated = build.power.alternatorAmps;
@@ -33,10 +34,6 @@ function noteOf(build: Build, net: Netlist, { solution, total }: CarReading, sta
   if (!solution.settled) notes.push('a relay never settles here');
   return notes.map((note) => `; ${note}`).join('');
 }
-
-/** How full the battery is. */
-export const charges = { full: 1, half: 0.5, 'nearly flat': 0.15 } as const;
-export type Charge = keyof typeof charges;
 
 /** The state the drawing is read in, chosen by the person; its figures follow an edit once that is drawn. */
 export function useCarState() {

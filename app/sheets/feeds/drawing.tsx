@@ -77,7 +77,7 @@ export function Drawing() {
     (ends: readonly EndKey[], on: DrawnNode) => hungWords(newest.current, ends, on.end),
     [newest],
   );
-  const groups = drawing.nodes.filter(({ kind, members }) => kind === 'load' && members.length > 1);
+  const groups = drawing.nodes.filter(({ kind, members, isLane }) => kind === 'load' && !isLane && members.length > 1);
   const { state, reading } = car;
   const { readIn } = useContext(SlotsContext);
   const tested = reading.solution.state === 'outputs-on';
@@ -107,18 +107,20 @@ export function Drawing() {
               Nothing to feed yet. <Soft>Devices on sheet 1 bring their feeds with them.</Soft>
             </p>
           )}
-          <Diagram
-            drawing={drawing}
-            reading={reading}
-            units={build.units}
-            fuses={fuses}
-            pins={pins}
-            poor={poor}
-            selected={chosen?.id ?? null}
-            onSelect={onSelect}
-            onHang={onHang}
-            whatIf={whatIf}
-          />
+          <Scroll>
+            <Diagram
+              drawing={drawing}
+              reading={reading}
+              units={build.units}
+              fuses={fuses}
+              pins={pins}
+              poor={poor}
+              selected={chosen?.id ?? null}
+              onSelect={onSelect}
+              onHang={onHang}
+              whatIf={whatIf}
+            />
+          </Scroll>
           <Alike>
             {groups.map(({ id, name }) => (
               <Button key={id} weight="quiet" onPress={() => setOpen(new Set([...open, id]))}>
@@ -171,6 +173,9 @@ const Two = styled.div`
   }
 `;
 const Board = styled(Stack)`
+  min-width: 0;
+`;
+const Scroll = styled.div`
   overflow-x: auto;
   padding-bottom: ${space[2]};
   ${at.print} {

@@ -1,11 +1,12 @@
 import { styled } from 'styled-components';
+import { charges, type Charge } from '~/core/circuit/figures';
 import { carStates, type CarState } from '~/core/circuit/car';
 import { formatAmps, formatVolts } from '~/core/units/format';
 import { Checkbox } from '../../ui/choice';
 import { Segmented } from '../../ui/choice';
 import { Small, Soft, Stack } from '../../ui/text';
 import { at, type } from '../../ui/theme';
-import { charges, type Charge, type useCarState } from './car-state';
+import type { useCarState } from './car-state';
 
 export const carStateWords: Readonly<Record<CarState, string>> = {
   'key-off': 'off',

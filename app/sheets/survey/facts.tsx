@@ -142,7 +142,7 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
             minValue={1}
             maxValue={500}
             onChange={(alternatorAmps) => edit(call('setPower', { alternatorAmps }))}
-            hint={`${formatAmps(drawn)} with everything on: ${Math.ceil(alternatorFor(drawn) / 5) * 5} A and more`}
+            hint={`${formatAmps(drawn)} with everything on: ${alternatorFor(drawn)} A and more`}
           />
         )}
         <NumberField
