@@ -11,7 +11,7 @@ import type { Finding } from '../rules/rule';
 import { offsetCycle, offsetWords } from '../trigger/offset-words';
 import { CRANKING_RPM } from '../trigger/speed';
 import { pulseHertz } from '../wheels/wheel';
-import { formatVolts, plural } from '../units/format';
+import { plural } from '../units/format';
 import {
   auto,
   confirm,
@@ -211,7 +211,7 @@ function drafts(
           'V',
           Math.max(9, build.ecu.minVolts),
           12.6,
-          `About ${formatVolts(crankedVolts(build))} are usual of a full battery of ${build.power.batteryAh} Ah here. This ECU holds to ${build.ecu.minVolts} V.`,
+          `About ${crankedVolts(build).toFixed(1)} V are usual of a full battery of ${build.power.batteryAh} Ah here. This ECU holds to ${build.ecu.minVolts} V.`,
         ),
         confirm('oil', 'Oil pressure rises'),
         ...holdChecks(build, net),

@@ -94,7 +94,7 @@ export const supplyRules: Rule[] = [
       return [
         {
           at: '',
-          detail: `At ${readQuantity('temperature', build.site.ambientCelsius, build)} the starter takes about ${formatAmps(starterAmps(build))}; a full battery of ${build.power.batteryAh} Ah then has ${formatVolts(post)}, the ECU ${formatVolts(left)}, and it works from ${formatVolts(build.ecu.minVolts)}: it drops out as the engine is cranked. A larger battery, a shorter or thicker feed.`,
+          detail: `At ${readQuantity('temperature', build.site.ambientCelsius, build)} the starter takes about ${starterAmps(build)} A; a full battery of ${build.power.batteryAh} Ah then has ${formatVolts(post)}, the ECU ${formatVolts(left)}, and it works from ${formatVolts(build.ecu.minVolts)}: it drops out as the engine is cranked. A larger battery, a shorter or thicker feed.`,
         },
       ];
     },

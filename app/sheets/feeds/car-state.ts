@@ -23,7 +23,7 @@ function noteOf(build: Build, net: Netlist, { solution, total }: CarReading, sta
   const volts = state === 'cranking' ? ecuVolts(build, solution) : null;
   if (state === 'cranking')
     notes.push(
-      `the starter takes about ${formatAmps(starterAmps(build))} at ${readQuantity('temperature', build.site.ambientCelsius, build)}`,
+      `the starter takes about ${starterAmps(build)} A at ${readQuantity('temperature', build.site.ambientCelsius, build)}`,
     );
   if (volts !== null) notes.push(`the ECU has ${formatVolts(volts)} and works from ${formatVolts(build.ecu.minVolts)}`);
   const rated = build.power.alternatorAmps;
