@@ -1,14 +1,9 @@
 import { parseArgs } from 'node:util';
 import type { Build } from '~/core/build/schema';
 import { readFault, type Fault } from '~/core/circuit/faults';
-import {
-  circuitStates,
-  solveCircuit,
-  stateWords,
-  voltsBetween,
-  wireAmps,
-  type CircuitState,
-} from '~/core/circuit/model';
+import { voltsBetween, wireAmps } from '~/core/circuit/reading';
+import { type CircuitState, circuitStates, stateWords } from '~/core/circuit/states';
+import { solveCircuit } from '~/core/circuit/solve';
 import { TEST_DUTY, meanVolts, pulsedOf } from '~/core/circuit/pulsed';
 import { groundEnd, partId, type EndKey } from '~/core/ends/ends';
 import { spiceDeck } from '~/core/formats/spice';
@@ -36,6 +31,7 @@ export const feeds: Command = ([path]) =>
       parts: [...plan.parts.values()].map(({ id, part, proposed }) => ({
         id,
         ...part,
+        ...(part.kind === 'relay' ? { setBy: sizes.relays.get(id)?.setBy } : {}),
         ...(part.kind === 'fuse' ? { amps: sizes.fuses.get(id)?.amps } : {}),
         proposed,
       })),
@@ -115,7 +111,7 @@ export const solve: Command = ([path, ...rest]) =>
       return textAnswer(spiceDeck(solution.network, `${build.name}, ${stateWords[state]}`, groundEnd('battery')));
     const ends = [...net.nodeOf.keys()].sort();
     const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, groundEnd('battery'))]));
-    const amps = Object.fromEntries(wireAmps(solution, net, fault));
+    const amps = Object.fromEntries(wireAmps(solution, net));
     return answer({
       state,
       volts,

@@ -3,7 +3,7 @@ import { cycleDegrees } from '../engine/engine';
 import { LUG_OHMS } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
 import { battery } from './figures';
-import type { CircuitState } from './model';
+import type { CircuitState } from './states';
 
 /** Volts behind a resistance. */
 export interface Source {

@@ -2,7 +2,13 @@ import type { Build } from '../build/schema';
 import { BATTERY, PLUS_POST, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { LUG_OHMS } from '../power/sizes';
-import { meterVolts, solveCircuit, voltsBetween, wireAmps, type CircuitState, type Solution } from './model';
+import { compile } from './compile';
+import { solveAsShown } from './pulses';
+import { pulsedKinds } from './pulsed';
+import { meterVolts, voltsBetween, wireAmps } from './reading';
+import { scenarioOf } from './scenario';
+import type { Solution } from './solve';
+import type { CircuitState } from './states';
 
 /** What the car is doing, as a person would say it. */
 export const carStates = [
@@ -17,12 +23,16 @@ export type CarState = (typeof carStates)[number];
 /** What is read at the plan of feeds in one state. */
 export interface CarReading {
   readonly solution: Solution;
+  /** The key is on and outputs are driven by their test. */
+  readonly tested: boolean;
   /** Against battery negative, as a meter shows it; null at an end that no wire lands on. */
   readonly volts: (end: EndKey) => number | null;
-  /** In every wire, from its first end to its second, amperes. */
+  /** In every wire, from its first end to its second, amperes; of what comes in pulses the mean. */
   readonly amps: ReadonlyMap<string, number>;
   /** What leaves the battery, over the loom and over the key: by what is lost between its post and its clamp, amperes. */
   readonly total: number;
+  /** The same within a pulse of outputs that their test pulses; null where none is. */
+  readonly pulse: number | null;
   /** Volts at its clamp. */
   readonly battery: number | null;
 }
@@ -31,13 +41,18 @@ export interface CarReading {
 export interface Drivable {
   readonly pinId: string;
   readonly name: string;
+  /** An injector or a coil: its test drives it in pulses, with the engine still. */
+  readonly pulsed: boolean;
 }
 export const drivable = (build: Build, net: Netlist): Drivable[] =>
   net.needs.flatMap((need) => {
     const pinId = build.assignments[need.id];
-    const works = need.winding !== null || need.ask.kind === 'low-side' || need.ask.kind === 'high-side';
-    return pinId !== undefined && works ? [{ pinId, name: need.label.replace(/ relay$/, '') }] : [];
+    const pulsed = pulsedKinds.has(need.ask.kind);
+    const works = pulsed || need.winding !== null || need.ask.kind === 'low-side' || need.ask.kind === 'high-side';
+    return pinId !== undefined && works ? [{ pinId, name: need.label.replace(/ relay$/, ''), pulsed }] : [];
   });
+
+const drawn = (solution: Solution): number => (voltsBetween(solution, PLUS_POST, BATTERY) ?? 0) / LUG_OHMS;
 
 /**
  * Reads the car in a state, with these outputs driven and the battery so full, 0 to 1. With the key on and one driven by hand it is
@@ -51,12 +66,15 @@ export function readCar(
   charge = 1,
 ): CarReading {
   const tested = state === 'key-on' && driven.size > 0;
-  const solution = solveCircuit(build, net, tested ? 'outputs-on' : state, null, driven, charge);
+  const scenario = scenarioOf(build, net, tested ? 'outputs-on' : state, { driven, charge });
+  const { shown: solution, within } = solveAsShown(net, compile(build, net), scenario);
   const minus = groundEnd('battery');
   return {
     solution,
+    tested,
     amps: wireAmps(solution, net),
-    total: (voltsBetween(solution, PLUS_POST, BATTERY) ?? 0) / LUG_OHMS,
+    total: drawn(solution),
+    pulse: within && drawn(within),
     battery: meterVolts(solution, BATTERY, minus),
     volts: (end) => (net.nodeOf.has(end) ? meterVolts(solution, end, minus) : null),
   };

@@ -4,162 +4,124 @@ import { serve } from '../ecu/ask';
 import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
 import { ecuEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import type { Fault } from './faults';
+import type { Branching } from './branching';
 import { DRIVER_LIMIT_TIMES, inside } from './figures';
-import type { CircuitState } from './model';
-import type { Network } from './network';
-import { ECU_FIVE, ECU_GROUND, type Probe } from './nodes';
+import type { PinIR } from './ir';
+import { ECU_FIVE, ECU_GROUND } from './nodes';
+import type { Scenario } from './scenario';
 
-const isDriving = (state: CircuitState): boolean => !['unplugged', 'key-off', 'key-on'].includes(state);
-
-/** The ability a pin is used by now: of the need it serves, else its first. */
-export function abilityInUse(net: Netlist, pin: Pin): { ability: Ability; pullUp: boolean } {
+/** The ability a pin is used by: of the need it serves, else its first; and its pull-up, ohms, where it has one then. */
+function useOf(net: Netlist, pin: Pin): { ability: Ability; pullUpOhms: number | null } {
   const needId = net.cavityOf.get(pin.id)?.needId;
   const need = needId ? withId(net.needs, needId) : undefined;
   const ability = (need && serve(pin, need.ask).ability) ?? pin.abilities[0]!;
   const wanted =
     need?.ask.pullUp ?? (ability.kind === 'hall' || ability.kind === 'switch' || ability.kind === 'frequency');
-  return { ability, pullUp: ability.pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) };
+  const { pullUpOhms } = ability;
+  return {
+    ability,
+    pullUpOhms: pullUpOhms !== undefined && (wanted || !ability.pullUpSwitchable) ? pullUpOhms : null,
+  };
+}
+
+/** Inputs that are read against the ECU's ground, with the pull-up they may have. */
+const inputs: ReadonlySet<Ability['kind']> = new Set([
+  'analog',
+  'switch',
+  'frequency',
+  'hall',
+  'knock',
+  'wideband',
+  'thermocouple',
+]);
+
+/** What the ECU is at its pins. */
+export function compilePins(branching: Branching, build: Build, net: Netlist): PinIR[] {
+  return build.ecu.pins.map((pin, number): PinIR => {
+    const { ability, pullUpOhms } = useOf(net, pin);
+    const end = ecuEnd(pin.id);
+    const to = ability.kind === 'supply-5v' ? ECU_FIVE : ECU_GROUND;
+    const branch = branching.add(end, to, { is: 'pin', pin: number });
+    const pulled = pullUpOhms !== null && inputs.has(ability.kind);
+    const pullUp = pulled ? branching.add(end, ECU_FIVE, { is: 'pull-up', ohms: pullUpOhms }) : -1;
+    return { id: pin.id, ability, node: branching.node(end), pullUp, branch };
+  });
 }
 
 /** What the ECU does now. */
 export interface Doing {
-  readonly state: CircuitState;
+  readonly scenario: Scenario;
   readonly powered: boolean;
-  /** Outputs that are driven; null: every one. */
-  readonly pins: ReadonlySet<string> | null;
-  readonly fault: Fault | null;
-  /** What holds its current at its limit: pins, and the 5 V supply. */
-  readonly limiting: ReadonlySet<string>;
+  /** Number of a pin that is not driven though it should be; -1 for none. */
+  readonly dead: number;
 }
-const hasFault = ({ fault }: Doing, pin: Pin, type: Fault['type']): boolean =>
-  fault !== null && fault.type === type && 'pinId' in fault && fault.pinId === pin.id;
-const isOn = (doing: Doing, pin: Pin): boolean =>
-  doing.powered &&
-  isDriving(doing.state) &&
-  (doing.pins === null || doing.pins.has(pin.id)) &&
-  !hasFault(doing, pin, 'not-driven');
+export const isOn = ({ scenario, powered, dead }: Doing, pin: PinIR, number: number): boolean =>
+  powered && number !== dead && scenario.driven.has(pin.id);
+
+/** What a branch measures: its ohms, and volts from its second node to its first. */
+export interface Value {
+  readonly ohms: number;
+  readonly volts: number;
+}
+export const plain = (ohms: number): Value => ({ ohms, volts: 0 });
 
 /** What stands for a current that is held: volts so high, behind ohms so large, that what hangs there hardly moves it. */
 const HELD_OHMS = 1e4;
-const hold = (network: Network, from: Probe, to: Probe, amps: number): void =>
-  network.source(from, to, amps * HELD_OHMS, HELD_OHMS);
+export const held = (amps: number): Value => ({ volts: amps * HELD_OHMS, ohms: HELD_OHMS });
 
 /** The current a driver to ground holds, amperes; infinite where nobody marked it. */
-const heldBy = ({ kind, drive, maxAmps }: Ability): number =>
+export const heldBy = ({ kind, drive, maxAmps }: Ability): number =>
   (kind === 'low-side' || kind === 'injector') && drive !== 'peak-hold' && maxAmps !== undefined
     ? DRIVER_LIMIT_TIMES * maxAmps
     : Infinity;
 
-/** What may hold its current: what it is, and the volts from `minus` to `end` from which on it does. */
-interface Limit {
-  readonly id: string;
-  readonly end: Probe;
-  readonly minus: Probe;
-  readonly from: number;
-}
-/** Drivers that are on, and the 5 V supply, which holds where its volts fall. */
-export function ratedLimits(uses: readonly PinUse[], doing: Doing): Limit[] {
-  const drivers = uses.flatMap(({ pin, use }): Limit[] => {
-    const most = heldBy(use.ability);
-    if (most === Infinity || !isOn(doing, pin)) return [];
-    return [{ id: pin.id, end: ecuEnd(pin.id), minus: ECU_GROUND, from: most * inside.lowSideOn.value + CLOSE }];
-  });
-  const least = inside.supplyOpen.value - inside.supplyLimit.value * inside.supplySource.value;
-  const five: Limit = { id: ECU_FIVE, end: ECU_GROUND, minus: ECU_FIVE, from: CLOSE - least };
-  return doing.powered ? [...drivers, five] : drivers;
-}
-
-/** What now asks for more than it gives. */
-export const limitingNow = (uses: readonly PinUse[], doing: Doing, at: (end: Probe) => number): Set<string> =>
-  new Set(ratedLimits(uses, doing).flatMap(({ id, end, minus, from }) => (at(end) - at(minus) >= from ? [id] : [])));
-const CLOSE = 1e-6;
-
-/** The 5 V rail of the sensors: regulated, held at its limit, or bleeding away. */
-export function addRail(network: Network, doing: Doing): void {
-  if (!doing.powered) network.resistor(ECU_FIVE, ECU_GROUND, inside.supplyOff.value);
-  else if (doing.limiting.has(ECU_FIVE)) hold(network, ECU_FIVE, ECU_GROUND, inside.supplyLimit.value);
-  else network.source(ECU_FIVE, ECU_GROUND, inside.supplyOpen.value, inside.supplySource.value);
-}
-
-/** A pin with what it is used as. */
-export interface PinUse {
-  readonly pin: Pin;
-  readonly use: ReturnType<typeof abilityInUse>;
-}
-
-/** What the ECU puts on one pin. */
-export function addPin(network: Network, { pin, use }: PinUse, doing: Doing, ownOhms: number): void {
-  const end = ecuEnd(pin.id);
-  const { state, powered } = doing;
-  const on = isOn(doing, pin);
-  const { ability } = use;
+/** What the ECU puts on one pin, against its own ground (5 V supplies: against its rail). */
+export function pinValue(pin: PinIR, number: number, doing: Doing, limiting: boolean, ownOhms: number): Value {
+  const on = isOn(doing, pin, number);
+  const { scenario, powered } = doing;
+  const { ability } = pin;
   switch (ability.kind) {
     case 'power-ground':
-      network.resistor(end, ECU_GROUND, inside.powerGround.value);
-      return;
+      return plain(inside.powerGround.value);
     case 'sensor-ground':
     case 'shield':
-      network.resistor(end, ECU_GROUND, inside.sensorGround.value);
-      return;
+      return plain(inside.sensorGround.value);
     case 'supply-5v':
-      network.resistor(end, ECU_FIVE, inside.supplyTrack.value);
-      return;
+      return plain(inside.supplyTrack.value);
     case 'permanent':
-      network.resistor(end, ECU_GROUND, inside.permanent.value);
-      return;
+      return plain(inside.permanent.value);
     case 'switched':
-      network.resistor(end, ECU_GROUND, ownOhms);
-      return;
+      return plain(ownOhms);
     case 'injector':
-    case 'low-side':
-      if (on && doing.limiting.has(pin.id)) hold(network, ECU_GROUND, end, heldBy(ability));
-      else network.resistor(end, ECU_GROUND, on ? inside.lowSideOn.value : inside.outputOff.value);
-      return;
+    case 'low-side': {
+      if (!on) return plain(inside.outputOff.value);
+      if (!limiting) return plain(inside.lowSideOn.value);
+      const { volts, ohms } = held(heldBy(ability));
+      return { volts: -volts, ohms };
+    }
     case 'main-relay':
-      network.resistor(
-        end,
-        ECU_GROUND,
-        state !== 'key-off' && state !== 'unplugged' && !hasFault(doing, pin, 'not-driven')
-          ? inside.mainRelayOn.value
-          : inside.outputOff.value,
-      );
-      return;
+      return plain((scenario.key !== 'off' && number !== doing.dead ? inside.mainRelayOn : inside.outputOff).value);
     case 'ignition-driver':
-      network.resistor(end, ECU_GROUND, on ? inside.ignitionDriverOn.value : inside.outputOff.value);
-      return;
+      return plain((on ? inside.ignitionDriverOn : inside.outputOff).value);
     case 'ignition-logic':
-      if (on) network.source(end, ECU_GROUND, inside.logicHigh.value, inside.logicSource.value);
-      else network.resistor(end, ECU_GROUND, inside.logicOff.value);
-      return;
+      return on ? { volts: inside.logicHigh.value, ohms: inside.logicSource.value } : plain(inside.logicOff.value);
     case 'half-bridge':
-      if (on)
-        network.source(
-          end,
-          ECU_GROUND,
-          (ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow).value,
-          inside.bridgeSource.value,
-        );
-      else network.resistor(end, ECU_GROUND, inside.bridgeOff.value);
-      return;
+      if (!on) return plain(inside.bridgeOff.value);
+      return {
+        volts: (ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow).value,
+        ohms: inside.bridgeSource.value,
+      };
     case 'stepper':
-      network.resistor(end, ECU_GROUND, inside.stepperOff.value);
-      return;
+      return plain(inside.stepperOff.value);
     case 'supply-out':
-      if (powered)
-        network.source(end, ECU_GROUND, ability.volts ?? inside.supplyOutVolts.value, inside.supplyOutSource.value);
-      else network.resistor(end, ECU_GROUND, inside.supplyOutOff.value);
-      return;
+      if (!powered) return plain(inside.supplyOutOff.value);
+      return { volts: ability.volts ?? inside.supplyOutVolts.value, ohms: inside.supplyOutSource.value };
     case 'high-side':
-      network.resistor(end, ECU_GROUND, inside.highSideOff.value);
-      return;
+      return plain(inside.highSideOff.value);
     case 'vr':
-      network.resistor(end, ECU_GROUND, (ability.pair === undefined ? inside.vrPair : inside.vr).value);
-      return;
+      return plain((ability.pair === undefined ? inside.vrPair : inside.vr).value);
     case 'can':
-      if (powered) network.source(end, ECU_GROUND, inside.canRecessive.value, inside.canInput.value);
-      else network.resistor(end, ECU_GROUND, inside.canInput.value);
-      return;
+      return powered ? { volts: inside.canRecessive.value, ohms: inside.canInput.value } : plain(inside.canInput.value);
     case 'analog':
     case 'switch':
     case 'frequency':
@@ -167,10 +129,15 @@ export function addPin(network: Network, { pin, use }: PinUse, doing: Doing, own
     case 'knock':
     case 'wideband':
     case 'thermocouple':
-      network.resistor(end, ECU_GROUND, inside.input.value);
-      if (use.pullUp && !hasFault(doing, pin, 'no-pull-up')) network.resistor(end, ECU_FIVE, ability.pullUpOhms!);
-      return;
+      return plain(inside.input.value);
   }
+}
+
+/** The 5 V rail of the sensors: regulated, held at its limit, or bleeding away. */
+export function railValue(powered: boolean, limiting: boolean): Value {
+  if (!powered) return plain(inside.supplyOff.value);
+  if (limiting) return held(inside.supplyLimit.value);
+  return { volts: inside.supplyOpen.value, ohms: inside.supplySource.value };
 }
 
 /** Both pins of each pair of a kind. */

@@ -1,4 +1,5 @@
 import { deviceAt, type EndKey } from '../ends/ends';
+import type { Probe } from './nodes';
 
 /** Bolted joints of the car that no wire of the loom is: the battery's clamps, the engine's strap, the body's. */
 export const joints = ['battery-plus', 'battery-minus', 'strap', 'body'] as const;
@@ -85,10 +86,10 @@ export function readFault(text: string): Fault | null {
 }
 
 /** The two wires of a crossed pair with their device ends exchanged. */
-export function crossedEnds(a: { from: EndKey; to: EndKey }, b: { from: EndKey; to: EndKey }) {
-  const deviceFirst = (wire: { from: EndKey; to: EndKey }) => deviceAt(wire.from) !== null;
-  const far = (wire: { from: EndKey; to: EndKey }) => (deviceFirst(wire) ? wire.from : wire.to);
-  const near = (wire: { from: EndKey; to: EndKey }) => (deviceFirst(wire) ? wire.to : wire.from);
+export function crossedEnds(a: { from: Probe; to: Probe }, b: { from: Probe; to: Probe }) {
+  const deviceFirst = (wire: { from: Probe; to: Probe }) => deviceAt(wire.from as EndKey) !== null;
+  const far = (wire: { from: Probe; to: Probe }) => (deviceFirst(wire) ? wire.from : wire.to);
+  const near = (wire: { from: Probe; to: Probe }) => (deviceFirst(wire) ? wire.to : wire.from);
   return [
     { from: near(a), to: far(b) },
     { from: near(b), to: far(a) },

@@ -5,8 +5,10 @@ import type { SensorTrait } from '../devices/kind';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import { netlist, type Netlist } from '../netlist/netlist';
 import { REFERENCE_VOLTS, sensorsOf, valueAtPin, type SensorAt } from '../sensing/sensor';
-import { voltsBetween, type CircuitState, type Solution } from './model';
-import { solveCircuit } from './model';
+import { voltsBetween } from './reading';
+import type { CircuitState } from './states';
+import type { Solution } from './solve';
+import { solveCircuit } from './solve';
 import { ECU_GROUND } from './nodes';
 
 /** What the ground of one sensor does to its reading. */

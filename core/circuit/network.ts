@@ -1,10 +1,11 @@
 import { Eliminations } from './elimination';
+import { nameOf, type Nodes } from './nodes';
 
 /**
  * Nodal analysis of a resistive network: G v = i, solved by sparse symmetric elimination (LDL^T) in minimum-degree
  * order. Source: A. George and J. Liu, "The evolution of the minimum degree ordering algorithm", SIAM Review 31 (1989).
  * Assumes conductances only, so G is symmetric positive definite once every node has a leak to the reference. What touches
- * what is worked out once for a loom in a state (elimination.ts); each solution then only fills in values.
+ * what is worked out once for a pattern of branches (elimination.ts); each solution then only fills in values.
  */
 
 /** Leak from every node to the reference, siemens. Keeps floating nodes defined; named so that results can allow for it. */
@@ -17,7 +18,7 @@ export interface Factor {
   readonly conditioning: number;
 }
 
-/** A resistor between two nodes, or with volts a source behind it. */
+/** A resistor between two nodes, or with volts a source behind it, by name. */
 export interface Element {
   readonly plus: string;
   readonly minus: string;
@@ -25,105 +26,65 @@ export interface Element {
   readonly volts: number;
 }
 
-/** Elements as numbers: both nodes of each, its conductance, its volts. */
-interface Packed {
+/** Branches as numbers: both nodes of each, one after the other, its conductance, and its volts from the second to the first. */
+export interface Branches {
   readonly ends: Int32Array;
   readonly siemens: Float64Array;
   readonly volts: Float64Array;
 }
 
-export class Network {
-  /** What it is made of, for whoever solves it otherwise. */
-  readonly elements: Element[] = [];
-  private index = new Map<string, number>();
-  /** Both nodes of each element, one after the other. */
-  private ends: number[] = [];
-  private pack: Packed | null = null;
+/** Patterns met last, of whatever circuit: an edit that moves no branch finds its own again. */
+const eliminations = new Eliminations();
 
-  /** @param eliminations Of looms that are solved again and again with other values. */
+export class Network {
   constructor(
-    private readonly reference: string,
-    private readonly eliminations: Eliminations = new Eliminations(),
+    readonly nodes: Nodes,
+    readonly branches: Branches,
   ) {}
 
-  /** The same network, to which more can be added. */
-  fork(): Network {
-    const copy = new Network(this.reference, this.eliminations);
-    copy.index = new Map(this.index);
-    copy.ends = this.ends.slice();
-    copy.elements.push(...this.elements);
-    return copy;
-  }
-
-  /** Number of a node, made on first use; -1 is the reference. */
-  node(name: string): number {
-    if (name === this.reference) return -1;
-    const known = this.index.get(name);
-    if (known !== undefined) return known;
-    const created = this.index.size;
-    this.index.set(name, created);
-    return created;
-  }
-
-  has(name: string): boolean {
-    return name === this.reference || this.index.has(name);
-  }
-
   get size(): number {
-    return this.index.size;
-  }
-
-  /** A resistor. `ohms` must be positive. */
-  resistor(a: string, b: string, ohms: number): void {
-    this.source(a, b, 0, ohms);
-  }
-
-  /** A voltage source of `volts` from `minus` to `plus` behind `ohms` (Norton form). Nothing between a node and itself. */
-  source(plus: string, minus: string, volts: number, ohms: number): void {
-    const [i, j] = [this.node(plus), this.node(minus)];
-    if (i === j) return;
-    this.ends.push(i, j);
-    this.elements.push({ plus, minus, ohms, volts });
+    return this.nodes.names.length;
   }
 
   /** Names of the nodes, in the order of a solution. */
   get names(): readonly string[] {
-    return [...this.index.keys()];
+    return this.nodes.names;
   }
 
-  /** The elements as numbers, packed when they are first asked for. */
-  private packed(): Packed {
-    if (this.pack?.siemens.length !== this.elements.length)
-      this.pack = {
-        ends: Int32Array.from(this.ends),
-        siemens: Float64Array.from(this.elements, ({ ohms }) => 1 / ohms),
-        volts: Float64Array.from(this.elements, ({ volts }) => volts),
-      };
-    return this.pack;
+  /** What it is made of, for whoever solves it otherwise: but for branches that lead nothing. */
+  get elements(): Element[] {
+    const { ends, siemens, volts } = this.branches;
+    const name = (node: number) => nameOf(this.nodes, node);
+    return Array.from(siemens, (lead, at): Element[] =>
+      lead === 0
+        ? []
+        : [{ plus: name(ends[2 * at]!), minus: name(ends[2 * at + 1]!), ohms: 1 / lead, volts: volts[at]! }],
+    ).flat();
   }
 
-  /** What flows into each node and not out of it in a solution, amperes, but for the leak. */
-  unbalanced(solution: Float64Array): Float64Array {
-    const sums = new Float64Array(this.size);
-    const { ends, siemens, volts } = this.packed();
+  /**
+   * What flows into each node and not out of it in a solution, amperes.
+   *
+   * @param injected What is pushed into each node, its sources all at rest; null: what its sources push.
+   */
+  unbalanced(solution: Float64Array, injected: Float64Array | null = null): Float64Array {
+    const sums = injected ? injected.slice() : this.currents();
+    const { ends, siemens } = this.branches;
     for (let at = 0; at < siemens.length; at += 1) {
       const i = ends[2 * at]!;
       const j = ends[2 * at + 1]!;
-      const flow = ((i < 0 ? 0 : solution[i]!) - (j < 0 ? 0 : solution[j]!) - volts[at]!) * siemens[at]!;
+      const flow = ((i < 0 ? 0 : solution[i]!) - (j < 0 ? 0 : solution[j]!)) * siemens[at]!;
       if (i >= 0) sums[i]! -= flow;
       if (j >= 0) sums[j]! += flow;
     }
+    for (let node = 0; node < sums.length; node += 1) sums[node]! -= LEAK_SIEMENS * solution[node]!;
     return sums;
   }
 
-  /** Number of a node that is there; -1 is the reference, or one that no branch reaches: both stand at nothing. */
-  numberOf(name: string): number {
-    return this.index.get(name) ?? -1;
-  }
-
+  /** What its sources push into each node, amperes. */
   currents(): Float64Array {
     const injected = new Float64Array(this.size);
-    const { ends, siemens, volts } = this.packed();
+    const { ends, siemens, volts } = this.branches;
     for (let at = 0; at < volts.length; at += 1) {
       if (volts[at] === 0) continue;
       const i = ends[2 * at]!;
@@ -134,17 +95,10 @@ export class Network {
     return injected;
   }
 
-  /** Voltage of a node in a solution; 0 for the reference, `null` for a node that is not in the network. */
-  volts(solution: Float64Array, name: string): number | null {
-    if (name === this.reference) return 0;
-    const node = this.index.get(name);
-    return node === undefined ? null : solution[node]!;
-  }
-
   factor(): Factor {
     const n = this.size;
-    const { ends, siemens } = this.packed();
-    const { slots, slotCount, order, starts, neighbours, places, fills } = this.eliminations.of(n, ends);
+    const { ends, siemens } = this.branches;
+    const { slots, slotCount, order, starts, neighbours, places, fills } = eliminations.of(n, ends);
     const pivots = new Float64Array(n).fill(LEAK_SIEMENS);
     const values = new Float64Array(slotCount);
     for (let at = 0; at < slots.length; at += 1) {

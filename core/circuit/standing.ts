@@ -1,7 +1,8 @@
 import type { Build } from '../build/schema';
 import { ecuEnd } from '../ends/ends';
 import { pinsOfKind } from '../ecu/ecu';
-import { voltsBetween, type Solution } from './model';
+import { voltsBetween } from './reading';
+import type { Solution } from './solve';
 import { ECU_GROUND } from './nodes';
 
 /** Share of a battery that may be gone before it no longer starts an engine (common practice). */

@@ -1,6 +1,6 @@
 import { isSame, keepSame } from '../data/keep-same';
 import type { Build } from '../build/schema';
-import { solveCircuit, type Solution } from '../circuit/model';
+import { type Solution, solveCircuit } from '../circuit/solve';
 import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';

@@ -5,6 +5,7 @@ import { ecuEnd, endOf, fuseEnd, partId, portOf, readPart, spliceEnd, type EndKe
 import { pinsOfKind } from '../ecu/ecu';
 import { cavitySquareMm } from '../ecu/face';
 import type { PartOf } from '../topology/parts';
+import { withContacts, type ContactSetBy } from './contact';
 import { feedPlan, type FeedPlan } from './feed-plan';
 import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
 import { MOTOR_DROP, type Load } from './loads';
@@ -19,6 +20,7 @@ export interface CircuitRelay {
   readonly suppressed: boolean;
   readonly reversed: boolean;
   readonly contactAmps: number;
+  readonly contactSetBy: ContactSetBy;
   /** The winding terminal that goes to the driver. */
   readonly driverTerminal: '85' | '86';
   readonly supplyTerminal: '85' | '86';
@@ -94,9 +96,10 @@ export function powerPlan(build: Build): PowerPlan {
   return wantsEcuFuse(build, first) ? planned(build, feedPlan(build, true)) : first;
 }
 
-function planned(build: Build, plan: FeedPlan): PowerPlan {
-  const flows = flowsOf(build, plan);
-  const sizes = sizesOf(build, plan, flows);
+function planned(build: Build, bare: FeedPlan): PowerPlan {
+  const flows = flowsOf(build, bare);
+  const sizes = sizesOf(build, bare, flows);
+  const plan = withContacts(bare, sizes.relays);
   const around = surroundings(build);
   const circuits = plan.feeds.map(({ id, role, name, system }): Circuit => {
     const fuse = partId('fuse', id);
@@ -128,7 +131,7 @@ function planned(build: Build, plan: FeedPlan): PowerPlan {
       name,
       system,
       ...sourceOf(flows, id),
-      relay: relayOf(plan, flows, id),
+      relay: relayOf(plan, flows, sizes, id),
       loads,
       limitVolts: worst?.limitVolts ?? Math.min(MOTOR_DROP, ...loads.map(({ limitVolts }) => limitVolts)),
       flow,
@@ -175,7 +178,7 @@ function sourceOf(flows: Flows, id: string): Pick<Circuit, 'source' | 'upstream'
   return { source: ref.of === 'part' && ref.kind === 'tap' ? 'tap' : 'key', upstream: null };
 }
 
-function relayOf(plan: FeedPlan, flows: Flows, id: string): CircuitRelay | null {
+function relayOf(plan: FeedPlan, flows: Flows, sizes: Sizes, id: string): CircuitRelay | null {
   const fuse = partId('fuse', id);
   const step = flows.steps.find(
     ({ part, from }) =>
@@ -191,6 +194,7 @@ function relayOf(plan: FeedPlan, flows: Flows, id: string): CircuitRelay | null 
     suppressed: relay.suppression === 'diode',
     reversed: relay.reversed,
     contactAmps: relay.contactAmps,
+    contactSetBy: sizes.relays.get(step!.part!)!.setBy,
     driverTerminal: portOf(driver) as '85' | '86',
     supplyTerminal: portOf(supply) as '85' | '86',
   };

@@ -4,6 +4,7 @@ import { trait } from '../devices/kind';
 import { cavitySquareMm } from '../ecu/face';
 import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type EndType, type PartId } from '../ends/ends';
 import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '../wire/wire';
+import { contactsOf, type SizedRelay } from './contact';
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
 import { fuseFor, fuseRatings } from './fuse';
@@ -102,6 +103,8 @@ export interface Sizes {
   readonly links: ReadonlyMap<string, SizedLink>;
   /** Rating of each fuse of the plan, by its part. */
   readonly fuses: ReadonlyMap<PartId, SizedFuse>;
+  /** Each relay with the contact it needs. */
+  readonly relays: ReadonlyMap<PartId, SizedRelay>;
   readonly drops: readonly Drop[];
   /** What is switched on at once, and takes more than it always does as it is. */
   readonly rushes: readonly Rush[];
@@ -227,6 +230,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   return {
     links,
     fuses,
+    relays: contactsOf(build, plan, flows, rushes),
     rushes,
     drops: loads.map(({ draw, limit, way }) => {
       const hops = way.map((step) => ({ step, volts: lost(step) }));

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
-import { meterVolts, solveCircuit, type Solution } from '../circuit/model';
+import { meterVolts } from '../circuit/reading';
+import { type Solution, solveCircuit } from '../circuit/solve';
 import { BEEP, judge } from './verdict';
 import type { ProveTest } from './tests';
 import { endType, groundEnd } from '../ends/ends';

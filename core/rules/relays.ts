@@ -2,13 +2,12 @@ import { call } from '../edits';
 import { ecuEnd, partAt, relayEnd, type EndKey } from '../ends/ends';
 
 import { pinsOfKind } from '../ecu/ecu';
+import { carries } from '../power/contact';
 import { wayTo } from '../power/flow';
 
 import { formatAmps, listWords } from '../units/format';
 
 import type { Hit, Rule, RuleContext } from './rule';
-
-const CLOSE = 1e-9;
 
 /** The way a load is fed, as names of the relays it passes. */
 const relaysOn = ({ net }: Pick<RuleContext, 'net'>, end: EndKey) =>
@@ -107,16 +106,16 @@ export const relayRules: Rule[] = [
       'Continuous load at most what the contact is marked with; motors take several times as much as they start; common practice',
     sheet: 'feeds',
     check: ({ net }) =>
-      net.parts.flatMap(({ name, part }): Hit[] => {
+      net.parts.flatMap(({ id, name, part }): Hit[] => {
         if (part.kind !== 'relay') return [];
         const loads = net.relayLoads.get(name) ?? [];
-        const amps = net.power.flows.at.get(relayEnd(name, '87'))?.rms ?? 0;
-        if (amps <= part.contactAmps + CLOSE) return [];
+        const { flow } = net.power.sizes.relays.get(id)!;
+        if (carries(part.contactAmps, flow)) return [];
         return [
           {
             at: name,
             where: { type: 'end', end: relayEnd(name, '87') },
-            detail: `${part.name} relay: ${formatAmps(amps)} through a contact of ${part.contactAmps} A, with ${listWords(loads.map((load) => load.name))} behind it. Its contact welds or burns: split the loads between two relays.`,
+            detail: `${part.name} relay: ${formatAmps(flow.rms)} through a contact of ${part.contactAmps} A, with ${listWords(loads.map((load) => load.name))} behind it. Its contact welds or burns: split the loads between two relays.`,
           },
         ];
       }),

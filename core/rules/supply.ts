@@ -3,6 +3,7 @@ import { call } from '../edits';
 import { hasRole } from '../devices/kind';
 import { deviceAt, ecuEnd, fuseEnd, partId, relayEnd } from '../ends/ends';
 import { pinsOfKind } from '../ecu/ecu';
+import { MAKES_TIMES, makes } from '../power/contact';
 import { fuseRatings } from '../power/fuse';
 import { outlasts } from '../power/inrush';
 import { wayTo } from '../power/flow';
@@ -10,9 +11,6 @@ import { ALTERNATOR_AT_IDLE, ALTERNATOR_SHARE, alternatorFor, runningAmps } from
 import { formatAmps, formatVolts, listWords } from '../units/format';
 import { readQuantity } from '../units/units';
 import type { Hit, Rule } from './rule';
-
-/** A contact may make so many times what it carries for good (common practice). */
-const MAKES_TIMES = 3;
 
 /** What is asked of contacts and fuses as loads are switched on, and of what charges and starts. */
 export const supplyRules: Rule[] = [
@@ -28,7 +26,7 @@ export const supplyRules: Rule[] = [
       const hits: Hit[] = [];
       for (const { relay: name, loads, amps } of sizes.rushes) {
         const relay = name === null ? undefined : plan.parts.get(partId('relay', name))?.part;
-        if (name === null || relay?.kind !== 'relay' || amps <= MAKES_TIMES * relay.contactAmps) continue;
+        if (name === null || relay?.kind !== 'relay' || makes(relay.contactAmps, { amps })) continue;
         hits.push({
           at: name,
           where: { type: 'end', end: relayEnd(name, '87') },

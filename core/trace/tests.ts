@@ -1,6 +1,6 @@
 import type { Build } from '../build/schema';
-import type { CircuitState } from '../circuit/model';
-import { stateWords } from '../circuit/model';
+import type { CircuitState } from '../circuit/states';
+import { stateWords } from '../circuit/states';
 import { pulsedKinds } from '../circuit/pulsed';
 import {
   BATTERY,

@@ -5,7 +5,9 @@ import { faultId, type Fault } from '../circuit/faults';
 import { CLOSED_CONTACT_OHMS, OPEN_CONTACT_OHMS } from '../circuit/figures';
 import { updated } from '../circuit/update';
 import { meanVolts, pulsedOf } from '../circuit/pulsed';
-import { meterVolts, ohmsBetween, solveCircuit, type CircuitState, type Solution } from '../circuit/model';
+import { meterVolts, ohmsBetween } from '../circuit/reading';
+import type { CircuitState } from '../circuit/states';
+import { type Solution, solveCircuit } from '../circuit/solve';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { teethPerTurn } from '../wheels/wheel';
@@ -131,8 +133,7 @@ class Bench {
     if (known) return known;
     const healthy = fault === null ? null : this.solution(null, state, driven);
     const solution =
-      (healthy && fault && updated(this.build, this.net, healthy, fault)) ??
-      solveCircuit(this.build, this.net, state, fault, driven);
+      (healthy && fault && updated(healthy, fault)) ?? solveCircuit(this.build, this.net, state, fault, driven);
     this.solutions.set(key, solution);
     this.solved += 1;
     return solution;

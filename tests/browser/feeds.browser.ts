@@ -44,6 +44,15 @@ test('a load is hung on another relay and split off again; the finding and its f
   await choose(page, /Hangs on/, 'Fan 1 relay');
   await expect(drawing(page).getByRole('button', { name: 'Fan 1 fuse, 40 A' })).toBeVisible();
   await expect(drawing(page).getByRole('button', { name: /^Fan 2 relay/ })).toBeHidden();
+  // A contact that stands both is proposed; with the usual one in its place the rule speaks.
+  await drawing(page)
+    .getByRole('button', { name: /^Fan 1 relay/ })
+    .click();
+  await expect(beside(page)).toContainText('The contact is the smallest that makes it (PW-21).');
+  const contact = beside(page).getByRole('textbox', { name: /Contact carries/ });
+  await expect(contact).toHaveValue('70');
+  await contact.fill('30');
+  await contact.press('Enter');
   await expect(await findings(page)).toContainText('Load above the relay’s contact');
   await drawing(page)
     .getByRole('button', { name: /^Fan 2 1/ })

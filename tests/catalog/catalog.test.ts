@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog, catalogSchema, entry } from '~/catalog';
 import { whyOpen } from '~/core/allot/allot';
 import { call } from '~/core/edits';
-import { solveCircuit } from '~/core/circuit/model';
+import { solveCircuit } from '~/core/circuit/solve';
 import { trait } from '~/core/devices/kind';
 import { isFixedPin, pinsOfKind } from '~/core/ecu/ecu';
 import { cavityPlace } from '~/core/ecu/face';

@@ -5,7 +5,8 @@ import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
 import type { Fault } from '~/core/circuit/faults';
-import { circuitStates, solveCircuit, type CircuitState, type Solution } from '~/core/circuit/model';
+import { type CircuitState, circuitStates } from '~/core/circuit/states';
+import { solveCircuit, type Solved } from '~/core/circuit/solve';
 import { applyEdit } from '~/core/edits';
 import { groundEnd } from '~/core/ends/ends';
 import { spiceDeck } from '~/core/formats/spice';
@@ -43,7 +44,7 @@ function operatingPoints(decks: readonly string[]): Map<string, number>[] {
 
 interface Case {
   readonly name: string;
-  readonly solution: Solution;
+  readonly solution: Solved;
 }
 const solved = (
   name: string,

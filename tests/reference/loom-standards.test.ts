@@ -1,7 +1,8 @@
 import { endNamed } from '../ends';
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
-import { ohmsBetween, solveCircuit } from '~/core/circuit/model';
+import { ohmsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { colourCodes, isColour, splitColour } from '~/core/wire/colours';
 import { netlist } from '~/core/netlist/netlist';
 import { fuseRatings } from '~/core/power/fuse';

@@ -1,5 +1,5 @@
 import { createContext } from 'react';
-import type { Solution } from '~/core/circuit/model';
+import type { Solution } from '~/core/circuit/solve';
 import type { Selection } from '~/core/netlist/run';
 import { Teller } from '../../build/teller';
 

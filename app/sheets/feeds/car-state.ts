@@ -3,7 +3,7 @@ import type { Build } from '~/core/build/schema';
 import { starterAmps } from '~/core/circuit/battery';
 import { charges, type Charge } from '~/core/circuit/figures';
 import { drivable, readCar, type CarReading, type CarState } from '~/core/circuit/car';
-import { drivenIn } from '~/core/circuit/model';
+import { drivenIn } from '~/core/circuit/scenario';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { withId } from '~/core/data/with-id';
 import type { Netlist } from '~/core/netlist/netlist';
@@ -13,8 +13,9 @@ import { readQuantity } from '~/core/units/units';
 import { useLater } from '../../build/context';
 
 /** What a state asks of the battery, the ECU and the fuses, in words; empty where it asks nothing. */
-function noteOf(build: Build, net: Netlist, { solution, total }: CarReading, state: CarState): string {
+function noteOf(build: Build, net: Netlist, { solution, total, pulse }: CarReading, state: CarState): string {
   const notes: string[] = [];
+  if (pulse !== null) notes.push(`on the mean; ${formatAmps(pulse)} within a pulse`);
   if (state === 'key-off') {
     const days = standingDays(build, total);
     if (Number.isFinite(days))
@@ -58,7 +59,13 @@ export function useCarState() {
     else next.delete(pinId);
     setTicked(new Map(ticked).set(state, next));
   };
-  return { state, setState, charge, setCharge, outputs, driven, drive, reading, note };
+  /** Of what comes in pulses one at a time, as it is tested; null: none. */
+  const pulsing = outputs.find(({ pinId, pulsed }) => pulsed && driven.has(pinId))?.pinId ?? null;
+  const pulse = (pinId: string | null) => {
+    const steady = [...driven].filter((pin) => outputs.some((one) => one.pinId === pin && !one.pulsed));
+    setTicked(new Map(ticked).set(state, new Set(pinId === null ? steady : [...steady, pinId])));
+  };
+  return { state, setState, charge, setCharge, outputs, driven, drive, pulsing, pulse, reading, note };
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -80,7 +80,7 @@ export function Drawing() {
   const groups = drawing.nodes.filter(({ kind, members, isLane }) => kind === 'load' && !isLane && members.length > 1);
   const { state, reading } = car;
   const { readIn } = useContext(SlotsContext);
-  const tested = reading.solution.state === 'outputs-on';
+  const { tested } = reading;
   useEffect(() => {
     readIn.set({ solution: reading.solution, words: tested ? 'driven' : carStateWords[state] });
     return () => readIn.set(null);

@@ -7,7 +7,7 @@ import { deviceAt, ecuEnd, endType, groundEnd, partEnd } from '~/core/ends/ends'
 import { groundPins } from '~/core/netlist/ground-pins';
 import { groundSchools } from '~/core/circuit/grounds';
 import { shiftsOfSchools, type GroundShift } from '~/core/circuit/ground-shift';
-import { stateWords } from '~/core/circuit/model';
+import { stateWords } from '~/core/circuit/states';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity, readStep } from '~/core/units/units';
 import { useBuild, useLater } from '../../build/context';

@@ -5,9 +5,10 @@ import { call } from '~/core/edits';
 import { deviceAt, partEnd, type EndKey } from '~/core/ends/ends';
 import { labelOf } from '~/core/netlist/label';
 import type { Netlist } from '~/core/netlist/netlist';
+import type { SizedRelay } from '~/core/power/contact';
 import type { PlannedPart } from '~/core/power/propose';
 import type { Part } from '~/core/topology/parts';
-import { formatVolts } from '~/core/units/format';
+import { formatAmps, formatVolts } from '~/core/units/format';
 import { hangCalls } from '~/core/ways/hang';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
@@ -135,10 +136,22 @@ function LoadFacts({ node, reading }: { node: DrawnNode; reading: CarReading }) 
   );
 }
 
+/** Why a contact that is proposed is what it is. */
+const contactReason: Record<SizedRelay['setBy'], string> = {
+  person: '',
+  'PW-15': 'The contact is the smallest that carries it for good (PW-15).',
+  'PW-21': 'The contact is the smallest that makes it (PW-21).',
+  usual: 'The contact is the smallest that is usual.',
+};
+/** What runs through a contact for good, and as it makes. */
+const contactLoad = ({ flow, rush }: SizedRelay): string =>
+  `${formatAmps(flow.rms)} run through it for good${rush ? `, ${formatAmps(rush.amps)} as it makes` : ''}.`;
+
 /** What is the person's to say of a part. */
 function PartFields({ planned }: { planned: PlannedPart }) {
-  const { build, edit } = useBuild();
+  const { build, edit, derived } = useBuild();
   const { id, part } = planned;
+  const sized = derived.net.power.sizes.relays.get(id);
   const change = (changes: Record<string, unknown>) => edit(call('setFeedPart', { partId: id, changes }));
   const boxes = Object.entries(build.feeds.boxes);
   return (
@@ -197,6 +210,11 @@ function PartFields({ planned }: { planned: PlannedPart }) {
             maxValue={500}
             onChange={(contactAmps) => contactAmps !== null && change({ contactAmps })}
           />
+          {sized && (
+            <Small>
+              {contactLoad(sized)} {contactReason[sized.setBy]}
+            </Small>
+          )}
         </>
       )}
       {part.kind === 'resistor' && (

@@ -4,6 +4,7 @@ import { carStates, type CarState } from '~/core/circuit/car';
 import { formatAmps, formatVolts } from '~/core/units/format';
 import { Checkbox } from '../../ui/choice';
 import { Segmented } from '../../ui/choice';
+import { Select } from '../../ui/select';
 import { Small, Soft, Stack } from '../../ui/text';
 import { at, type } from '../../ui/theme';
 import type { useCarState } from './car-state';
@@ -18,7 +19,9 @@ export const carStateWords: Readonly<Record<CarState, string>> = {
 
 /** In which state of the car the drawing is read, and what else is driven. */
 export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
-  const { state, setState, charge, setCharge, outputs, driven, drive, reading, note } = car;
+  const { state, setState, charge, setCharge, outputs, driven, drive, pulsing, pulse, reading, note } = car;
+  const steady = outputs.filter(({ pulsed }) => !pulsed);
+  const pulsed = outputs.filter((one) => one.pulsed);
   return (
     <Stack $gap={2}>
       <Segmented
@@ -37,15 +40,26 @@ export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
           onChange={setCharge}
         />
       )}
-      {state !== 'key-off' && outputs.length > 0 && (
+      {state !== 'key-off' && steady.length > 0 && (
         <Driven>
           <legend>The ECU drives</legend>
-          {outputs.map(({ pinId, name }) => (
+          {steady.map(({ pinId, name }) => (
             <Checkbox key={pinId} isSelected={driven.has(pinId)} onChange={(on) => drive(pinId, on)}>
               {name} <Soft>{pinId}</Soft>
             </Checkbox>
           ))}
         </Driven>
+      )}
+      {state === 'key-on' && pulsed.length > 0 && (
+        <Select
+          label="In pulses, by its test"
+          choices={[
+            { id: '', name: 'none' },
+            ...pulsed.map(({ pinId, name }) => ({ id: pinId, name: `${name} ${pinId}` })),
+          ]}
+          value={pulsing ?? ''}
+          onChange={(pinId) => pulse(pinId === '' ? null : pinId)}
+        />
       )}
       <p>
         <Figure>{formatAmps(reading.total)}</Figure>

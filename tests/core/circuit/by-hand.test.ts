@@ -2,17 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
 import { insideOhms, starterAmps } from '~/core/circuit/battery';
 import { readCar } from '~/core/circuit/car';
-import {
-  circuitStates,
-  ohmsBetween,
-  solveCircuit,
-  voltsBetween,
-  wireAmps,
-  type CircuitState,
-} from '~/core/circuit/model';
+import { ohmsBetween, voltsBetween, wireAmps } from '~/core/circuit/reading';
+import { type CircuitState, circuitStates } from '~/core/circuit/states';
+import { solveCircuit } from '~/core/circuit/solve';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { call } from '~/core/edits';
-import { ECU_FIVE, ECU_GROUND } from '~/core/circuit/nodes';
+import { ECU_GROUND, numberOf } from '~/core/circuit/nodes';
 import { deviceEnd, ecuEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { wireOhms } from '~/core/wire/wire';
@@ -148,12 +143,13 @@ test('a fuse too small for its load opens, and what hangs on it is dead', () => 
 
 describe.each(demoBuilds().map((build) => [build.name, build] as const))('%s', (_, build) => {
   test.each(circuitStates)('what flows into a node flows out of it, %s', (state) => {
-    const { network, voltages } = solveCircuit(build, netlist(build), state);
-    const at = (name: string) => network.volts(voltages, name) ?? 0;
+    const solution = solveCircuit(build, netlist(build), state);
+    const { network, ir } = solution;
+    const at = (name: string) => solution.at(numberOf(ir.nodes, name));
     const sums = new Map<string, number>();
     let largest = 0;
-    for (const { plus, minus, ohms, volts } of network.elements) {
-      const amps = (at(plus) - at(minus) - volts) / ohms;
+    for (const { plus, minus, ohms, volts: source } of network.elements) {
+      const amps = (at(plus) - at(minus) - source) / ohms;
       largest = Math.max(largest, Math.abs(amps));
       sums.set(plus, (sums.get(plus) ?? 0) - amps);
       sums.set(minus, (sums.get(minus) ?? 0) + amps);
@@ -199,7 +195,10 @@ test('a filament: a tenth of its ohms when cold, lit at what it is told to draw'
   const lit = solveCircuit(build, net, 'outputs-on', null, new Set([pin]));
   // 0.1 A at 13.5 V is 135 ohms; at about 12.1 V 135 x (12.1 / 13.5)^0.45 = 128.5.
   const volts = voltsBetween(lit, one, other)!;
-  expect(lit.filaments.get('warning-lamp-1')).toBeCloseTo(135 * (volts / 13.5) ** 0.45, 1);
+  expect(lit.drive.filaments[lit.ir.filaments.findIndex(({ deviceId }) => deviceId === 'warning-lamp-1')]).toBeCloseTo(
+    135 * (volts / 13.5) ** 0.45,
+    1,
+  );
   expect(lit.settled).toBe(true);
 });
 
@@ -222,10 +221,10 @@ test('the 5 V supply holds its current: a wire that lies on the body pulls it al
   const rail = ecuEnd(demo.ecu.pins.find(({ abilities }) => abilities[0].kind === 'supply-5v')!.id);
   const sound = solveCircuit(demo, net, 'key-on');
   expect(voltsBetween(sound, rail, ECU_GROUND)).toBeGreaterThan(4.95);
-  expect([...sound.limiting]).toEqual([]);
+  expect([sound.drive.fiveLimits, sound.drive.limits.includes(1)]).toEqual([false, false]);
   const wire = net.wires.find(({ from, to }) => from === rail || to === rail)!;
   const chafed = solveCircuit(demo, net, 'key-on', { type: 'short-to-ground', wireId: wire.id });
   // Half an ampere through 50 mohm to the body and some wire.
-  expect([...chafed.limiting]).toEqual([ECU_FIVE]);
+  expect([chafed.drive.fiveLimits, chafed.drive.limits.includes(1)]).toEqual([true, false]);
   expect(voltsBetween(chafed, rail, ECU_GROUND)).toBeLessThan(0.3);
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
-import { solveCircuit, ohmsBetween } from '~/core/circuit/model';
+import { ohmsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { call } from '~/core/edits';
 import { deviceEnd, ecuEnd, groundEnd } from '~/core/ends/ends';
 import { gatesOf } from '~/core/fireup/gates';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { allot } from '~/core/allot/allot';
 import type { Build } from '~/core/build/schema';
-import { solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { voltsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { call } from '~/core/edits';
 import { ecuSchema, type Ability, type EcuDefinition } from '~/core/ecu/ecu';
 import { proposeFrom } from '~/core/ecu/pinout/words';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalog } from '~/catalog';
-import { ohmsBetween, solveCircuit } from '~/core/circuit/model';
+import { ohmsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { applyEdit, call } from '~/core/edits';
 import { proposedJoins } from '~/core/edits/joins';
 import { startBuild } from '~/core/edits/starter';

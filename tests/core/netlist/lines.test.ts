@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { bodySignals } from '~/core/body/signals';
 import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
-import { solveCircuit } from '~/core/circuit/model';
+import { solveCircuit } from '~/core/circuit/solve';
 import { destinationOf } from '~/core/build/destination';
 import { netlist } from '~/core/netlist/netlist';
 import { proveTests } from '~/core/prove/tests';

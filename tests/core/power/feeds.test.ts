@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { planOf, type Build } from '~/core/build/schema';
 import { parseBuild } from '~/core/build/parse';
 import { differenceInWords } from '~/core/netlist/revisions';
-import { solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { voltsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { applyEdit, call } from '~/core/edits';
 import { BATTERY, deviceEnd, endKey, groundEnd, readEnd, relayEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
@@ -97,8 +98,14 @@ describe('what a person decides', () => {
     expect(needsOf(build).some(({ id }) => id === 'relay-fan-2.85')).toBe(false);
     const gone = ids(demo).filter((id) => !ids(build).includes(id));
     expect(gone.every((id) => /fan-2/.test(id))).toBe(true);
-    // The contact carries less than both fans draw, and makes less than both take as they start.
-    expect(powerStops(build).map(({ rule }) => rule)).toEqual(['PW-15', 'PW-21']);
+    // 32 A for good ask for a contact of 40 A; four times as much as both start, 128 A, for one that makes 3 x 70.
+    expect(circuit(build, 'fan-1').relay).toMatchObject({ contactAmps: 70, contactSetBy: 'PW-21' });
+    expect(circuit(demo, 'fan-1').relay).toMatchObject({ contactAmps: 30, contactSetBy: 'usual' });
+    expect(powerStops(build)).toEqual([]);
+    // A usual one carries less than both draw, and makes less than both take as they start.
+    const small = edited(build, call('setFeedPart', { partId: 'relay:fan-1', changes: { contactAmps: 30 } }));
+    expect(powerStops(small).map(({ rule }) => rule)).toEqual(['PW-15', 'PW-21']);
+    expect(circuit(small, 'fan-1').relay).toMatchObject({ contactAmps: 30, contactSetBy: 'person' });
     // What was decided is no longer proposed, and comes back with the proposal.
     const again = ids(edited(build, call('proposeFeeds', {})));
     expect(ids(demo).filter((id) => !again.includes(id))).toEqual(['ecu:A8~relay:fan-2.85']);

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
-import { solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { voltsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { call } from '~/core/edits';
 import { deviceEnd, groundEnd, partEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';

@@ -439,7 +439,13 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'PW-14': {
     bad: edited(demo, call('linkFeed', { from: 'bat:+', to: 'dev:flex-fuel-1.1' })),
   },
-  'PW-15': { bad: edited(demo, call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' })) },
+  'PW-15': {
+    bad: edited(
+      demo,
+      call('hangLoad', { end: 'dev:fan-2.1', from: 'relay:fan-1.87' }),
+      call('setFeedPart', { partId: 'relay:fan-1', changes: { contactAmps: 30 } }),
+    ),
+  },
   'PW-16': {
     bad: edited(demo, call('setFeedPart', { partId: 'relay:main', changes: { control: 'need' } })),
   },

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { meterVolts, ohmsBetween, solveCircuit, voltsBetween } from '~/core/circuit/model';
+import { meterVolts, ohmsBetween, voltsBetween } from '~/core/circuit/reading';
+import { solveCircuit } from '~/core/circuit/solve';
 import { meanVolts, pulsedOf } from '~/core/circuit/pulsed';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';

@@ -1,0 +1,76 @@
+import type { Build } from '../build/schema';
+import { BATTERY, MINUS_POST, PLUS_POST, ecuEnd, groundEnd } from '../ends/ends';
+import { pinsOfKind } from '../ecu/ecu';
+import type { Netlist } from '../netlist/netlist';
+import { endToEndOhms } from '../netlist/wires';
+import { LUG_OHMS } from '../power/sizes';
+import { starterOhms, strapOhms } from './battery';
+import { Branching } from './branching';
+import { compileDevices } from './compile-devices';
+import { compileParts } from './compile-parts';
+import { compilePins, heldBy, pairsOf } from './ecu-pins';
+import type { Joint } from './faults';
+import { inside, parts } from './figures';
+import type { CircuitIR, DiodeIR } from './ir';
+import { ECU_FIVE, ECU_GROUND } from './nodes';
+
+/** Bolted joints of the car: the battery's clamps, the engine's strap, the body's sheet. Every ground is at the battery in the end. */
+function compileCar(branching: Branching, build: Build): Map<string, number> {
+  const clamps = 2 * LUG_OHMS;
+  branching.add(PLUS_POST, MINUS_POST, { is: 'battery', clampOhms: clamps });
+  branching.add(PLUS_POST, groundEnd('head'), { is: 'starter', ohms: starterOhms(build) });
+  return new Map<Joint, number>([
+    ['battery-plus', branching.ohms(PLUS_POST, BATTERY, LUG_OHMS)],
+    ['battery-minus', branching.ohms(MINUS_POST, groundEnd('battery'), LUG_OHMS)],
+    ['strap', branching.ohms(groundEnd('head'), groundEnd('battery'), strapOhms(build))],
+    ['body', branching.ohms(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value)],
+  ]);
+}
+
+function compileAnew(build: Build, net: Netlist): CircuitIR {
+  const branching = new Branching(groundEnd('battery'));
+  const wires = new Map(net.wires.map((wire) => [wire.id, branching.ohms(wire.from, wire.to, endToEndOhms(wire))]));
+  const joints = compileCar(branching, build);
+  const diodes: DiodeIR[] = [];
+  const plan = compileParts(branching, net, diodes);
+  const devices = compileDevices(branching, build, net, diodes);
+  branching.add(ECU_FIVE, ECU_GROUND, { is: 'rail' });
+  const pins = compilePins(branching, build, net);
+  for (const [plus, minus] of pairsOf(build, 'can'))
+    branching.add(plus, minus, { is: 'plugged', ohms: inside.canTermination.value });
+  for (const [plus, minus] of pairsOf(build, 'vr'))
+    branching.add(plus, minus, { is: 'plugged', ohms: inside.vrPair.value });
+  const feeds = pinsOfKind(build.ecu, 'switched').map(({ id }) => branching.node(ecuEnd(id)));
+  return {
+    ...branching.done(),
+    wires,
+    joints,
+    ...plan,
+    ...devices,
+    diodes,
+    pins,
+    drivers: pins.flatMap(({ ability, node }, pin) => {
+      const amps = heldBy(ability);
+      return amps === Infinity ? [] : [{ pin, node, holdsVolts: amps * inside.lowSideOn.value }];
+    }),
+    ecu: {
+      ground: branching.node(ECU_GROUND),
+      five: branching.node(ECU_FIVE),
+      feeds,
+      minVolts: build.ecu.minVolts,
+      // What the ECU draws by its own definition, through as many pins as it is fed by.
+      ownOhms: (inside.ownVolts.value / build.ecu.ownAmps) * feeds.length,
+    },
+    body: branching.node(groundEnd('chassis')),
+  };
+}
+
+const known = new WeakMap<Netlist, { readonly build: Build; readonly ir: CircuitIR }>();
+/** The circuit of a build, compiled once for its value. */
+export function compile(build: Build, net: Netlist): CircuitIR {
+  const found = known.get(net);
+  if (found?.build === build) return found.ir;
+  const ir = compileAnew(build, net);
+  known.set(net, { build, ir });
+  return ir;
+}

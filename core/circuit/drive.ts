@@ -1,0 +1,103 @@
+import { inside, parts } from './figures';
+import type { CircuitIR, FilamentIR } from './ir';
+import { isResting, type Scenario } from './scenario';
+
+/** What is in one of two states, and filaments, as the last solution found them; by their numbers in the circuit. */
+export interface Drive {
+  /** Relays that have pulled in. */
+  readonly relays: Uint8Array;
+  /** Fuses that have opened: one that has stays so. */
+  readonly fuses: Uint8Array;
+  /** Diodes that conduct. */
+  readonly diodes: Uint8Array;
+  /** Pins that hold their current at their limit, and whether the 5 V supply does. */
+  readonly limits: Uint8Array;
+  readonly fiveLimits: boolean;
+  /** Ohms of each filament as warm as it is; 0 before it was ever lit. */
+  readonly filaments: Float64Array;
+  readonly powered: boolean;
+}
+
+export const restingDrive = (ir: CircuitIR): Drive => ({
+  relays: new Uint8Array(ir.relays.length),
+  fuses: new Uint8Array(ir.fuses.length),
+  diodes: new Uint8Array(ir.diodes.length),
+  limits: new Uint8Array(ir.pins.length),
+  fiveLimits: false,
+  filaments: new Float64Array(ir.filaments.length),
+  powered: false,
+});
+
+/** What a fault keeps from switching: a relay whose winding is open, a fuse that is gone, a pin that is not driven; -1 for none. */
+export interface Stuck {
+  readonly relay: number;
+  readonly fuse: number;
+  readonly pin: number;
+}
+export const nothingStuck: Stuck = { relay: -1, fuse: -1, pin: -1 };
+
+/** A volt less than this beside a threshold is no other side of it. */
+export const CLOSE = 1e-6;
+/** A filament is lit at what it is told to draw; its ohms rise with its volts by this power (common practice: 0.4 to 0.5). */
+export const FILAMENT_POWER = 0.45;
+/** Two rounds that find a filament as warm as this share found it about as warm. */
+export const WARM_SHARE = 1e-4;
+
+type At = (node: number) => number;
+
+function warmed({ coldOhms, litOhms, litVolts, i, j }: FilamentIR, at: At): number {
+  if (litOhms === null) return coldOhms;
+  return Math.max(coldOhms, litOhms * (Math.abs(at(i) - at(j)) / litVolts) ** FILAMENT_POWER);
+}
+
+/** Volts at and under which the 5 V supply holds its current. */
+export const FIVE_LEAST = inside.supplyOpen.value - inside.supplyLimit.value * inside.supplySource.value - CLOSE;
+
+/**
+ * What stands how with these volts.
+ *
+ * @param at Volts of a node by its number; of -1 nothing.
+ */
+export function driveAt(ir: CircuitIR, scenario: Scenario, before: Drive, stuck: Stuck, at: At): Drive {
+  const { ground, five, feeds, minVolts } = ir.ecu;
+  const { plugged, driven } = scenario;
+  const drives = plugged && before.powered;
+  const relays = Uint8Array.from(ir.relays, ({ i, j }, one) => {
+    // An open winding has the volts but draws no current: it pulls nothing in.
+    if (one === stuck.relay) return 0;
+    return Math.abs(at(i) - at(j)) >= (before.relays[one] === 1 ? parts.dropOut : parts.pullIn).value ? 1 : 0;
+  });
+  const fuses = Uint8Array.from(ir.fuses, ({ i, j, opensVolts }, one) =>
+    one !== stuck.fuse && (before.fuses[one] === 1 || Math.abs(at(i) - at(j)) >= opensVolts) ? 1 : 0,
+  );
+  const resting = isResting(scenario);
+  const diodes = Uint8Array.from(ir.diodes, (one) =>
+    (resting || !one.resting) && at(one.i) - at(one.j) >= one.volts - CLOSE ? 1 : 0,
+  );
+  const limits = new Uint8Array(ir.pins.length);
+  for (const { pin, node, holdsVolts } of ir.drivers)
+    if (drives && pin !== stuck.pin && driven.has(ir.pins[pin]!.id) && at(node) - at(ground) >= holdsVolts + CLOSE)
+      limits[pin] = 1;
+  return {
+    relays,
+    fuses,
+    diodes,
+    limits,
+    fiveLimits: drives && at(five) - at(ground) <= FIVE_LEAST,
+    filaments: Float64Array.from(ir.filaments, (one) => warmed(one, at)),
+    powered: plugged && feeds.some((feed) => at(feed) - at(ground) >= minVolts),
+  };
+}
+
+const isAsWarm = (one: number, other: number): boolean => Math.abs(other - one) <= WARM_SHARE * one;
+const same = (one: Uint8Array, other: Uint8Array): boolean => one.every((on, at) => on === other[at]);
+
+/** Whether two rounds found the same, filaments about as warm. */
+export const isSameDrive = (one: Drive, other: Drive): boolean =>
+  one.powered === other.powered &&
+  one.fiveLimits === other.fiveLimits &&
+  same(one.relays, other.relays) &&
+  same(one.diodes, other.diodes) &&
+  same(one.fuses, other.fuses) &&
+  same(one.limits, other.limits) &&
+  one.filaments.every((ohms, at) => isAsWarm(ohms, other.filaments[at]!));

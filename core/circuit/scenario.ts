@@ -1,0 +1,85 @@
+import type { Build } from '../build/schema';
+import { withId } from '../data/with-id';
+import { hasRole } from '../devices/kind';
+import { deviceAt } from '../ends/ends';
+import type { Need } from '../netlist/needs';
+import type { Netlist } from '../netlist/netlist';
+import { standardBarometerKpa } from '../sensing/atmosphere';
+import { sourceIn, type Source } from './battery';
+import { pulsedKinds } from './pulsed';
+import type { CircuitState } from './states';
+
+/** What a circuit is solved in. */
+export interface Scenario {
+  /** The battery, or what charges it, as volts behind a resistance; null: its clamp is off. */
+  readonly source: Source | null;
+  readonly key: 'off' | 'run' | 'start';
+  readonly engine: 'still' | 'cranking' | 'running';
+  /** Whether the ECU hangs on its plugs. */
+  readonly plugged: boolean;
+  /** Cavities whose outputs the ECU drives, and no others. */
+  readonly driven: ReadonlySet<string>;
+  /** What sensors at rest stand in. */
+  readonly celsius: number;
+  readonly kpa: number;
+}
+
+/** What may differ from a state as it usually is. */
+export interface Given {
+  /** Outputs the ECU drives where it drives any; null: those that are on in such a state. */
+  readonly driven?: ReadonlySet<string> | null;
+  /** How full the battery is, 0 to 1. */
+  readonly charge?: number;
+  /** What sensors stand in; null: the air of the place. */
+  readonly celsius?: number | null;
+  readonly kpa?: number | null;
+}
+
+const NONE: ReadonlySet<string> = new Set();
+const drives = (state: CircuitState): boolean => state !== 'unplugged' && state !== 'key-off' && state !== 'key-on';
+
+/** A state of the car as a scenario of its own. */
+export function scenarioOf(
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  { driven = null, charge = 1, celsius = null, kpa = null }: Given = {},
+): Scenario {
+  const { ambientCelsius, altitudeMetres } = build.site;
+  const off = state === 'unplugged' || state === 'key-off';
+  return {
+    source: state === 'unplugged' ? null : sourceIn(build, state, charge),
+    key: off ? 'off' : state === 'cranking' ? 'start' : 'run',
+    engine: state === 'cranking' || state === 'running' ? state : 'still',
+    plugged: state !== 'unplugged',
+    driven: drives(state) ? (driven ?? drivenIn(net, state) ?? new Set(build.ecu.pins.map(({ id }) => id))) : NONE,
+    celsius: celsius ?? ambientCelsius,
+    kpa: kpa ?? standardBarometerKpa(altitudeMetres),
+  };
+}
+
+/**
+ * Pins that are driven where nobody says which: while the pump primes its own; cranking all but the fans', running all but the
+ * starter's, and of both not what is pulsed. Null: every one.
+ */
+export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
+  if (state !== 'prime' && state !== 'cranking' && state !== 'running') return null;
+  const works = (need: Need, role: 'pump' | 'fan' | 'starter'): boolean => {
+    const devices = [need.deviceId, ...(net.relayLoads.get(need.winding ?? '') ?? []).map(({ end }) => deviceAt(end))];
+    return devices.some((id) => id !== null && hasRole(net.deviceOf.get(id)!.kind, role));
+  };
+  const isOn = (need: Need): boolean => {
+    if (state === 'prime') return works(need, 'pump');
+    return !pulsedKinds.has(need.ask.kind) && !works(need, state === 'running' ? 'starter' : 'fan');
+  };
+  return new Set(
+    net.cavities.flatMap(({ pin, needId }) => {
+      const need = needId === null ? undefined : withId(net.needs, needId);
+      return need && isOn(need) ? [pin.id] : [];
+    }),
+  );
+}
+
+/** Whether the regulator of an alternator draws its lamp down. */
+export const isResting = ({ source, key, engine }: Scenario): boolean =>
+  source !== null && key !== 'off' && engine !== 'running';

@@ -1,0 +1,231 @@
+import type { Build } from '../build/schema';
+import type { Netlist } from '../netlist/netlist';
+import { changesOf, type Changes } from './changes';
+import { compile } from './compile';
+import { driveAt, isSameDrive, restingDrive, type Drive } from './drive';
+import type { Fault } from './faults';
+import type { CircuitIR } from './ir';
+import { Network, type Branches, type Factor } from './network';
+import { scenarioOf, type Scenario } from './scenario';
+import type { CircuitState } from './states';
+import { valueOf } from './values';
+import { watchesOf, type Watched, type Watches } from './watch';
+
+/** Rounds of relays, diodes, filaments and the ECU's supply before the answer is taken as it stands. */
+const MAX_ROUNDS = 12;
+
+/** A circuit solved in a scenario, under at most one fault. */
+export interface Solution {
+  readonly ir: CircuitIR;
+  readonly scenario: Scenario;
+  readonly changes: Changes;
+  readonly drive: Drive;
+  /** Volts of a node by its number, against battery negative; of -1 nothing. */
+  at(node: number): number;
+  /** Ohms between two nodes with every source at rest. */
+  behind(i: number, j: number): number;
+  /** Volts of every node. */
+  readonly voltages: Float64Array;
+  readonly closedRelays: ReadonlySet<string>;
+  /** Fuses that what flows has opened. */
+  readonly blownFuses: ReadonlySet<string>;
+  readonly ecuPowered: boolean;
+  /** False when relays, diodes or filaments did not settle within the rounds there are. */
+  readonly settled: boolean;
+  /** The most that flows into a node and not out of it, amperes: what the solver's digits left. */
+  readonly residual: number;
+  /** Smallest over largest pivot of the network it was solved from. */
+  readonly conditioning: number;
+  /** Siemens and volts of each branch, its changes in. */
+  readonly branches: Branches;
+}
+
+/** What an ampere between two nodes makes at every node, and what of it does not add up, amperes. */
+export interface Column {
+  readonly volts: Float64Array;
+  readonly residual: number;
+  /** Its volts between what is watched of its round, once they were asked for. */
+  watched: Watched | null;
+}
+
+const largest = (sums: Float64Array): number => {
+  let most = 0;
+  for (let node = 0; node < sums.length; node += 1) {
+    const size = Math.abs(sums[node]!);
+    if (size > most) most = size;
+  }
+  return most;
+};
+const named = <T extends { readonly name: string }>(all: readonly T[], on: Uint8Array): ReadonlySet<string> =>
+  new Set(all.flatMap(({ name }, at) => (on[at] === 1 ? [name] : [])));
+
+/** What both kinds of solutions tell of what stands how. */
+export abstract class Told {
+  abstract readonly ir: CircuitIR;
+  abstract readonly drive: Drive;
+  get closedRelays(): ReadonlySet<string> {
+    return named(this.ir.relays, this.drive.relays);
+  }
+  get blownFuses(): ReadonlySet<string> {
+    return named(this.ir.fuses, this.drive.fuses);
+  }
+  get ecuPowered(): boolean {
+    return this.drive.powered;
+  }
+}
+
+/** One round of a solution: the network as the round before left it, its volts, and what then stands how. */
+export class Round {
+  readonly factor: Factor;
+  readonly voltages: Float64Array;
+  /** The same probes are held to many faults. */
+  private readonly columns = new Map<number, Column>();
+  private known: number | null = null;
+  private seen: Watches | null = null;
+
+  constructor(
+    readonly network: Network,
+    readonly before: Drive,
+  ) {
+    this.factor = network.factor();
+    this.voltages = this.factor.solve(network.currents());
+  }
+  at(node: number): number {
+    return node < 0 ? 0 : this.voltages[node]!;
+  }
+  get residual(): number {
+    return (this.known ??= largest(this.network.unbalanced(this.voltages)));
+  }
+  /** What must hold for it to lead to `after`, which is always the same. */
+  watches(ir: CircuitIR, scenario: Scenario, after: Drive): Watches {
+    return (this.seen ??= watchesOf(ir, scenario, this.before, after, this.voltages));
+  }
+  /** Not to be written to. */
+  column(i: number, j: number): Column {
+    const { size } = this.network;
+    const key = (i + 1) * (size + 1) + j + 1;
+    const known = this.columns.get(key);
+    if (known) return known;
+    const unit = new Float64Array(size);
+    if (i >= 0) unit[i]! += 1;
+    if (j >= 0) unit[j]! -= 1;
+    const volts = this.factor.solve(unit);
+    const column: Column = { volts, residual: largest(this.network.unbalanced(volts, unit)), watched: null };
+    this.columns.set(key, column);
+    return column;
+  }
+}
+
+/** A circuit solved anew. */
+export class Solved extends Told implements Solution {
+  private readonly last: Round;
+
+  constructor(
+    readonly ir: CircuitIR,
+    readonly scenario: Scenario,
+    readonly changes: Changes,
+    /** Round by round from everything at rest; at least one. */
+    readonly rounds: readonly Round[],
+    readonly drive: Drive,
+    readonly settled: boolean,
+  ) {
+    super();
+    this.last = rounds[rounds.length - 1]!;
+  }
+  at(node: number): number {
+    return this.last.at(node);
+  }
+  behind(i: number, j: number): number {
+    const { volts } = this.last.column(i, j);
+    return (i < 0 ? 0 : volts[i]!) - (j < 0 ? 0 : volts[j]!);
+  }
+  get network(): Network {
+    return this.last.network;
+  }
+  get voltages(): Float64Array {
+    return this.last.voltages;
+  }
+  get branches(): Branches {
+    return this.network.branches;
+  }
+  get conditioning(): number {
+    return this.last.factor.conditioning;
+  }
+  get residual(): number {
+    return this.last.residual;
+  }
+}
+
+/** Siemens and volts of every branch with nothing switched yet, and the branches that come with a fault. */
+function fill(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive): Branches {
+  const own = ir.laws.length;
+  const count = own + changes.extra.length;
+  const siemens = new Float64Array(count);
+  const volts = new Float64Array(count);
+  const set = (branch: number) => {
+    const value = valueOf(ir, ir.laws[branch]!, scenario, drive, changes.stuck.pin);
+    siemens[branch] = 1 / value.ohms;
+    volts[branch] = value.volts;
+  };
+  for (let branch = 0; branch < own; branch += 1) set(branch);
+  if (changes.extra.length === 0) return { ends: ir.ends, siemens, volts };
+  const ends = new Int32Array(2 * count);
+  ends.set(ir.ends);
+  changes.extra.forEach(({ i, j, ohms }, at) => {
+    ends[2 * (own + at)] = i;
+    ends[2 * (own + at) + 1] = j;
+    siemens[own + at] = 1 / ohms;
+  });
+  return { ends, siemens, volts };
+}
+
+/** The same with what moves as it was found, and what the fault makes of it. */
+function refill(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive, first: Branches): Branches {
+  const siemens = first.siemens.slice();
+  const volts = first.volts.slice();
+  for (const branch of ir.moving) {
+    const value = valueOf(ir, ir.laws[branch]!, scenario, drive, changes.stuck.pin);
+    siemens[branch] = 1 / value.ohms;
+    volts[branch] = value.volts;
+  }
+  for (const { branch, ohms } of changes.set) {
+    siemens[branch] = 1 / ohms;
+    volts[branch] = 0;
+  }
+  return { ends: first.ends, siemens, volts };
+}
+
+/**
+ * A compiled circuit in a scenario, under at most one fault. Relays, diodes, fuses, filaments, limits and the ECU's own supply are
+ * settled by repeated solution, at most 12 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
+ */
+export function solveIn(ir: CircuitIR, scenario: Scenario, fault: Fault | null = null): Solved {
+  const changes = changesOf(ir, fault);
+  let drive = restingDrive(ir);
+  const first = fill(ir, scenario, changes, drive);
+  const rounds: Round[] = [];
+  for (;;) {
+    const round = new Round(new Network(ir.nodes, refill(ir, scenario, changes, drive, first)), drive);
+    rounds.push(round);
+    drive = driveAt(ir, scenario, round.before, changes.stuck, (node) => round.at(node));
+    const settled = isSameDrive(drive, round.before);
+    if (settled || rounds.length === MAX_ROUNDS) return new Solved(ir, scenario, changes, rounds, drive, settled);
+  }
+}
+
+/**
+ * A build's circuit in a state of the car.
+ *
+ * @param pins Outputs the ECU drives while outputs are driven at all; null: those that are on in such a state.
+ * @param charge How full the battery is, 0 to 1.
+ */
+export function solveCircuit(
+  build: Build,
+  net: Netlist,
+  state: CircuitState,
+  fault: Fault | null = null,
+  pins: ReadonlySet<string> | null = null,
+  charge = 1,
+): Solved {
+  return solveIn(compile(build, net), scenarioOf(build, net, state, { driven: pins, charge }), fault);
+}
