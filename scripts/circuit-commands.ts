@@ -1,10 +1,13 @@
 import { parseArgs } from 'node:util';
-import type { Build } from '~/core/build/schema';
+import { compile } from '~/core/circuit/compile';
 import { readFault, type Fault } from '~/core/circuit/faults';
-import { voltsBetween, wireAmps } from '~/core/circuit/reading';
-import { type CircuitState, circuitStates, stateWords } from '~/core/circuit/states';
-import { solveCircuit } from '~/core/circuit/solve';
-import { TEST_DUTY, meanVolts, pulsedOf } from '~/core/circuit/pulsed';
+import type { CircuitIR } from '~/core/circuit/ir';
+import { scenarioOf, type Scenario } from '~/core/circuit/scenario';
+import { readVolts, voltsBetween, wireAmps } from '~/core/circuit/reading';
+import { circuitStates, stateWords } from '~/core/circuit/states';
+import { solveIn } from '~/core/circuit/solve';
+import { TEST_DUTY, pulsedOf } from '~/core/circuit/pulsed';
+import { solveAsShown } from '~/core/circuit/pulses';
 import { groundEnd, partId, type EndKey } from '~/core/ends/ends';
 import { spiceDeck } from '~/core/formats/spice';
 import { netlist, type Netlist } from '~/core/netlist/netlist';
@@ -77,6 +80,12 @@ export const feeds: Command = ([path]) =>
     });
   });
 
+/** What --celsius and --kpa may be: air, coolant and oil, and pressures that manifold sensors know. */
+const LEAST_CELSIUS = -50;
+const MOST_CELSIUS = 200;
+const LEAST_KPA = 5;
+const MOST_KPA = 1000;
+
 export const solve: Command = ([path, ...rest]) =>
   withBuild(path, (build) => {
     const { values } = parseArgs({
@@ -85,6 +94,9 @@ export const solve: Command = ([path, ...rest]) =>
         state: { type: 'string', default: 'key-on' },
         drive: { type: 'string' },
         charge: { type: 'string', default: '1' },
+        celsius: { type: 'string' },
+        kpa: { type: 'string' },
+        'off-plug': { type: 'boolean', default: false },
         fault: { type: 'string' },
         spice: { type: 'boolean', default: false },
       },
@@ -106,40 +118,59 @@ export const solve: Command = ([path, ...rest]) =>
     const charge = Number(values.charge);
     if (!(charge >= 0 && charge <= 1))
       return fail('usage', '--charge', '--charge is how full the battery is, from 0 to 1.');
-    const solution = solveCircuit(build, net, state, fault, driven, charge);
+    const air = (name: 'celsius' | 'kpa') => (values[name] === undefined ? null : Number(values[name]));
+    const [celsius, kpa] = [air('celsius'), air('kpa')];
+    if (celsius !== null && !(celsius >= LEAST_CELSIUS && celsius <= MOST_CELSIUS))
+      return fail(
+        'usage',
+        '--celsius',
+        `--celsius is what sensors stand in, from ${LEAST_CELSIUS} to ${MOST_CELSIUS}.`,
+      );
+    if (kpa !== null && !(kpa >= LEAST_KPA && kpa <= MOST_KPA))
+      return fail('usage', '--kpa', `--kpa is the pressure at absolute sensors, from ${LEAST_KPA} to ${MOST_KPA}.`);
+    const usual = scenarioOf(build, net, state, { driven, charge, celsius, kpa });
+    const scenario = values['off-plug'] ? { ...usual, plugged: false } : usual;
+    const ir = compile(build, net);
+    const solution = solveIn(ir, scenario, fault);
     if (values.spice)
       return textAnswer(spiceDeck(solution.network, `${build.name}, ${stateWords[state]}`, groundEnd('battery')));
     const ends = [...net.nodeOf.keys()].sort();
     const volts = Object.fromEntries(ends.map((end) => [end, voltsBetween(solution, end, groundEnd('battery'))]));
+    const strays = Object.fromEntries(
+      ends.map((end) => [end, readVolts(solution, end, groundEnd('battery'))?.strays ?? null]),
+    );
     const amps = Object.fromEntries(wireAmps(solution, net));
     return answer({
       state,
       volts,
+      strays,
       amps,
       // The name it had once; scripts read it.
       approximateAmps: amps,
       closedRelays: [...solution.closedRelays],
       blownFuses: [...solution.blownFuses],
       settled: solution.settled,
-      ...pulsedAnswer(build, net, state, driven, fault, volts),
+      residualAmps: solution.residual,
+      conditioning: solution.conditioning,
+      ...pulsedAnswer(net, ir, scenario, fault, volts),
     });
   });
 
 /** Of outputs that their test pulses what a meter shows: the mean of what stands within a pulse and between two. */
 function pulsedAnswer(
-  build: Build,
   net: Netlist,
-  state: CircuitState,
-  driven: ReadonlySet<string> | null,
+  ir: CircuitIR,
+  scenario: Scenario,
   fault: Fault | null,
-  within: Readonly<Record<string, number | null>>,
+  volts: Readonly<Record<string, number | null>>,
 ): object {
-  const pulsed = state === 'outputs-on' && driven ? pulsedOf(net, driven) : new Set<string>();
-  if (pulsed.size === 0) return {};
-  const between = solveCircuit(build, net, state, fault, new Set([...driven!].filter((pin) => !pulsed.has(pin))));
-  const mean = Object.entries(within).map(([end, volts]) => [
-    end,
-    meanVolts(voltsBetween(between, end as EndKey, groundEnd('battery')), volts),
-  ]);
-  return { pulsed: [...pulsed], duty: TEST_DUTY, meanVolts: Object.fromEntries(mean) };
+  const { shown, within } = solveAsShown(net, ir, scenario, fault);
+  if (within === null) return {};
+  return {
+    pulsed: [...pulsedOf(net, scenario.driven)],
+    duty: TEST_DUTY,
+    meanVolts: Object.fromEntries(
+      Object.keys(volts).map((end) => [end, voltsBetween(shown, end as EndKey, groundEnd('battery'))]),
+    ),
+  };
 }

@@ -2,13 +2,16 @@ import type { Build } from '../build/schema';
 import { cycleDegrees } from '../engine/engine';
 import { LUG_OHMS } from '../power/sizes';
 import { wireOhms } from '../wire/wire';
-import { battery } from './figures';
+import { battery, type Figure } from './figures';
 import type { CircuitState } from './states';
 
 /** Volts behind a resistance. */
 export interface Source {
   readonly volts: number;
   readonly ohms: number;
+  /** How far its volts, and its ohms as a share, usually stray. */
+  readonly strays: number;
+  readonly spread: number;
 }
 
 /** The battery whose inside is known: of so many ampere-hours, at so many degrees. */
@@ -58,13 +61,26 @@ export const starterOhms = (build: Pick<Build, 'engine' | 'site'>): number => ST
 /** What stands at the battery's posts in a state: itself, or the regulator of what charges it. */
 export function sourceIn(build: Build, state: CircuitState, charge: number): Source {
   if (state === 'running' && build.power.charging !== 'none')
-    return { volts: battery.charging.value, ohms: battery.regulated.value };
-  const sag =
-    state === 'key-off' ? 0 : (state === 'key-on' || state === 'prime' ? battery.keyOnSag : battery.outputsOnSag).value;
+    return {
+      volts: battery.charging.value,
+      ohms: battery.regulated.value,
+      strays: battery.charging.spread,
+      spread: battery.regulated.spread,
+    };
+  const sag = sagIn(state);
   return {
-    volts: restingVolts(charge) - sag,
+    volts: restingVolts(charge) - (sag?.value ?? 0),
     ohms: insideOhms(build.power.batteryAh, build.site.ambientCelsius, charge),
+    strays: Math.hypot((charge > HALF ? battery.off : battery.empty).spread, sag?.spread ?? 0),
+    spread: battery.inside.spread,
   };
+}
+const HALF = 0.5;
+
+/** What a rested battery comes down by at once in a state. */
+function sagIn(state: CircuitState): Figure | null {
+  if (state === 'key-off' || state === 'unplugged') return null;
+  return state === 'key-on' || state === 'prime' ? battery.keyOnSag : battery.outputsOnSag;
 }
 
 /** What the strap between engine and battery measures with its bolts, ohms. */

@@ -28,8 +28,9 @@ export class Branching {
     this.ends.push(i, j);
     return this.laws.push(law) - 1;
   }
-  ohms(a: Probe, b: Probe, ohms: number): number {
-    return this.add(a, b, { is: 'ohms', ohms });
+  /** @param spread The share it usually strays by. */
+  ohms(a: Probe, b: Probe, ohms: number, spread: number): number {
+    return this.add(a, b, { is: 'ohms', ohms, spread });
   }
 
   done(): Pick<CircuitIR, 'nodes' | 'ends' | 'laws' | 'moving'> {

@@ -5,7 +5,7 @@ import { LUG_OHMS } from '../power/sizes';
 import { compile } from './compile';
 import { solveAsShown } from './pulses';
 import { pulsedKinds } from './pulsed';
-import { meterVolts, voltsBetween, wireAmps } from './reading';
+import { meterVolts, readVolts, voltsBetween, wireAmps, type Reading } from './reading';
 import { scenarioOf } from './scenario';
 import type { Solution } from './solve';
 import type { CircuitState } from './states';
@@ -27,6 +27,8 @@ export interface CarReading {
   readonly tested: boolean;
   /** Against battery negative, as a meter shows it; null at an end that no wire lands on. */
   readonly volts: (end: EndKey) => number | null;
+  /** The same with how far it may honestly be off. */
+  readonly reading: (end: EndKey) => Reading | null;
   /** In every wire, from its first end to its second, amperes; of what comes in pulses the mean. */
   readonly amps: ReadonlyMap<string, number>;
   /** What leaves the battery, over the loom and over the key: by what is lost between its post and its clamp, amperes. */
@@ -76,6 +78,7 @@ export function readCar(
     total: drawn(solution),
     pulse: within && drawn(within),
     battery: meterVolts(solution, BATTERY, minus),
+    reading: (end) => (net.nodeOf.has(end) ? readVolts(solution, end, minus) : null),
     volts: (end) => (net.nodeOf.has(end) ? meterVolts(solution, end, minus) : null),
   };
 }

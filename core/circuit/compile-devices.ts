@@ -6,7 +6,7 @@ import type { Netlist } from '../netlist/netlist';
 import { fedThrough, isWorked } from '../power/drawn';
 import { runningVolts } from '../power/volts';
 import type { Branching } from './branching';
-import { OPEN_CONTACT_OHMS, alternator, parts } from './figures';
+import { OPEN_CONTACT_OHMS, alternator, parts, spreads } from './figures';
 import type { CircuitIR, DiodeIR, FilamentIR, InsideIR, Law, RestIR } from './ir';
 import { ECU_FIVE } from './nodes';
 
@@ -43,7 +43,7 @@ function filamentOf(kind: DeviceKind): Resistor | null {
  * in pulses by its mean.
  */
 function resistorLaw(build: Build, device: Device, kind: DeviceKind, one: Resistor): Law {
-  const plain: Law = { is: 'ohms', ohms: one.ohms };
+  const plain: Law = { is: 'ohms', ohms: one.ohms, spread: spreads.winding.value };
   if (trait(kind, 'coil') || trait(kind, 'injector')) return plain;
   const amps = drawnAt(device, kind, one);
   // An open contact draws nothing, whatever hangs behind it.
@@ -69,11 +69,17 @@ export function compileDevices(branching: Branching, build: Build, net: Netlist,
     if (hasRole(kind, 'alternator')) compileLampTerminals(branching, build, device, kind, diodes);
     const sensors = sensorsIn(kind);
     if (device.pullUpOhms !== null)
-      for (const sensor of sensors) branching.ohms(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms);
+      for (const sensor of sensors)
+        branching.ohms(deviceEnd(device.id, sensor.terminal), ECU_FIVE, device.pullUpOhms, spreads.marked.value);
     for (const terminal of kind.terminals) {
       const destination = destinationOf(device, terminal);
       if (destination.to === 'mounted')
-        branching.ohms(deviceEnd(device.id, terminal.id), groundEnd(destination.place), parts.mounted.value);
+        branching.ohms(
+          deviceEnd(device.id, terminal.id),
+          groundEnd(destination.place),
+          parts.mounted.value,
+          parts.mounted.spread,
+        );
     }
     const filament = filamentOf(kind);
     kind.internals.forEach((internal, number) => {

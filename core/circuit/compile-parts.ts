@@ -5,7 +5,7 @@ import { RELAY_WINDING_OHMS } from '../power/flow';
 import { opensWithin } from '../power/fuse';
 import { BUTTON_OHMS, DIODE_VOLTS, fuseOhms, switchOhms } from '../power/sizes';
 import type { Branching } from './branching';
-import { OPEN_OHMS, parts } from './figures';
+import { OPEN_OHMS, parts, spreads } from './figures';
 import type { CircuitIR, DiodeIR, FuseIR, RelayIR } from './ir';
 import { ECU_GROUND, type Probe } from './nodes';
 
@@ -59,8 +59,8 @@ export function compileParts(branching: Branching, net: Netlist, diodes: DiodeIR
         const common = relayEnd(name, '30');
         const contact = (to: '87' | '87a', closedWhen: boolean) =>
           branching.add(common, relayEnd(name, to), { is: 'contact', relay: relays.length, closedWhen });
-        const winding = branching.ohms(minus, plus, RELAY_WINDING_OHMS);
-        if (part.suppression === 'resistor') branching.ohms(minus, plus, SUPPRESSOR_OHMS);
+        const winding = branching.ohms(minus, plus, RELAY_WINDING_OHMS, spreads.winding.value);
+        if (part.suppression === 'resistor') branching.ohms(minus, plus, SUPPRESSOR_OHMS, spreads.marked.value);
         // Inside a relay it leads from 85 to 86, so that the winding's kick ends in it.
         if (part.suppression === 'diode') diode(id, minus, plus);
         const made = contact('87', true);
@@ -72,19 +72,25 @@ export function compileParts(branching: Branching, net: Netlist, diodes: DiodeIR
         diode(id, partEnd('diode', name, 'a'), partEnd('diode', name, 'k'));
         break;
       case 'switch':
-        branching.ohms(one, other, part.resting === 'closed' ? switchOhms(part.amps) : OPEN_OHMS);
+        branching.ohms(
+          one,
+          other,
+          part.resting === 'closed' ? switchOhms(part.amps) : OPEN_OHMS,
+          spreads.contact.value,
+        );
         break;
       case 'button':
         branching.add(one, other, { is: 'button', ohms: BUTTON_OHMS });
         break;
       case 'resistor':
-        branching.ohms(one, other, part.ohms);
+        branching.ohms(one, other, part.ohms, spreads.marked.value);
         break;
       case 'ground':
         branching.ohms(
           partEnd('ground', name),
           groundEnd(part.on === 'body' ? 'chassis' : 'head'),
           parts.mounted.value,
+          parts.mounted.spread,
         );
         break;
       case 'tap':

@@ -10,36 +10,42 @@ import { compileDevices } from './compile-devices';
 import { compileParts } from './compile-parts';
 import { compilePins, heldBy, pairsOf } from './ecu-pins';
 import type { Joint } from './faults';
-import { inside, parts } from './figures';
-import type { CircuitIR, DiodeIR } from './ir';
+import { inside, parts, spreads, type Figure } from './figures';
+import type { CircuitIR, DiodeIR, Law } from './ir';
 import { ECU_FIVE, ECU_GROUND } from './nodes';
 
 /** Bolted joints of the car: the battery's clamps, the engine's strap, the body's sheet. Every ground is at the battery in the end. */
 function compileCar(branching: Branching, build: Build): Map<string, number> {
   const clamps = 2 * LUG_OHMS;
+  const joint = spreads.joint.value;
   branching.add(PLUS_POST, MINUS_POST, { is: 'battery', clampOhms: clamps });
   branching.add(PLUS_POST, groundEnd('head'), { is: 'starter', ohms: starterOhms(build) });
   return new Map<Joint, number>([
-    ['battery-plus', branching.ohms(PLUS_POST, BATTERY, LUG_OHMS)],
-    ['battery-minus', branching.ohms(MINUS_POST, groundEnd('battery'), LUG_OHMS)],
-    ['strap', branching.ohms(groundEnd('head'), groundEnd('battery'), strapOhms(build))],
-    ['body', branching.ohms(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value)],
+    ['battery-plus', branching.ohms(PLUS_POST, BATTERY, LUG_OHMS, joint)],
+    ['battery-minus', branching.ohms(MINUS_POST, groundEnd('battery'), LUG_OHMS, joint)],
+    ['strap', branching.ohms(groundEnd('head'), groundEnd('battery'), strapOhms(build), joint)],
+    [
+      'body',
+      branching.ohms(groundEnd('chassis'), groundEnd('battery'), parts.bodyToBattery.value, parts.bodyToBattery.spread),
+    ],
   ]);
 }
 
+const plugged = ({ value, spread }: Figure): Law => ({ is: 'plugged', ohms: value, spread });
+
 function compileAnew(build: Build, net: Netlist): CircuitIR {
   const branching = new Branching(groundEnd('battery'));
-  const wires = new Map(net.wires.map((wire) => [wire.id, branching.ohms(wire.from, wire.to, endToEndOhms(wire))]));
+  const wires = new Map(
+    net.wires.map((wire) => [wire.id, branching.ohms(wire.from, wire.to, endToEndOhms(wire), spreads.wire.value)]),
+  );
   const joints = compileCar(branching, build);
   const diodes: DiodeIR[] = [];
   const plan = compileParts(branching, net, diodes);
   const devices = compileDevices(branching, build, net, diodes);
   branching.add(ECU_FIVE, ECU_GROUND, { is: 'rail' });
   const pins = compilePins(branching, build, net);
-  for (const [plus, minus] of pairsOf(build, 'can'))
-    branching.add(plus, minus, { is: 'plugged', ohms: inside.canTermination.value });
-  for (const [plus, minus] of pairsOf(build, 'vr'))
-    branching.add(plus, minus, { is: 'plugged', ohms: inside.vrPair.value });
+  for (const [plus, minus] of pairsOf(build, 'can')) branching.add(plus, minus, plugged(inside.canTermination));
+  for (const [plus, minus] of pairsOf(build, 'vr')) branching.add(plus, minus, plugged(inside.vrPair));
   const feeds = pinsOfKind(build.ecu, 'switched').map(({ id }) => branching.node(ecuEnd(id)));
   return {
     ...branching.done(),

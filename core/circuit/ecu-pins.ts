@@ -5,7 +5,7 @@ import { pinsOfKind, type Ability, type Pin } from '../ecu/ecu';
 import { ecuEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Branching } from './branching';
-import { DRIVER_LIMIT_TIMES, inside } from './figures';
+import { DRIVER_LIMIT_TIMES, inside, spreads, type Figure } from './figures';
 import type { PinIR } from './ir';
 import { ECU_FIVE, ECU_GROUND } from './nodes';
 import type { Scenario } from './scenario';
@@ -58,16 +58,33 @@ export interface Doing {
 export const isOn = ({ scenario, powered, dead }: Doing, pin: PinIR, number: number): boolean =>
   powered && number !== dead && scenario.driven.has(pin.id);
 
-/** What a branch measures: its ohms, and volts from its second node to its first. */
+/** What a branch measures: its ohms, and volts from its second node to its first, each with how far it usually strays. */
 export interface Value {
   readonly ohms: number;
   readonly volts: number;
+  /** Of its ohms a share, of its volts so many. */
+  readonly spread: number;
+  readonly strays: number;
 }
-export const plain = (ohms: number): Value => ({ ohms, volts: 0 });
+export const plain = (ohms: number, spread: number): Value => ({ ohms, volts: 0, spread, strays: 0 });
+export const told = ({ value, spread }: Figure): Value => plain(value, spread);
+export const behind = (volts: Figure, ohms: Figure): Value => ({
+  ohms: ohms.value,
+  volts: volts.value,
+  spread: ohms.spread,
+  strays: volts.spread,
+});
 
 /** What stands for a current that is held: volts so high, behind ohms so large, that what hangs there hardly moves it. */
 const HELD_OHMS = 1e4;
-export const held = (amps: number): Value => ({ volts: amps * HELD_OHMS, ohms: HELD_OHMS });
+/** A current is held within a third or so (common practice). */
+const HELD_SPREAD = 0.3;
+export const held = (amps: number): Value => ({
+  volts: amps * HELD_OHMS,
+  ohms: HELD_OHMS,
+  spread: 0,
+  strays: HELD_SPREAD * amps * HELD_OHMS,
+});
 
 /** The current a driver to ground holds, amperes; infinite where nobody marked it. */
 export const heldBy = ({ kind, drive, maxAmps }: Ability): number =>
@@ -82,46 +99,44 @@ export function pinValue(pin: PinIR, number: number, doing: Doing, limiting: boo
   const { ability } = pin;
   switch (ability.kind) {
     case 'power-ground':
-      return plain(inside.powerGround.value);
+      return told(inside.powerGround);
     case 'sensor-ground':
     case 'shield':
-      return plain(inside.sensorGround.value);
+      return told(inside.sensorGround);
     case 'supply-5v':
-      return plain(inside.supplyTrack.value);
+      return told(inside.supplyTrack);
     case 'permanent':
-      return plain(inside.permanent.value);
+      return told(inside.permanent);
     case 'switched':
-      return plain(ownOhms);
+      return plain(ownOhms, spreads.load.value);
     case 'injector':
     case 'low-side': {
-      if (!on) return plain(inside.outputOff.value);
-      if (!limiting) return plain(inside.lowSideOn.value);
-      const { volts, ohms } = held(heldBy(ability));
-      return { volts: -volts, ohms };
+      if (!on || !limiting) return told(on ? inside.lowSideOn : inside.outputOff);
+      const value = held(heldBy(ability));
+      return { ...value, volts: -value.volts };
     }
     case 'main-relay':
-      return plain((scenario.key !== 'off' && number !== doing.dead ? inside.mainRelayOn : inside.outputOff).value);
+      return told(scenario.key !== 'off' && number !== doing.dead ? inside.mainRelayOn : inside.outputOff);
     case 'ignition-driver':
-      return plain((on ? inside.ignitionDriverOn : inside.outputOff).value);
+      return told(on ? inside.ignitionDriverOn : inside.outputOff);
     case 'ignition-logic':
-      return on ? { volts: inside.logicHigh.value, ohms: inside.logicSource.value } : plain(inside.logicOff.value);
+      return on ? behind(inside.logicHigh, inside.logicSource) : told(inside.logicOff);
     case 'half-bridge':
-      if (!on) return plain(inside.bridgeOff.value);
-      return {
-        volts: (ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow).value,
-        ohms: inside.bridgeSource.value,
-      };
+      if (!on) return told(inside.bridgeOff);
+      return behind(ability.side === 'plus' ? inside.bridgeHigh : inside.bridgeLow, inside.bridgeSource);
     case 'stepper':
-      return plain(inside.stepperOff.value);
-    case 'supply-out':
-      if (!powered) return plain(inside.supplyOutOff.value);
-      return { volts: ability.volts ?? inside.supplyOutVolts.value, ohms: inside.supplyOutSource.value };
+      return told(inside.stepperOff);
+    case 'supply-out': {
+      if (!powered) return told(inside.supplyOutOff);
+      const value = behind(inside.supplyOutVolts, inside.supplyOutSource);
+      return { ...value, volts: ability.volts ?? value.volts };
+    }
     case 'high-side':
-      return plain(inside.highSideOff.value);
+      return told(inside.highSideOff);
     case 'vr':
-      return plain((ability.pair === undefined ? inside.vrPair : inside.vr).value);
+      return told(ability.pair === undefined ? inside.vrPair : inside.vr);
     case 'can':
-      return powered ? { volts: inside.canRecessive.value, ohms: inside.canInput.value } : plain(inside.canInput.value);
+      return powered ? behind(inside.canRecessive, inside.canInput) : told(inside.canInput);
     case 'analog':
     case 'switch':
     case 'frequency':
@@ -129,15 +144,14 @@ export function pinValue(pin: PinIR, number: number, doing: Doing, limiting: boo
     case 'knock':
     case 'wideband':
     case 'thermocouple':
-      return plain(inside.input.value);
+      return told(inside.input);
   }
 }
 
 /** The 5 V rail of the sensors: regulated, held at its limit, or bleeding away. */
 export function railValue(powered: boolean, limiting: boolean): Value {
-  if (!powered) return plain(inside.supplyOff.value);
-  if (limiting) return held(inside.supplyLimit.value);
-  return { volts: inside.supplyOpen.value, ohms: inside.supplySource.value };
+  if (!powered) return told(inside.supplyOff);
+  return limiting ? held(inside.supplyLimit.value) : behind(inside.supplyOpen, inside.supplySource);
 }
 
 /** Both pins of each pair of a kind. */

@@ -39,11 +39,11 @@ export interface CircuitIR {
   readonly body: number;
 }
 
-/** What a branch measures in a scenario. Ohms of parts, volts from its second node to its first. */
+/** What a branch measures in a scenario. Ohms of parts, `spread` the share they usually stray by, volts from its second node to its first. */
 export type Law =
-  | { readonly is: 'ohms'; readonly ohms: number }
+  | { readonly is: 'ohms'; readonly ohms: number; readonly spread: number }
   /** There while the ECU hangs on its plugs. */
-  | { readonly is: 'plugged'; readonly ohms: number }
+  | { readonly is: 'plugged'; readonly ohms: number; readonly spread: number }
   | { readonly is: 'battery'; readonly clampOhms: number }
   | { readonly is: 'key'; readonly live: 'always' | 'run' | 'start' }
   | { readonly is: 'button'; readonly ohms: number }

@@ -35,6 +35,9 @@ class Mean extends Told implements Solution {
   behind(i: number, j: number): number {
     return this.between.behind(i, j);
   }
+  strays(i: number, j: number): number {
+    return Math.max(this.between.strays(i, j), this.within.strays(i, j));
+  }
   get voltages(): Float64Array {
     return this.between.voltages.map((_, node) => this.at(node));
   }

@@ -1,6 +1,7 @@
 import type { Netlist } from '../netlist/netlist';
 import type { EndKey } from '../ends/ends';
-import { meter } from './figures';
+import { formatVolts } from '../units/format';
+import { meter, spreads } from './figures';
 import { hasNode, numberOf, type Probe } from './nodes';
 import type { Solution } from './solve';
 
@@ -35,6 +36,38 @@ export function meterVolts(solution: Solution, plus: Probe, minus: Probe): numbe
   const open = voltsBetween(solution, plus, minus);
   if (open === null) return null;
   return (open * meter.volts.value) / (meter.volts.value + ohmsBehind(solution, plus, minus));
+}
+
+/** What a meter shows, with how far it may honestly be off. */
+export interface Reading {
+  readonly volts: number;
+  /** By what the parts of the circuit usually measure, and by the meter: so many volts either way. */
+  readonly strays: number;
+  /** False where relays or filaments did not come to rest: the volts are those of a moment. */
+  readonly settled: boolean;
+}
+
+/** The same with how far it may be off. Null when one is not wired. */
+export function readVolts(solution: Solution, plus: Probe, minus: Probe): Reading | null {
+  const volts = meterVolts(solution, plus, minus);
+  if (volts === null) return null;
+  const { nodes } = solution.ir;
+  const parts = solution.strays(numberOf(nodes, plus), numberOf(nodes, minus));
+  const own = spreads.meter.value * Math.abs(volts) + meter.digit.value;
+  return { volts, strays: Math.hypot(parts, own), settled: solution.settled };
+}
+
+/** Under so many volts a reading is said in thousandths. */
+const SMALL_VOLTS = 0.2;
+/** From so many volts of doubt on one decimal is all that is known. */
+const COARSE_VOLTS = 0.095;
+/** A reading in words, with what it may be off by. */
+export function readingWords({ volts, strays, settled }: Reading): string {
+  if (!settled) return `about ${formatVolts(volts)}, never at rest`;
+  if (Math.abs(volts) < SMALL_VOLTS && strays < SMALL_VOLTS)
+    return `${(1000 * volts).toFixed(0)} ± ${Math.max(1, Math.round(1000 * strays))} mV`;
+  const decimals = strays >= COARSE_VOLTS ? 1 : 2;
+  return `${volts.toFixed(decimals)} ± ${strays.toFixed(decimals)} V`;
 }
 
 /** Ohms between two probes with every source at rest; the model is linear, so any current tells them. */

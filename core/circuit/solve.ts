@@ -24,6 +24,8 @@ export interface Solution {
   at(node: number): number;
   /** Ohms between two nodes with every source at rest. */
   behind(i: number, j: number): number;
+  /** How far the volts between two nodes usually stray, by what each part of the circuit does. */
+  strays(i: number, j: number): number;
   /** Volts of every node. */
   readonly voltages: Float64Array;
   readonly closedRelays: ReadonlySet<string>;
@@ -116,9 +118,16 @@ export class Round {
   }
 }
 
+/** How far each branch usually strays: a share of its ohms, and so many volts. */
+interface Tolerances {
+  readonly spread: Float64Array;
+  readonly strays: Float64Array;
+}
+
 /** A circuit solved anew. */
 export class Solved extends Told implements Solution {
   private readonly last: Round;
+  private loose: Tolerances | null = null;
 
   constructor(
     readonly ir: CircuitIR,
@@ -138,6 +147,40 @@ export class Solved extends Told implements Solution {
   behind(i: number, j: number): number {
     const { volts } = this.last.column(i, j);
     return (i < 0 ? 0 : volts[i]!) - (j < 0 ? 0 : volts[j]!);
+  }
+  /**
+   * A branch that is off by a share of its ohms moves the volts between two nodes by that share of its current, times what an ampere
+   * between those nodes leaves across it (reciprocity); a source that is off pushes so much more. Parts stray by themselves: by
+   * the root of their squares.
+   */
+  strays(i: number, j: number): number {
+    const { ends, siemens, volts } = this.branches;
+    const { spread, strays } = this.tolerances;
+    const column = this.last.column(i, j).volts;
+    let squares = 0;
+    for (let branch = 0; branch < spread.length; branch += 1) {
+      const a = ends[2 * branch]!;
+      const b = ends[2 * branch + 1]!;
+      const across = (a < 0 ? 0 : column[a]!) - (b < 0 ? 0 : column[b]!);
+      const amps = (this.at(a) - this.at(b) - volts[branch]!) * siemens[branch]!;
+      squares += (across * amps * spread[branch]!) ** 2 + (across * siemens[branch]! * strays[branch]!) ** 2;
+    }
+    return Math.sqrt(squares);
+  }
+  private get tolerances(): Tolerances {
+    if (this.loose) return this.loose;
+    const { ir, scenario, changes } = this;
+    const spread = new Float64Array(ir.laws.length);
+    const strays = new Float64Array(ir.laws.length);
+    ir.laws.forEach((law, branch) => {
+      const value = valueOf(ir, law, scenario, this.last.before, changes.stuck.pin);
+      spread[branch] = value.spread;
+      strays[branch] = value.strays;
+    });
+    // What a fault sets is as it is said.
+    for (const { branch } of changes.set) spread[branch] = 0;
+    this.loose = { spread, strays };
+    return this.loose;
   }
   get network(): Network {
     return this.last.network;

@@ -207,6 +207,10 @@ class Updated extends Told implements Solution {
   behind(i: number, j: number): number {
     return this.raised.behind(i, j);
   }
+  /** As without the fault: what is said of that is said exactly. */
+  strays(i: number, j: number): number {
+    return this.base.strays(i, j);
+  }
   get ir(): CircuitIR {
     return this.base.ir;
   }

@@ -1,14 +1,27 @@
 import { altitudeOfKpa } from '../sensing/atmosphere';
 import { RELAY_CONTACT_OHMS } from '../power/sizes';
 import type { Drive } from './drive';
-import { pinValue, plain, railValue, type Value } from './ecu-pins';
-import { OPEN_OHMS, alternator, battery, parts } from './figures';
+import { behind, pinValue, plain, railValue, told, type Value } from './ecu-pins';
+import type { Source } from './battery';
+import { OPEN_OHMS, alternator, battery, parts, spreads } from './figures';
 import type { CircuitIR, Law } from './ir';
 import { internalsAtRest } from './rest';
 import { isResting, type Scenario } from './scenario';
 
 /** A branch that is not there. */
-const NOTHING: Value = plain(Infinity);
+const NOTHING: Value = plain(Infinity, 0);
+/** One that leads nothing to speak of; how little is nobody's concern. */
+const OPEN: Value = plain(OPEN_OHMS, 0);
+/** A battery, or what charges it, at the build's own figures. */
+const sourced = ({ volts, ohms, spread, strays }: Source, clampOhms: number): Value => ({
+  volts,
+  ohms: ohms - clampOhms,
+  spread,
+  strays,
+});
+
+/** Amperes of a starter are known no better (common practice, as they are from memory). */
+const STARTER_SPREAD = 0.3;
 
 /** Ohms of each sensor's branch in the air it stands in, as they were last asked for. */
 const restsOf = new WeakMap<CircuitIR, { readonly air: string; readonly shares: readonly RestOhms[] }>();
@@ -39,42 +52,47 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
   const { powered } = drive;
   switch (law.is) {
     case 'ohms':
-      return plain(law.ohms);
+      return plain(law.ohms, law.spread);
     case 'plugged':
-      return plugged ? plain(law.ohms) : NOTHING;
+      return plugged ? plain(law.ohms, law.spread) : NOTHING;
     case 'battery':
-      return source ? { volts: source.volts, ohms: source.ohms - law.clampOhms } : NOTHING;
+      return source ? sourced(source, law.clampOhms) : NOTHING;
     case 'key':
       if (source === null) return NOTHING;
-      return plain(isLive(scenario, law.live) ? parts.key.value : OPEN_OHMS);
+      return isLive(scenario, law.live) ? told(parts.key) : OPEN;
     case 'button':
       // Pressed to start, and only then.
-      return plain(engine === 'cranking' ? law.ohms : OPEN_OHMS);
+      return engine === 'cranking' ? plain(law.ohms, spreads.contact.value) : OPEN;
     case 'starter':
-      return source && engine === 'cranking' ? plain(law.ohms) : NOTHING;
+      return source && engine === 'cranking' ? plain(law.ohms, STARTER_SPREAD) : NOTHING;
     case 'charged':
-      return engine === 'running' ? { volts: battery.charging.value, ohms: alternator.lampOut.value } : NOTHING;
+      return engine === 'running' ? behind(battery.charging, alternator.lampOut) : NOTHING;
     case 'mean':
-      return source && engine === 'running' ? plain(source.volts / law.amps) : NOTHING;
+      return source && engine === 'running' ? plain(source.volts / law.amps, spreads.load.value) : NOTHING;
     case 'load':
       // Without the battery a meter finds it at rest; while the engine is still what the ECU works is on for its test.
-      return plain(source === null || (law.worked && engine === 'still') ? law.ohms : law.workingOhms);
+      return source === null || (law.worked && engine === 'still')
+        ? plain(law.ohms, spreads.winding.value)
+        : plain(law.workingOhms, spreads.load.value);
     case 'sensor':
-      return plain(sensorOhms(ir, scenario)[law.rest]![law.share]);
+      return plain(sensorOhms(ir, scenario)[law.rest]![law.share], spreads.sensor.value);
     case 'fuse':
-      return plain(drive.fuses[law.fuse] ? OPEN_OHMS : ir.fuses[law.fuse]!.ohms);
+      return drive.fuses[law.fuse] ? OPEN : plain(ir.fuses[law.fuse]!.ohms, spreads.fuse.value);
     case 'contact':
-      return plain((drive.relays[law.relay] === 1) === law.closedWhen ? RELAY_CONTACT_OHMS : OPEN_OHMS);
+      return (drive.relays[law.relay] === 1) === law.closedWhen
+        ? plain(RELAY_CONTACT_OHMS, spreads.contact.value)
+        : OPEN;
     case 'diode': {
       const { volts, ohms, resting } = ir.diodes[law.diode]!;
       if (resting && !isResting(scenario)) return NOTHING;
-      return drive.diodes[law.diode] ? { volts, ohms } : plain(OPEN_OHMS);
+      if (!drive.diodes[law.diode]) return OPEN;
+      return { volts, ohms, spread: spreads.load.value, strays: spreads.diode.value };
     }
     case 'filament': {
       const { coldOhms, litOhms } = ir.filaments[law.filament]!;
-      if (source === null) return plain(coldOhms);
+      if (source === null) return plain(coldOhms, spreads.load.value);
       // As warm as the last solution found it; lit where none was made yet.
-      return plain(drive.filaments[law.filament]! || (litOhms ?? coldOhms));
+      return plain(drive.filaments[law.filament]! || (litOhms ?? coldOhms), spreads.load.value);
     }
     case 'rail':
       return plugged ? railValue(powered, drive.fiveLimits) : NOTHING;
@@ -84,6 +102,6 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
       return pinValue(ir.pins[law.pin]!, law.pin, { scenario, powered, dead }, limiting, ir.ecu.ownOhms);
     }
     case 'pull-up':
-      return plugged ? plain(law.ohms) : NOTHING;
+      return plugged ? plain(law.ohms, spreads.marked.value) : NOTHING;
   }
 }

@@ -1,5 +1,5 @@
 import type { Build } from '../build/schema';
-import { meterVolts } from '../circuit/reading';
+import { readVolts, type Reading } from '../circuit/reading';
 import { type Solution, solveCircuit } from '../circuit/solve';
 import { BEEP, judge } from './verdict';
 import type { ProveTest } from './tests';
@@ -12,7 +12,7 @@ export interface RunExpectation {
   /** Ohms end to end with contacts, when one continuity test spans the run; else null. */
   readonly test: ProveTest | null;
   /** Volts against battery negative at each hop, in the state that was solved. */
-  readonly volts: readonly (number | null)[];
+  readonly volts: readonly (Reading | null)[];
   readonly measured: {
     readonly ohms: number | null;
     /** Only a tone was heard: there is no figure. */
@@ -43,7 +43,7 @@ export function expectRun(
   return {
     test,
     volts: run.hops.map((hop) =>
-      endType(hop.end) === 'splice' ? null : meterVolts(solution, hop.end, groundEnd('battery')),
+      endType(hop.end) === 'splice' ? null : readVolts(solution, hop.end, groundEnd('battery')),
     ),
     measured:
       verdict && reading

@@ -5,7 +5,7 @@ import { faultId, type Fault } from '../circuit/faults';
 import { CLOSED_CONTACT_OHMS, OPEN_CONTACT_OHMS } from '../circuit/figures';
 import { updated } from '../circuit/update';
 import { meanVolts, pulsedOf } from '../circuit/pulsed';
-import { meterVolts, ohmsBetween } from '../circuit/reading';
+import { meterVolts, ohmsBetween, readVolts, readingWords, type Reading } from '../circuit/reading';
 import type { CircuitState } from '../circuit/states';
 import { type Solution, solveCircuit } from '../circuit/solve';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
@@ -86,8 +86,8 @@ const words = (test: TraceTest, value: Predicted): string => {
 /** Volts of a pulse differ from their mean by so much before it is worth a word. */
 const PULSE_VOLTS = 0.3;
 /** What a sound loom shows; of a pulsed test the mean, as a meter has it, and what a pulse goes to. */
-function healthyWords(test: TraceTest, value: Predicted, within: number | null): string {
-  const shown = words(test, value);
+function healthyWords(test: TraceTest, value: Predicted, within: number | null, reading: Reading | null): string {
+  const shown = reading ? readingWords(reading) : words(test, value);
   if (within === null || typeof value !== 'number' || Math.abs(within - value) < PULSE_VOLTS) return shown;
   return `${shown} on the mean, ${formatVolts(within)} within a pulse`;
 }
@@ -143,6 +143,20 @@ class Bench {
   within(test: TraceTest): number | null {
     if (this.between === null || test.mode !== 'volts' || test.state !== 'outputs-on') return null;
     return meterVolts(this.solution(null, test.state), test.plus, test.minus);
+  }
+
+  /** What a voltmeter shows of a sound loom, with how far it may be off: of a pulsed test the mean. */
+  sound(test: TraceTest): Reading | null {
+    if (test.mode !== 'volts') return null;
+    const on = readVolts(this.solution(null, test.state), test.plus, test.minus);
+    if (on === null || this.between === null || test.state !== 'outputs-on') return on;
+    const off = readVolts(this.solution(null, test.state, this.between), test.plus, test.minus);
+    if (off === null) return on;
+    return {
+      volts: meanVolts(off.volts, on.volts)!,
+      strays: Math.max(off.strays, on.strays),
+      settled: off.settled && on.settled,
+    };
   }
 
   /** What a test shows under a fault; of one that comes in degrees under this one. */
@@ -320,7 +334,7 @@ export function traceFaults(
     .map(({ test, predictions }) => ({
       test,
       bits: informationOf(test, predictions, weights),
-      expectedHealthy: healthyWords(test, bench.predict(test, null), bench.within(test)),
+      expectedHealthy: healthyWords(test, bench.predict(test, null), bench.within(test), bench.sound(test)),
     }))
     .filter(({ bits }) => bits > 0.02)
     .sort((a, b) => b.bits / Math.sqrt(b.test.minutes) - a.bits / Math.sqrt(a.test.minutes))

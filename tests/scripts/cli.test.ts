@@ -76,6 +76,9 @@ describe('the command line', () => {
       prove: ['prove', good],
       offset: ['trigger', 'offset', '--old', '84', '--commanded', '10', '--seen', '-14', '--sign', '-1'],
       solve: ['solve', good, '--state', 'key-on'],
+      solveOff: ['solve', good, '--state', 'key-on', '--off-plug'],
+      solveCold: ['solve', good, '--state', 'key-on', '--celsius', '-20'],
+      solveIced: ['solve', good, '--celsius', '-300'],
       trace: [
         'trace',
         good,
@@ -133,7 +136,18 @@ describe('the command line', () => {
   test('netlist, prove, solve and trace answer in JSON', () => {
     expect(json<{ wires: unknown[] }>('netlist').wires.length).toBeGreaterThan(100);
     expect(json<{ tests: unknown[]; probeMoves: number }>('prove').tests.length).toBeGreaterThan(200);
-    expect(json<{ volts: Record<string, number> }>('solve').volts['ecu:A24']).toBeGreaterThan(12);
+    const solved = json<{ volts: Record<string, number>; strays: Record<string, number>; residualAmps: number }>(
+      'solve',
+    );
+    expect(solved.volts['ecu:A24']).toBeGreaterThan(12);
+    expect(solved.strays['ecu:A24']).toBeGreaterThan(0.1);
+    expect(solved.residualAmps).toBeLessThan(1e-6);
+    const clt = demoBuild().assignments['clt-ntc-1.1'];
+    const other = (name: string) => json<{ volts: Record<string, number> }>(name).volts[`ecu:${clt}`];
+    // Off its plugs nothing pulls the sensor up; in the frost it is pulled higher.
+    expect(other('solveOff')).toBeLessThan(0.1);
+    expect(other('solveCold')).toBeGreaterThan(solved.volts[`ecu:${clt}`] + 0.3);
+    expect(results.solveIced).toMatchObject({ code: 2, err: expect.stringContaining('--celsius') });
     expect(json<{ candidates: { fault: string }[] }>('trace').candidates[0].fault).toMatch(
       /^blown-fuse:fan-1|^open:bat/,
     );

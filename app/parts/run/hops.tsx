@@ -7,7 +7,8 @@ import { labelOf } from '~/core/netlist/label';
 import type { Hop } from '~/core/netlist/run';
 import { readLength } from '~/core/units/workshop';
 import { readSize, shortSize } from '~/core/wire/size';
-import { formatOhms, formatVolts } from '~/core/units/format';
+import { readingWords, type Reading } from '~/core/circuit/reading';
+import { formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Soft } from '../../ui/text';
 import { color, shape, space, type } from '../../ui/theme';
@@ -23,20 +24,20 @@ const StateMark = ({ state }: { state: HopState }) => (
 );
 
 /** What stands at a hop, in two short lines. */
-function useHopWords(hop: Hop, volts: number | null, readIn: string) {
+function useHopWords(hop: Hop, volts: Reading | null, readIn: string) {
   const { build, derived } = useBuild();
   const ref = endOf(hop.end);
   const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
   return {
     label: labelOf(derived.net, hop.end),
     place: pin?.label ?? (endType(hop.end) === 'splice' ? 'joint' : portOf(hop.end)),
-    volts: volts !== null ? `${formatVolts(volts)} ${readIn}` : null,
+    volts: volts !== null ? `${readingWords(volts)} ${readIn}` : null,
   };
 }
 
 export interface HopProps {
   readonly hop: Hop;
-  readonly volts: number | null;
+  readonly volts: Reading | null;
   /** The state of the car those are read in. */
   readonly readIn: string;
   readonly selected: boolean;

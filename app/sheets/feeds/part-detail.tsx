@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
 import type { CarReading } from '~/core/circuit/car';
+import { readingWords } from '~/core/circuit/reading';
 import type { DrawnNode } from '~/core/drawing/feeds';
 import { call } from '~/core/edits';
 import { deviceAt, partEnd, type EndKey } from '~/core/ends/ends';
@@ -99,7 +100,7 @@ function LoadFacts({ node, reading }: { node: DrawnNode; reading: CarReading }) 
   const drop = net.power.sizes.drops.find(({ draw }) => draw.end === end);
   const into = net.power.flows.into.get(end);
   const worst = drop?.hops.reduce((most, hop) => (hop.volts > most.volts ? hop : most), drop.hops[0]!);
-  const volts = reading.volts(end);
+  const volts = reading.reading(end);
   const own = (control: 'need' | null) =>
     edit(
       call('splitFeed', {
@@ -113,7 +114,7 @@ function LoadFacts({ node, reading }: { node: DrawnNode; reading: CarReading }) 
     <Stack $gap={2}>
       {volts !== null && (
         <Small>
-          {formatVolts(volts)} at it in this state.
+          {readingWords(volts)} at it in this state.
           {drop &&
             ` With everything on ${formatVolts(drop.volts)} of ${formatVolts(drop.limitVolts)} are lost on the way${worst ? `, most of it ${formatVolts(worst.volts)} between ${labelOf(net, worst.step.from)} and ${labelOf(net, worst.step.to)}` : ''}.`}
         </Small>

@@ -7,8 +7,11 @@ const all: (readonly [string, Figure])[] = Object.entries({ alternator, battery,
 );
 
 describe('the figures of the circuit', () => {
-  test.each(all)('%s says where it is from', (_, { value, source }) => {
+  test.each(all)('%s says where it is from, and how far it strays', (_, { value, unit, spread, source }) => {
     expect(value).toBeGreaterThan(0);
+    expect(spread).toBeGreaterThan(0);
+    // Of ohms a share, never all of it; of volts and amperes less than there are.
+    expect(spread).toBeLessThan(unit === 'Ω' ? 1 : value);
     expect(source).toMatch(/^(common practice: |(?:ISO|DIN|IEC|SAE) [\d-]+: ).{10,}/);
   });
   // What the source says in words, worked out by hand from the number.
