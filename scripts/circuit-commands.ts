@@ -12,7 +12,7 @@ import { groundEnd, partId, type EndKey } from '~/core/ends/ends';
 import { spiceDeck } from '~/core/formats/spice';
 import { netlist, type Netlist } from '~/core/netlist/netlist';
 import { fail } from '~/core/problem';
-import { answer, textAnswer, withBuild, type Command } from './command';
+import { answer, joinNegative, textAnswer, withBuild, type Command } from './command';
 
 /** Whether a fault is at something this build has. */
 function isIn(net: Netlist, fault: Fault): boolean {
@@ -89,7 +89,7 @@ const MOST_KPA = 1000;
 export const solve: Command = ([path, ...rest]) =>
   withBuild(path, (build) => {
     const { values } = parseArgs({
-      args: [...rest],
+      args: joinNegative(rest),
       options: {
         state: { type: 'string', default: 'key-on' },
         drive: { type: 'string' },

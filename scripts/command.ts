@@ -12,6 +12,15 @@ export interface Answer {
 }
 export type Command = (words: readonly string[]) => Result<Answer>;
 
+/** Words of a command line with numbers below zero joined to their options, which they would be taken for otherwise. */
+export const joinNegative = (words: readonly string[]): string[] =>
+  words.reduce<string[]>((list, word) => {
+    const before = list[list.length - 1];
+    return before !== undefined && /^--\w+$/.test(before) && /^-[\d.]/.test(word)
+      ? [...list.slice(0, -1), `${before}=${word}`]
+      : [...list, word];
+  }, []);
+
 export const textAnswer = (text: string): Result<Answer> =>
   ok({ output: null, exit: 0, bytes: new TextEncoder().encode(text) });
 export const answer = (output: unknown, exit: 0 | 1 = 0): Result<Answer> => ok({ output, exit });

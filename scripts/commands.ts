@@ -22,7 +22,7 @@ import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
 import { editBuild, listEdits, newBuild } from './build-commands';
 import { feeds, solve } from './circuit-commands';
-import { answer, named, readText, withBuild, type Answer, type Command } from './command';
+import { answer, joinNegative, named, readText, withBuild, type Answer, type Command } from './command';
 import { triggerCommand } from './trigger';
 
 const sense: Command = ([path]) =>
@@ -216,14 +216,7 @@ function offset(words: readonly string[]): Result<Answer> {
     cycle: { type: 'string' },
     sign: { type: 'string' },
   } as const;
-  const joined = words.reduce<string[]>(
-    (list, word) =>
-      list.length > 0 && /^--\w+$/.test(list[list.length - 1])
-        ? [...list.slice(0, -1), `${list[list.length - 1]}=${word}`]
-        : [...list, word],
-    [],
-  );
-  const { values } = parseArgs({ args: joined, options });
+  const { values } = parseArgs({ args: joinNegative(words), options });
   const [old, commanded, seen] = [degrees(values, 'old'), degrees(values, 'commanded'), degrees(values, 'seen')];
   for (const value of [old, commanded, seen]) if (!value.ok) return value;
   const cycle = values.cycle ?? '720';

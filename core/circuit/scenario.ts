@@ -6,7 +6,7 @@ import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sourceIn, type Source } from './battery';
-import { pulsedKinds } from './pulsed';
+import { pulsedKinds, pulsedOf } from './pulsed';
 import type { CircuitState } from './states';
 
 /** What a circuit is solved in. */
@@ -47,8 +47,11 @@ export function scenarioOf(
 ): Scenario {
   const { ambientCelsius, altitudeMetres } = build.site;
   const off = state === 'unplugged' || state === 'key-off';
+  const pulses =
+    state === 'outputs-on' && driven !== null && driven.size > 0 && pulsedOf(net, driven).size === driven.size;
   return {
-    source: state === 'unplugged' ? null : sourceIn(build, state, charge),
+    // What comes in pulses pulls no battery down: it stands as with the key on.
+    source: state === 'unplugged' ? null : sourceIn(build, pulses ? 'key-on' : state, charge),
     key: off ? 'off' : state === 'cranking' ? 'start' : 'run',
     engine: state === 'cranking' || state === 'running' ? state : 'still',
     plugged: state !== 'unplugged',
