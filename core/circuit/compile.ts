@@ -33,7 +33,8 @@ function compileCar(branching: Branching, build: Build): Map<string, number> {
 
 const plugged = ({ value, spread }: Figure): Law => ({ is: 'plugged', ohms: value, spread });
 
-function compileAnew(build: Build, net: Netlist): CircuitIR {
+/** The circuit of a build, whether it is known or not. */
+export function compileAnew(build: Build, net: Netlist): CircuitIR {
   const branching = new Branching(groundEnd('battery'));
   const wires = new Map(
     net.wires.map((wire) => [wire.id, branching.ohms(wire.from, wire.to, endToEndOhms(wire), spreads.wire.value)]),
@@ -75,8 +76,11 @@ const known = new WeakMap<Netlist, { readonly build: Build; readonly ir: Circuit
 /** The circuit of a build, compiled once for its value. */
 export function compile(build: Build, net: Netlist): CircuitIR {
   const found = known.get(net);
-  if (found?.build === build) return found.ir;
-  const ir = compileAnew(build, net);
+  return found?.build === build ? found.ir : compiled(build, net, compileAnew(build, net));
+}
+
+/** Says that this is the circuit of a build, for whoever asks for it next. */
+export function compiled(build: Build, net: Netlist, ir: CircuitIR): CircuitIR {
   known.set(net, { build, ir });
   return ir;
 }

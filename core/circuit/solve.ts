@@ -42,12 +42,20 @@ export interface Solution {
   readonly branches: Branches;
 }
 
-/** What an ampere between two nodes makes at every node, and what of it does not add up, amperes. */
-export interface Column {
-  readonly volts: Float64Array;
-  readonly residual: number;
+/** What an ampere between two nodes makes at every node. */
+export class Column {
   /** Its volts between what is watched of its round, once they were asked for. */
-  watched: Watched | null;
+  watched: Watched | null = null;
+  private known: number | null = null;
+  constructor(
+    private readonly network: Network,
+    private readonly unit: Float64Array,
+    readonly volts: Float64Array,
+  ) {}
+  /** What of it does not add up, amperes: asked for where it is added to a solution. */
+  get residual(): number {
+    return (this.known ??= largest(this.network.unbalanced(this.volts, this.unit)));
+  }
 }
 
 const largest = (sums: Float64Array): number => {
@@ -111,8 +119,7 @@ export class Round {
     const unit = new Float64Array(size);
     if (i >= 0) unit[i]! += 1;
     if (j >= 0) unit[j]! -= 1;
-    const volts = this.factor.solve(unit);
-    const column: Column = { volts, residual: largest(this.network.unbalanced(volts, unit)), watched: null };
+    const column = new Column(this.network, unit, this.factor.solve(unit));
     this.columns.set(key, column);
     return column;
   }

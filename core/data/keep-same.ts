@@ -23,3 +23,16 @@ export const keepSame = <T>(now: readonly T[], before: (item: T) => T | undefine
     const kept = before(item);
     return kept !== undefined && isSame(kept, item) ? kept : item;
   });
+
+/** Remembers the list it gave last, and gives what is as it was again: item by item, and the list where all of it is. */
+export function sameAsBefore<T>(keyOf: (item: T) => string): (now: readonly T[]) => T[] {
+  let last: T[] = [];
+  let byKey: ReadonlyMap<string, T> = new Map();
+  return (now) => {
+    const kept = keepSame(now, (item) => byKey.get(keyOf(item)));
+    if (kept.length === last.length && kept.every((one, i) => one === last[i])) return last;
+    byKey = new Map(kept.map((one) => [keyOf(one), one]));
+    last = kept;
+    return kept;
+  };
+}

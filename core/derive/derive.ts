@@ -1,6 +1,9 @@
-import { isSame, keepSame } from '../data/keep-same';
+import { isSame, sameAsBefore } from '../data/keep-same';
 import type { Build } from '../build/schema';
-import { type Solution, solveCircuit } from '../circuit/solve';
+import { compileAnew, compiled } from '../circuit/compile';
+import type { CircuitIR } from '../circuit/ir';
+import { scenarioOf } from '../circuit/scenario';
+import { solveIn, type Solution } from '../circuit/solve';
 import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';
@@ -44,30 +47,18 @@ interface Told {
   readonly beside: Beside | null;
   readonly progress: Progress;
 }
+const idOf = ({ id }: { readonly id: string }): string => id;
 type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
-
-/** Remembers the list it gave last, and gives what is as it was again: item by item, and the list where all of it is. */
-function sameAsBefore<T extends { readonly id: string }>(): (now: readonly T[]) => T[] {
-  let last: T[] = [];
-  let byId: ReadonlyMap<string, T> = new Map();
-  return (now) => {
-    const kept = keepSame(now, ({ id }) => byId.get(id));
-    if (kept.length === last.length && kept.every((one, i) => one === last[i])) return last;
-    byId = new Map(kept.map((one) => [one.id, one]));
-    last = kept;
-    return kept;
-  };
-}
 
 /** The steps of the derivation of one build, each remembering its last answer (stage.ts). */
 class Graph {
   /** What was derived last: an item that says the same is the very same again, and nothing is drawn anew for it. */
   private lastNet: Netlist | null = null;
   private lastFill: Record<SheetId, number> | null = null;
-  private readonly needsAsBefore = sameAsBefore<Need>();
-  private readonly circuitsAsBefore = sameAsBefore<Circuit>();
-  private readonly testsAsBefore = sameAsBefore<ProveTest>();
-  private readonly findingsAsBefore = sameAsBefore<Finding>();
+  private readonly needsAsBefore = sameAsBefore<Need>(idOf);
+  private readonly circuitsAsBefore = sameAsBefore<Circuit>(idOf);
+  private readonly testsAsBefore = sameAsBefore<ProveTest>(idOf);
+  private readonly findingsAsBefore = sameAsBefore<Finding>(idOf);
   private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) =>
     this.needsAsBefore(needsOf(build)),
   );
@@ -117,7 +108,10 @@ class Graph {
         ),
       ),
   );
-  private readonly solved = new Stage<Plan, Solution>(({ build, net }) => solveCircuit(build, net, 'key-on'));
+  private readonly circuit = new Stage<Plan, CircuitIR>(({ build, net }) => compileAnew(build, net));
+  private readonly solved = new Stage<Plan & { made: { ir: CircuitIR } }, Solution>(({ build, net, made }) =>
+    solveIn(made.ir, scenarioOf(build, net, 'key-on')),
+  );
   private readonly gated = new Stage<
     Plan & { made: { progress: Progress; findings: readonly Finding[]; keyOn: Solution } },
     readonly Gate[]
@@ -153,7 +147,8 @@ class Graph {
     return this.ordered.of({ build, made });
   }
   keyOn(build: Build, net: Netlist): Solution {
-    return this.solved.of({ build, net });
+    const ir = compiled(build, net, this.circuit.of({ build, net }));
+    return this.solved.of({ build, net, made: { ir } });
   }
   gates(
     build: Build,

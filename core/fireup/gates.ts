@@ -3,7 +3,8 @@ import { hasRole } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { crankedVolts } from '../circuit/battery';
 import { meterVolts } from '../circuit/reading';
-import { type Solution, solveCircuit } from '../circuit/solve';
+import { scenarioOf } from '../circuit/scenario';
+import { solveCircuit, solveIn, type Solution } from '../circuit/solve';
 import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Progress } from '../prove/verdict';
@@ -58,7 +59,7 @@ function drafts(
   const at = (end: EndKey) => meterVolts(keyOn, end, groundEnd('battery'));
   const pin = (kind: 'permanent' | 'switched' | 'supply-5v') => pinsOfKind(build.ecu, kind);
   // What is read before the key is turned is told so.
-  const off = pin('permanent').length > 0 ? solveCircuit(build, net, 'key-off') : null;
+  const off = pin('permanent').length > 0 ? solveIn(keyOn.ir, scenarioOf(build, net, 'key-off')) : null;
   const driveByWire = net.devices.some(({ kind }) => hasRole(kind, 'pedal'));
   const { crankWheel } = build.trigger;
   return [

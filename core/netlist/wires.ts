@@ -53,16 +53,20 @@ export class WireList {
   private readonly taken = new Set<string>();
   private readonly sizes = new Map<number, number>();
 
-  constructor(private readonly build: Build) {}
+  private readonly loom: Build['loom'];
+
+  constructor(private readonly build: Build) {
+    this.loom = build.loom;
+  }
 
   add(from: EndKey, to: EndKey, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
     const id = wireId(from, to);
     if (this.taken.has(id)) return;
     this.taken.add(id);
-    const choice = this.build.loom.wires[id] ?? {};
+    const choice = this.loom.wires[id] ?? {};
     const amps = wire.amps ?? SIGNAL_AMPS;
     const squareMm = choice.squareMm ?? wire.squareMm ?? this.sizeOf(amps);
-    const lengthMetres = Math.round((wire.lengthMetres + this.build.loom.slackMetres) * 100) / 100;
+    const lengthMetres = Math.round((wire.lengthMetres + this.loom.slackMetres) * 100) / 100;
     this.wires.push({
       id,
       from,
@@ -91,7 +95,7 @@ export class WireList {
       from: link.from,
       to: link.to,
       squareMm: link.squareMm,
-      colour: this.build.loom.wires[link.id]?.colour ?? wire.colour,
+      colour: this.loom.wires[link.id]?.colour ?? wire.colour,
       lengthMetres: link.metres,
       ohms: wireOhms(link.squareMm, link.metres),
       amps: link.flow.rms,

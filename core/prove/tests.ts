@@ -44,28 +44,38 @@ export const ISOLATED_OHMS = 1e6;
 /** Readings up to half as much again plus 0.3 ohm are right: contacts and a hand-held probe (common practice). */
 export const continuityLimit = (expectedOhms: number): number => Math.round((expectedOhms * 1.5 + 0.3) * 100) / 100;
 
-/** Wires between two ends of one node, depth first, each end once: feeds may hold rings. */
-function copperBetween(net: Netlist, from: EndKey, to: EndKey): Wire[] {
+/** Wires from one end to each of others of its node, depth first, each end once: feeds may hold rings. Linear in the node. */
+function copperFrom(net: Netlist, from: EndKey, targets: readonly EndKey[]): Map<EndKey, readonly Wire[]> {
+  const wanted = new Set(targets);
+  const found = new Map<EndKey, readonly Wire[]>();
   const seen = new Set([from]);
-  const walk = (end: EndKey): Wire[] | null => {
-    if (end === to) return [];
+  const way: Wire[] = [];
+  const walk = (end: EndKey): void => {
+    if (wanted.delete(end)) found.set(end, [...way]);
     for (const wire of net.wiresAt.get(end) ?? []) {
+      if (wanted.size === 0) return;
       const next = wire.from === end ? wire.to : wire.from;
       if (seen.has(next)) continue;
       seen.add(next);
-      const rest = walk(next);
-      if (rest) return [wire, ...rest];
+      way.push(wire);
+      walk(next);
+      way.pop();
     }
-    return null;
   };
-  return walk(from) ?? [];
+  walk(from);
+  return found;
 }
 
 /** Id of a reading from one end to another. */
 export const continuityId = (hold: EndKey, touch: EndKey): string => `c|${hold}|${touch}`;
 
-function continuity(net: Netlist, hold: EndKey, touch: EndKey): ProveTest {
-  const wires = copperBetween(net, hold, touch);
+/** Continuity from one end to each of others. */
+function continuities(net: Netlist, hold: EndKey, touches: readonly EndKey[]): ProveTest[] {
+  const copper = copperFrom(net, hold, touches);
+  return touches.map((touch) => continuity(net, hold, touch, copper.get(touch) ?? []));
+}
+
+function continuity(net: Netlist, hold: EndKey, touch: EndKey, wires: readonly Wire[]): ProveTest {
   const expected = wires.reduce((sum, wire) => sum + endToEndOhms(wire), 0);
   return {
     id: continuityId(hold, touch),
@@ -101,10 +111,9 @@ const isolation = (net: Netlist, hold: EndKey, touch: EndKey): ProveTest => ({
 
 /** Tests with the probe held on one ECU cavity: its wires, then ground, then wired neighbours not yet paired. */
 function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, paired: Set<string>): ProveTest[] {
-  const tests: ProveTest[] = [];
   const sink = node.ends.find(isSink);
   const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && endType(end) !== 'splice');
-  for (const touch of touches) tests.push(continuity(net, hold, touch));
+  const tests = continuities(net, hold, touches);
   if (!sink) tests.push(isolation(net, hold, groundEnd('chassis')));
   const pin = withId(build.ecu.pins, pinAt(hold))!;
   const connector = withId(build.ecu.connectors, pin.connector);
@@ -129,7 +138,7 @@ function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
     .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));
   const [hub, ...rest] = ends;
   if (!hub) return [];
-  const tests = rest.map((end) => continuity(net, hub, end));
+  const tests = continuities(net, hub, rest);
   return isSink(hub) || rest.length === 0 ? tests : [...tests, isolation(net, hub, groundEnd('chassis'))];
 }
 

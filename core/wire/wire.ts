@@ -117,11 +117,11 @@ const grouping: readonly (readonly [number, number])[] = [
   [20, 0.38],
 ];
 
+/** Beyond the table's last row. */
+const MOST_GROUPED = 0.38;
 /** Grouping factor for loaded circuits bunched together (IEC 60364-5-52 B.52.17 item 1); 0.38 beyond 20. */
 export function groupingFactor(loadedCircuits: number): number {
-  let factor = 0.38;
-  for (const [count, value] of [...grouping].reverse()) if (loadedCircuits <= count) factor = value;
-  return factor;
+  return grouping.find(([count]) => loadedCircuits <= count)?.[1] ?? MOST_GROUPED;
 }
 
 /** sqrt((Tmax - Tamb) / (Tmax - Tref)); 0 when the ambient reaches the insulation's limit. */
@@ -138,17 +138,22 @@ export interface Surroundings {
   readonly series: WireSeries;
 }
 
+/** What of its current in free air a wire carries in its bundle and ambient. */
+const shareIn = ({ loadedCircuits, wireCelsius, ambientCelsius }: Surroundings): number =>
+  groupingFactor(loadedCircuits) * ambientFactor(wireCelsius, ambientCelsius);
+
 /** Continuous amperes a size carries in its bundle and ambient; 0 for an unlisted size. */
 export function carriedAmps(squareMm: number, around: Surroundings): number {
   const size = wireSize(squareMm);
   if (!size) return 0;
-  return size.amps * groupingFactor(around.loadedCircuits) * ambientFactor(around.wireCelsius, around.ambientCelsius);
+  return size.amps * shareIn(around);
 }
 
 /** Smallest size of the series that carries `amps` there, or the largest when none does. */
 export function sizeFor(amps: number, around: Surroundings, atLeast = 0): number {
   const sizes = seriesSizes(around.series);
-  const found = sizes.find((size) => size.squareMm >= atLeast && carriedAmps(size.squareMm, around) >= amps);
+  const share = shareIn(around);
+  const found = sizes.find((size) => size.squareMm >= atLeast && size.amps * share >= amps);
   return (found ?? sizes[sizes.length - 1]!).squareMm;
 }
 

@@ -1,10 +1,11 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Build } from '~/core/build/schema';
 import { starterAmps } from '~/core/circuit/battery';
 import { charges, type Charge } from '~/core/circuit/figures';
-import { drivable, readCar, type CarReading, type CarState } from '~/core/circuit/car';
+import { drivable, readCar, type CarReading, type CarState, type Drivable } from '~/core/circuit/car';
 import { drivenIn } from '~/core/circuit/scenario';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
+import { sameAsBefore } from '~/core/data/keep-same';
 import { withId } from '~/core/data/with-id';
 import type { Netlist } from '~/core/netlist/netlist';
 import { ALTERNATOR_AT_IDLE } from '~/core/power/total';
@@ -43,7 +44,8 @@ export function useCarState() {
   const [charge, setCharge] = useState<Charge>('full');
   /** Outputs the person ticked, by the state they were ticked in. */
   const [ticked, setTicked] = useState<ReadonlyMap<CarState, ReadonlySet<string>>>(new Map());
-  const outputs = useMemo(() => drivable(build, net), [build, net]);
+  const [sameOutputs] = useState(() => sameAsBefore<Drivable>(({ pinId }) => pinId));
+  const outputs = useMemo(() => sameOutputs(drivable(build, net)), [sameOutputs, build, net]);
   const driven = useMemo(
     () => ticked.get(state) ?? (state === 'key-off' || state === 'key-on' ? NONE : drivenIn(net, state)) ?? NONE,
     [ticked, state, net],
@@ -53,19 +55,11 @@ export function useCarState() {
     [build, net, state, driven, charge],
   );
   const note = useMemo(() => noteOf(build, net, reading, state), [build, net, reading, state]);
-  const drive = (pinId: string, on: boolean) => {
-    const next = new Set(driven);
-    if (on) next.add(pinId);
-    else next.delete(pinId);
-    setTicked(new Map(ticked).set(state, next));
-  };
-  /** Of what comes in pulses one at a time, as it is tested; null: none. */
-  const pulsing = outputs.find(({ pinId, pulsed }) => pulsed && driven.has(pinId))?.pinId ?? null;
-  const pulse = (pinId: string | null) => {
-    const steady = [...driven].filter((pin) => outputs.some((one) => one.pinId === pin && !one.pulsed));
-    setTicked(new Map(ticked).set(state, new Set(pinId === null ? steady : [...steady, pinId])));
-  };
-  return { state, setState, charge, setCharge, outputs, driven, drive, pulsing, pulse, reading, note };
+  const tick = useCallback(
+    (pins: Iterable<string>) => setTicked((before) => new Map(before).set(state, new Set(pins))),
+    [state],
+  );
+  return { state, setState, charge, setCharge, outputs, driven, tick, reading, note };
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -1,6 +1,7 @@
+import { memo } from 'react';
 import { styled } from 'styled-components';
 import { charges, type Charge } from '~/core/circuit/figures';
-import { carStates, type CarState } from '~/core/circuit/car';
+import { carStates, type CarState, type Drivable } from '~/core/circuit/car';
 import { formatAmps, formatVolts } from '~/core/units/format';
 import { Checkbox } from '../../ui/choice';
 import { Segmented } from '../../ui/choice';
@@ -17,13 +18,74 @@ export const carStateWords: Readonly<Record<CarState, string>> = {
   running: 'running',
 };
 
-/** In which state of the car the drawing is read, and what else is driven. */
-export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
-  const { state, setState, charge, setCharge, outputs, driven, drive, pulsing, pulse, reading, note } = car;
+/** Of more outputs than these only those that are driven stand there; the others are chosen from a list. */
+const MOST_TICKS = 8;
+
+/** What the ECU drives besides; of what comes in pulses one at a time, as it is tested. */
+const Outputs = memo(function Outputs({
+  outputs,
+  driven,
+  isTest,
+  tick,
+}: {
+  outputs: readonly Drivable[];
+  driven: ReadonlySet<string>;
+  isTest: boolean;
+  tick: (pins: Iterable<string>) => void;
+}) {
   const steady = outputs.filter(({ pulsed }) => !pulsed);
   const pulsed = outputs.filter((one) => one.pulsed);
+  const ticks = steady.length > MOST_TICKS ? steady.filter(({ pinId }) => driven.has(pinId)) : steady;
+  const others = steady.filter((one) => !ticks.includes(one));
+  const pulsing = pulsed.find(({ pinId }) => driven.has(pinId))?.pinId ?? '';
+  const without = (gone: (one: Drivable) => boolean) =>
+    [...driven].filter((pin) => !outputs.some((one) => one.pinId === pin && gone(one)));
+  const listed = (all: readonly Drivable[]) => all.map(({ pinId, name }) => ({ id: pinId, name: `${name} ${pinId}` }));
   return (
-    <Stack $gap={2}>
+    <>
+      {steady.length > 0 && (
+        <Driven>
+          <legend>The ECU drives</legend>
+          {ticks.map(({ pinId, name }) => (
+            <Checkbox
+              key={pinId}
+              isSelected={driven.has(pinId)}
+              onChange={(on) => tick(on ? [...driven, pinId] : without((one) => one.pinId === pinId))}
+            >
+              {name} <Soft>{pinId}</Soft>
+            </Checkbox>
+          ))}
+        </Driven>
+      )}
+      {others.length > 0 && (
+        <Select
+          label={ticks.length === 0 ? 'An output' : 'Another output'}
+          choices={[{ id: '', name: 'none' }, ...listed(others)]}
+          value=""
+          onChange={(pinId) => pinId !== '' && tick([...driven, pinId])}
+        />
+      )}
+      {isTest && pulsed.length > 0 && (
+        <Select
+          label="In pulses, by its test"
+          choices={[{ id: '', name: 'none' }, ...listed(pulsed)]}
+          value={pulsing}
+          onChange={(pinId) => tick([...without((one) => one.pulsed), ...(pinId === '' ? [] : [pinId])])}
+        />
+      )}
+    </>
+  );
+});
+
+/** The state itself, and how full the battery is where that matters. */
+const States = memo(function States({
+  state,
+  setState,
+  charge,
+  setCharge,
+}: Pick<ReturnType<typeof useCarState>, 'state' | 'setState' | 'charge' | 'setCharge'>) {
+  return (
+    <>
       <Segmented
         label="The car is"
         stacked
@@ -40,27 +102,17 @@ export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
           onChange={setCharge}
         />
       )}
-      {state !== 'key-off' && steady.length > 0 && (
-        <Driven>
-          <legend>The ECU drives</legend>
-          {steady.map(({ pinId, name }) => (
-            <Checkbox key={pinId} isSelected={driven.has(pinId)} onChange={(on) => drive(pinId, on)}>
-              {name} <Soft>{pinId}</Soft>
-            </Checkbox>
-          ))}
-        </Driven>
-      )}
-      {state === 'key-on' && pulsed.length > 0 && (
-        <Select
-          label="In pulses, by its test"
-          choices={[
-            { id: '', name: 'none' },
-            ...pulsed.map(({ pinId, name }) => ({ id: pinId, name: `${name} ${pinId}` })),
-          ]}
-          value={pulsing ?? ''}
-          onChange={(pinId) => pulse(pinId === '' ? null : pinId)}
-        />
-      )}
+    </>
+  );
+});
+
+/** In which state of the car the drawing is read, and what else is driven. */
+export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
+  const { state, setState, charge, setCharge, outputs, driven, tick, reading, note } = car;
+  return (
+    <Stack $gap={2}>
+      <States state={state} setState={setState} charge={charge} setCharge={setCharge} />
+      {state !== 'key-off' && <Outputs outputs={outputs} driven={driven} isTest={state === 'key-on'} tick={tick} />}
       <p>
         <Figure>{formatAmps(reading.total)}</Figure>
         <br />
