@@ -8,7 +8,10 @@ import type { DeviceKind } from '../devices/kind';
 import { gatesOf, type Gate } from '../fireup/gates';
 import { needsOf, type Need } from '../netlist/needs';
 import { knownDevices, netlist, type Netlist } from '../netlist/netlist';
-import { powerPlan, type Circuit, type PowerPlan } from '../power/plan';
+import { feedPlan, type FeedPlan } from '../power/feed-plan';
+import { flowsOf, type Flows } from '../power/flow';
+import { powerPlan, type Circuit, type PowerPlan, type PowerSteps } from '../power/plan';
+import { sizesOf, type Sizes } from '../power/sizes';
 import { proveTests, type ProveTest } from '../prove/tests';
 import { progressOf, type Progress } from '../prove/verdict';
 import { countFindings, inOrder, rules, type FindingCounts } from '../rules';
@@ -50,6 +53,11 @@ interface Told {
 const idOf = ({ id }: { readonly id: string }): string => id;
 type Plan = Readonly<Record<'build', Build> & Record<'net', Netlist>>;
 
+/** A stage for a plan without a fuse of the ECU's own, and one for a plan with it. */
+const both = <T>(make: (ecuFuse: boolean) => T) => ({ without: make(false), own: make(true) });
+const pick = <T>(stages: { readonly without: T; readonly own: T }, ecuFuse: boolean): T =>
+  ecuFuse ? stages.own : stages.without;
+
 /** The steps of the derivation of one build, each remembering its last answer (stage.ts). */
 class Graph {
   /** What was derived last: an item that says the same is the very same again, and nothing is drawn anew for it. */
@@ -62,8 +70,25 @@ class Graph {
   private readonly needs = new Stage<{ build: Build }, readonly Need[]>(({ build }) =>
     this.needsAsBefore(needsOf(build)),
   );
+  private readonly feeds = both(
+    (ecuFuse) => new Stage<{ build: Build }, FeedPlan>(({ build }) => feedPlan(build, ecuFuse)),
+  );
+  private readonly currents = both(
+    () => new Stage<{ build: Build; made: { plan: FeedPlan } }, Flows>(({ build, made }) => flowsOf(build, made.plan)),
+  );
+  private readonly sizes = both(
+    () =>
+      new Stage<{ build: Build; made: { plan: FeedPlan; flows: Flows } }, Sizes>(({ build, made }) =>
+        sizesOf(build, made.plan, made.flows),
+      ),
+  );
+  private readonly steps: PowerSteps = {
+    plan: (build, ecuFuse) => pick(this.feeds, ecuFuse).of({ build }),
+    flows: (build, plan, ecuFuse) => pick(this.currents, ecuFuse).of({ build, made: { plan } }),
+    sizes: (build, plan, flows, ecuFuse) => pick(this.sizes, ecuFuse).of({ build, made: { plan, flows } }),
+  };
   private readonly power = new Stage<{ build: Build }, PowerPlan>(({ build }) => {
-    const plan = powerPlan(build);
+    const plan = powerPlan(build, this.steps);
     return { ...plan, circuits: this.circuitsAsBefore(plan.circuits) };
   });
   private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));

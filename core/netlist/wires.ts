@@ -90,7 +90,9 @@ export class WireList {
     if (this.taken.has(link.id)) return;
     this.taken.add(link.id);
     this.wires.push({
-      ...wire,
+      signal: wire.signal,
+      circuitId: wire.circuitId,
+      deviceId: wire.deviceId,
       id: link.id,
       from: link.from,
       to: link.to,

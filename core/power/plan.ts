@@ -80,8 +80,9 @@ export interface PowerPlan {
 }
 
 /** True where the ECU's own feed would be thicker than its terminals take: its fuse is then a fuse of its own. */
-function wantsEcuFuse(build: Build, { sizes, circuits }: PowerPlan): boolean {
-  if (circuits.find(({ role }) => role === 'main')?.fuseByPerson) return false;
+function wantsEcuFuse(build: Build, plan: FeedPlan, sizes: Sizes): boolean {
+  const main = plan.feeds.find(({ role }) => role === 'main');
+  if (main && sizes.fuses.get(partId('fuse', main.id))?.byPerson) return false;
   return pinsOfKind(build.ecu, 'switched').some((pin) => {
     const connector = withId(build.ecu.connectors, pin.connector);
     const wire = [...sizes.links.values()].find(({ to }) => to === ecuEnd(pin.id));
@@ -90,15 +91,27 @@ function wantsEcuFuse(build: Build, { sizes, circuits }: PowerPlan): boolean {
   });
 }
 
+/** What a plan is made in, step by step: each may be remembered by whoever asks again and again. */
+export interface PowerSteps {
+  readonly plan: (build: Build, ecuFuse: boolean) => FeedPlan;
+  readonly flows: (build: Build, plan: FeedPlan, ecuFuse: boolean) => Flows;
+  readonly sizes: (build: Build, plan: FeedPlan, flows: Flows, ecuFuse: boolean) => Sizes;
+}
+const steps: PowerSteps = { plan: feedPlan, flows: flowsOf, sizes: sizesOf };
+
 /** Plans, currents, sizes and sections of a build. Pure; linear but for the sizes, which are raised step by step. */
-export function powerPlan(build: Build): PowerPlan {
-  const first = planned(build, feedPlan(build));
-  return wantsEcuFuse(build, first) ? planned(build, feedPlan(build, true)) : first;
+export function powerPlan(build: Build, { plan, flows, sizes }: PowerSteps = steps): PowerPlan {
+  const made = (ecuFuse: boolean) => {
+    const bare = plan(build, ecuFuse);
+    const through = flows(build, bare, ecuFuse);
+    return { bare, through, sized: sizes(build, bare, through, ecuFuse) };
+  };
+  const first = made(false);
+  const { bare, through, sized } = wantsEcuFuse(build, first.bare, first.sized) ? made(true) : first;
+  return sectioned(build, bare, through, sized);
 }
 
-function planned(build: Build, bare: FeedPlan): PowerPlan {
-  const flows = flowsOf(build, bare);
-  const sizes = sizesOf(build, bare, flows);
+function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): PowerPlan {
   const plan = withContacts(bare, sizes.relays);
   const around = surroundings(build);
   const circuits = plan.feeds.map(({ id, role, name, system }): Circuit => {

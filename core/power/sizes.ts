@@ -340,7 +340,12 @@ function raise(
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     let worst = -1;
     let most = 1e-9;
-    for (const [at, volts] of over.entries()) if (volts > most && !given.has(at)) [worst, most] = [at, volts];
+    for (let at = 0; at < over.length; at += 1) {
+      const volts = over[at]!;
+      if (volts <= most || given.has(at)) continue;
+      worst = at;
+      most = volts;
+    }
     if (worst < 0) return;
     const chains = new Set(loads[worst]!.way.flatMap(({ link }) => (link ? (chainOf.get(link.id) ?? []) : [])));
     let best: { chain: Chain; next: number; gain: number } | null = null;
