@@ -39,11 +39,6 @@ export function twin(): Build {
       injectionMilliseconds: 5,
       advanceDegrees: 18,
     }),
-    call('insertInFeed', {
-      linkId: 'dev:alternator-1.L~fuse:key.2',
-      part: { kind: 'resistor', name: 'Charge resistor', ohms: 470 },
-      name: 'charge',
-    }),
     call('allotAll', { keep: 'locked' }),
   ]);
 }

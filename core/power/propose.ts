@@ -1,12 +1,15 @@
 import type { Build, CircuitChoice } from '../build/schema';
+import { withId } from '../data/with-id';
 import { hasRole, type FeedName, type System } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import {
   BATTERY,
+  deviceAt,
   endType,
   fuseEnd,
   groundEnd,
   partAt,
+  partEnd,
   partId,
   readPart,
   relayEnd,
@@ -74,6 +77,8 @@ export const FUSE_METRES = 0.2;
 /** Between neighbours of a box, and from the ECU plug to the box (common practice). */
 export const JUMPER_METRES = 0.35;
 export const TO_BOX_METRES = 0.8;
+/** What lets an alternator excite itself, and draws little while it rests, ohms (common practice: 100 to 500). */
+export const CHARGE_OHMS = 470;
 /** What the contact of a plug-in relay carries for good, amperes (common practice: 30 to 40). */
 const CONTACT_AMPS = 30;
 
@@ -217,13 +222,28 @@ class Drafting {
     const metres =
       choice.lengthMetres ?? (loads.length > 1 ? TRUNK_METRES : Math.max(LONE_METRES, loads[0]?.branchMetres ?? 0));
     if (alone) {
-      this.link(outlet, loads[0]!.end, 'trunk', metres, id);
+      this.hang(outlet, loads[0]!, 'trunk', metres, id);
       return;
     }
     this.part(spliceEnd(id), id, { kind: 'splice', name: spec.name });
     this.link(outlet, spliceEnd(id), 'trunk', metres, id);
-    for (const load of loads)
-      this.link(spliceEnd(id), load.end, 'branch', Math.max(BRANCH_METRES, load.branchMetres), id);
+    for (const load of loads) this.hang(spliceEnd(id), load, 'branch', Math.max(BRANCH_METRES, load.branchMetres), id);
+  }
+  /** A load on its feed; the lamp terminal of an alternator behind a resistor, since its regulator draws it down at rest. */
+  private hang(from: EndKey, { end }: Load, role: LinkRole, metres: number, feed: string): void {
+    const deviceId = deviceAt(end);
+    const device = withId(this.build.devices, deviceId);
+    const kind = device && this.build.kinds[device.kindId];
+    const { parts, links } = this.build.feeds;
+    const tookOut = parts[partId('resistor', device?.id ?? '')] === null || links[wireId(from, end)] === null;
+    if (!kind || !hasRole(kind, 'alternator') || tookOut) {
+      this.link(from, end, role, metres, feed);
+      return;
+    }
+    const [into, outOf] = [partEnd('resistor', device.id, '1'), partEnd('resistor', device.id, '2')];
+    this.part(into, device.id, { kind: 'resistor', name: 'Charge resistor', ohms: CHARGE_OHMS });
+    this.link(from, into, role, BRANCH_METRES, feed);
+    this.link(outOf, end, 'branch', metres, feed);
   }
   /** A relay that a person changed is wired as it is now. */
   private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {

@@ -7,6 +7,7 @@ import { MAKES_TIMES, makes } from '../power/contact';
 import { fuseRatings } from '../power/fuse';
 import { outlasts } from '../power/inrush';
 import { wayTo } from '../power/flow';
+import { CHARGE_OHMS } from '../power/propose';
 import { ALTERNATOR_AT_IDLE, ALTERNATOR_SHARE, alternatorFor, runningAmps } from '../power/total';
 import { formatAmps, formatVolts, listWords } from '../units/format';
 import { readQuantity } from '../units/units';
@@ -120,11 +121,11 @@ export const supplyRules: Rule[] = [
             where: { type: 'end', end },
             detail: `${load.name}: its regulator at rest draws this terminal down to 1 or 2 V, and nothing stands in the way: amperes where tenths are meant.`,
             remedy: {
-              label: 'Put 470 Ω into its wire',
+              label: `Put ${CHARGE_OHMS} Ω into its wire`,
               calls: [
                 call('insertInFeed', {
                   linkId: last.id,
-                  part: { kind: 'resistor', name: 'Charge resistor', ohms: 470 },
+                  part: { kind: 'resistor', name: 'Charge resistor', ohms: CHARGE_OHMS },
                 }),
               ],
             },

@@ -63,14 +63,6 @@ const work = [
       advanceDegrees: 18,
     },
   },
-  {
-    name: 'insertInFeed',
-    args: {
-      linkId: 'dev:alternator-1.L~fuse:key.2',
-      part: { kind: 'resistor', name: 'Charge resistor', ohms: 470 },
-      name: 'charge',
-    },
-  },
   { name: 'allotAll', args: { keep: 'locked' } },
 ];
 

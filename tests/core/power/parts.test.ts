@@ -40,9 +40,10 @@ test('a relay that breaks its own winding never settles, and that is told', () =
 
 test('a diode in a wire conducts one way: its volts are lost, and turned round it lets nothing through', () => {
   const id = 'dev:alternator-1.L~fuse:key.2';
+  const straight = edited(plainTwin(), call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:key.2' }));
   const solved = (build: Build) => solveCircuit(build, netlist(build), 'key-on');
   const put = solved(
-    edited(plainTwin(), call('insertInFeed', { linkId: id, part: { kind: 'diode', name: 'Block' }, name: 'block' })),
+    edited(straight, call('insertInFeed', { linkId: id, part: { kind: 'diode', name: 'Block' }, name: 'block' })),
   );
   // 0.7 V at its knee, and 20 mohm for what flows: under 3 A.
   const lost = voltsBetween(put, partEnd('diode', 'block', 'a'), partEnd('diode', 'block', 'k'))!;
@@ -64,7 +65,8 @@ test('an alternator’s lamp terminal: amperes straight on the feed, 1 to 2 V be
     return voltsBetween(solution, deviceEnd('alternator-1', 'L'), groundEnd('head'))!;
   };
   // Straight: all but 1.2 V across the field's 4 ohms, so (12.4 - 1.2) / 4 = 2.8 A less what wire and fuse take.
-  expect((at(plainTwin(), 'key-on') - 1.2) / 4).toBeGreaterThan(2);
+  const straight = edited(plainTwin(), call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:key.2' }));
+  expect((at(straight, 'key-on') - 1.2) / 4).toBeGreaterThan(2);
   // Behind 470 ohms (12.4 - 1.2) / 474 = 24 mA flow, which makes 0.09 V in the field.
   expect(at(twinBuild(), 'key-on')).toBeCloseTo(1.2 + (4 * (12.4 - 1.2)) / 474, 1);
   expect(at(twinBuild(), 'running')).toBeGreaterThan(13);
@@ -76,7 +78,20 @@ test('a terminal that asks for no feed any more takes the wires laid to it by ha
     terminalId: 'L',
     destination: { to: 'line', line: 'charge-lamp' },
   });
-  expect(edited(twinBuild(), lamp).feeds).toEqual(edited(plainTwin(), lamp).feeds);
+  const byHand = edited(
+    plainTwin(),
+    call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:key.2' }),
+    call('insertInFeed', {
+      linkId: 'dev:alternator-1.L~fuse:key.2',
+      part: { kind: 'resistor', name: 'Own', ohms: 330 },
+      name: 'own',
+    }),
+  );
+  expect(edited(byHand, lamp).feeds).toEqual(edited(plainTwin(), lamp).feeds);
+  // Taken out by hand it stays out, and the wire is straight again.
+  const without = edited(plainTwin(), call('removeFeedPart', { partId: 'res:alternator-1' }));
+  expect(netlist(without).wires.some(({ id }) => id.includes('res:'))).toBe(false);
+  expect(powerStops(without).map(({ rule }) => rule)).toEqual(['PW-24']);
   // A fuse that others hang on stays.
   const shared = edited(
     plainTwin(),

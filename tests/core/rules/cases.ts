@@ -102,7 +102,10 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
     // A battery of a moped before a car's engine.
     bad: edited(demo, call('setPower', { batteryAh: 3 }), call('setSite', { ...demo.site, ambientCelsius: -30 })),
   },
-  'PW-24': { bad: edited(twinBuild(), call('proposeFeeds', {})), good: twinBuild() },
+  'PW-24': {
+    bad: edited(twinBuild(), call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:key.2' })),
+    good: twinBuild(),
+  },
   'PW-13': { bad: edited(demo, call('setPower', { charging: 'none' })) },
   'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
   'PL-7': {

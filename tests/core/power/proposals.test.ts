@@ -1,0 +1,100 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { catalog } from '~/catalog';
+import type { Build } from '~/core/build/schema';
+import { applyEdit, call } from '~/core/edits';
+import { createBuild } from '~/core/edits/create';
+import { partAt } from '~/core/ends/ends';
+import { netlist } from '~/core/netlist/netlist';
+import { powerPlan } from '~/core/power/plan';
+import { findingsOf } from '~/core/rules';
+import { ecu, kind } from '../../helpers';
+
+/** Any engine on any ECU with any parts of the catalog, by name. */
+const cars = fc.record({
+  engine: fc.constantFrom(...catalog.engines.map(({ name }) => name)),
+  ecu: fc.constantFrom(...catalog.ecus.map(({ id }) => id)),
+  kinds: fc.array(fc.constantFrom(...catalog.kinds.map(({ id }) => id)), { minLength: 4, maxLength: 18 }),
+  ecuGround: fc.constantFrom('battery', 'head'),
+  zoneCelsius: fc.constantFrom(40, 60, 105),
+});
+
+/** Such a car, fed as Gonyx proposes it. */
+function proposed(car: typeof cars extends fc.Arbitrary<infer T> ? T : never): Build {
+  let build = createBuild({
+    id: 'any',
+    now: '2026-01-01T00:00:00.000Z',
+    name: 'Any',
+    vehicle: '',
+    engine: catalog.engines.find(({ name }) => name === car.engine)!,
+    ecu: ecu(car.ecu),
+  });
+  const edit = (name: string, args: unknown) => {
+    const result = applyEdit(build, name, args);
+    if (result.ok) build = result.value.build;
+  };
+  for (const id of car.kinds) edit('addDevice', call('addDevice', { kind: kind(id) }).args);
+  edit('setPower', { ecuGround: car.ecuGround });
+  edit('setLoom', { zoneCelsius: car.zoneCelsius });
+  edit('allotAll', { keep: 'placed' });
+  return build;
+}
+
+/** The largest wire that is laid unasked, and the largest plug of an injector or a coil. */
+const LARGEST = [10, 1.5];
+
+describe('any proposal', () => {
+  test('breaks no rule of the feeds; where the largest wire is too thin for its length the rule says so', () => {
+    fc.assert(
+      fc.property(cars, (car) => {
+        const build = proposed(car);
+        const net = netlist(build);
+        const broken = findingsOf(build, net).filter(({ rule, severity }) => /^PW/.test(rule) && severity !== 'note');
+        const { sizes } = net.power;
+        const cramped = sizes.drops.filter(({ volts, limitVolts }) => volts > limitVolts);
+        for (const { hops } of cramped)
+          for (const { step } of hops)
+            if (step.link) expect(LARGEST).toContain(sizes.links.get(step.link.id)!.squareMm);
+        expect(broken.filter(({ rule }) => rule !== 'PW-3' || cramped.length === 0)).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('feeds every load, protects every wire by a fuse it outlasts, and says what set each', () => {
+    fc.assert(
+      fc.property(cars, (car) => {
+        const build = proposed(car);
+        const { sizes, unfed } = powerPlan(build);
+        expect(unfed).toEqual([]);
+        for (const link of sizes.links.values()) {
+          expect(['PW-1', 'PW-3', 'strength']).toContain(link.setBy);
+          // The short piece before a fuse is protected by that one, at its end.
+          const fuse = sizes.fuses.get(partAt(link.to)!) ?? (link.fuse && sizes.fuses.get(link.fuse));
+          if (fuse) expect(link.carriesAmps).toBeGreaterThanOrEqual(fuse.amps - 1e-9);
+        }
+        for (const fuse of sizes.fuses.values()) expect(['PW-2', 'PW-21']).toContain(fuse.setBy);
+        for (const relay of sizes.relays.values()) expect(['PW-15', 'PW-21', 'usual']).toContain(relay.setBy);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  test('with every size fixed, a thicker wire anywhere raises no drop', () => {
+    fc.assert(
+      fc.property(cars, fc.nat(), (car, at) => {
+        const build = proposed(car);
+        const { sizes } = powerPlan(build);
+        const wires = Object.fromEntries([...sizes.links].map(([id, { squareMm }]) => [id, { squareMm }]));
+        const fixed: Build = { ...build, loom: { ...build.loom, wires } };
+        const before = powerPlan(fixed).sizes;
+        const [id, one] = [...before.links][at % before.links.size]!;
+        const thicker: Build = {
+          ...fixed,
+          loom: { ...fixed.loom, wires: { ...wires, [id]: { squareMm: 2 * one.squareMm } } },
+        };
+        const after = powerPlan(thicker).sizes;
+        before.drops.forEach(({ volts }, drop) => expect(after.drops[drop].volts).toBeLessThanOrEqual(volts + 1e-9));
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
