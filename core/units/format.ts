@@ -2,12 +2,16 @@
 
 const trim = (text: string): string => (text.includes('.') ? text.replace(/\.?0+$/, '') : text);
 
+/** The least a hand meter shows, ohms. */
+const LEAST_SHOWN = 0.01;
 /** Ohms with a fitting prefix; `null` is an open line. */
 export function formatOhms(ohms: number | null): string {
   if (ohms === null || !Number.isFinite(ohms)) return 'open line';
   if (ohms >= 1e6) return `${trim((ohms / 1e6).toFixed(2))} MΩ`;
   if (ohms >= 1e3) return `${trim((ohms / 1e3).toFixed(2))} kΩ`;
   if (ohms >= 100) return `${ohms.toFixed(0)} Ω`;
+  // Less than a hand meter can show is no figure.
+  if (ohms > 0 && ohms < LEAST_SHOWN) return `under ${LEAST_SHOWN} Ω`;
   return `${ohms >= 10 ? ohms.toFixed(1) : ohms.toFixed(2)} Ω`;
 }
 

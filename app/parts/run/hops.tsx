@@ -164,7 +164,7 @@ const Through = styled.div`
 `;
 const Row = styled(AriaButton)`
   display: grid;
-  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) 110px;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) minmax(0, 170px);
   gap: ${space[3]};
   width: 100%;
   max-width: 640px;

@@ -16,7 +16,7 @@ import { useLater } from '../../build/context';
 /** What a state asks of the battery, the ECU and the fuses, in words; empty where it asks nothing. */
 function noteOf(build: Build, net: Netlist, { solution, total, pulse }: CarReading, state: CarState): string {
   const notes: string[] = [];
-  if (pulse !== null) notes.push(`on the mean; ${formatAmps(pulse)} within a pulse`);
+  if (pulse !== null) notes.push(`the mean of a test in pulses, ${formatAmps(pulse)} within one`);
   if (state === 'key-off') {
     const days = standingDays(build, total);
     if (Number.isFinite(days))
