@@ -274,14 +274,16 @@ export function drawFeeds(
   };
 }
 
+/** Of more loads that are drawn as one only the first is named: as many as an engine has. */
+const MOST_NAMED = 12;
+
 function nameOf(net: Netlist, draft: Draft): string {
   if (draft.kind === 'windings')
     return `Winding${draft.members.length > 1 ? 's' : ''}: ${draft.members.map((end) => withId(net.parts, partAt(end)!)?.part.name ?? '').join(', ')}`;
   if (draft.isLane) return plural(draft.members.length, 'load');
   if (draft.members.length < 2) return draft.name;
-  return namesTogether(
-    draft.members.map((end) => net.deviceOf.get(deviceAt(end) ?? '')?.device.label ?? labelOf(net, end)),
-  );
+  const names = draft.members.map((end) => net.deviceOf.get(deviceAt(end) ?? '')?.device.label ?? labelOf(net, end));
+  return names.length > MOST_NAMED ? `${names[0]} and ${names.length - 1} more` : namesTogether(names);
 }
 
 /** A wire from the right side of one thing to the left of another; it turns just behind the first. */

@@ -46,10 +46,13 @@ export function useCarState() {
   const [ticked, setTicked] = useState<ReadonlyMap<CarState, ReadonlySet<string>>>(new Map());
   const [sameOutputs] = useState(() => sameAsBefore<Drivable>(({ pinId }) => pinId));
   const outputs = useMemo(() => sameOutputs(drivable(build, net)), [sameOutputs, build, net]);
-  const driven = useMemo(
-    () => ticked.get(state) ?? (state === 'key-off' || state === 'key-on' ? NONE : drivenIn(net, state)) ?? NONE,
-    [ticked, state, net],
+  const [sameUsual] = useState(() => sameAsBefore<string>((pin) => pin));
+  /** What is on in such a state where nobody says otherwise. */
+  const usual = useMemo(
+    () => sameUsual([...(state === 'key-off' || state === 'key-on' ? NONE : (drivenIn(net, state) ?? NONE))]),
+    [sameUsual, state, net],
   );
+  const driven = useMemo(() => ticked.get(state) ?? new Set(usual), [ticked, state, usual]);
   const reading = useMemo(
     () => readCar(build, net, state, driven, charges[charge]),
     [build, net, state, driven, charge],
@@ -59,7 +62,7 @@ export function useCarState() {
     (pins: Iterable<string>) => setTicked((before) => new Map(before).set(state, new Set(pins))),
     [state],
   );
-  return { state, setState, charge, setCharge, outputs, driven, tick, reading, note };
+  return { state, setState, charge, setCharge, outputs, usual, driven, tick, reading, note };
 }
 
 const NONE: ReadonlySet<string> = new Set();

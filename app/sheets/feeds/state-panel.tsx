@@ -18,24 +18,27 @@ export const carStateWords: Readonly<Record<CarState, string>> = {
   running: 'running',
 };
 
-/** Of more outputs than these only those that are driven stand there; the others are chosen from a list. */
+/** Of more outputs than these only those stand there that are not as usual; the others are chosen from a list. */
 const MOST_TICKS = 8;
 
 /** What the ECU drives besides; of what comes in pulses one at a time, as it is tested. */
 const Outputs = memo(function Outputs({
   outputs,
+  usual,
   driven,
   isTest,
   tick,
 }: {
   outputs: readonly Drivable[];
+  usual: readonly string[];
   driven: ReadonlySet<string>;
   isTest: boolean;
   tick: (pins: Iterable<string>) => void;
 }) {
   const steady = outputs.filter(({ pulsed }) => !pulsed);
   const pulsed = outputs.filter((one) => one.pulsed);
-  const ticks = steady.length > MOST_TICKS ? steady.filter(({ pinId }) => driven.has(pinId)) : steady;
+  const ticks =
+    steady.length > MOST_TICKS ? steady.filter(({ pinId }) => driven.has(pinId) !== usual.includes(pinId)) : steady;
   const others = steady.filter((one) => !ticks.includes(one));
   const pulsing = pulsed.find(({ pinId }) => driven.has(pinId))?.pinId ?? '';
   const without = (gone: (one: Drivable) => boolean) =>
@@ -45,7 +48,10 @@ const Outputs = memo(function Outputs({
     <>
       {steady.length > 0 && (
         <Driven>
-          <legend>The ECU drives</legend>
+          <legend>
+            The ECU drives
+            {others.length > 0 && ` ${steady.filter(({ pinId }) => driven.has(pinId)).length} of ${steady.length}`}
+          </legend>
           {ticks.map(({ pinId, name }) => (
             <Checkbox
               key={pinId}
@@ -59,10 +65,19 @@ const Outputs = memo(function Outputs({
       )}
       {others.length > 0 && (
         <Select
-          label={ticks.length === 0 ? 'An output' : 'Another output'}
-          choices={[{ id: '', name: 'none' }, ...listed(others)]}
+          label="Switch an output over"
+          choices={[
+            { id: '', name: 'none' },
+            ...others.map(({ pinId, name }) => ({
+              id: pinId,
+              name: `${name} ${pinId}, ${driven.has(pinId) ? 'on' : 'off'}`,
+            })),
+          ]}
           value=""
-          onChange={(pinId) => pinId !== '' && tick([...driven, pinId])}
+          onChange={(pinId) => {
+            if (driven.has(pinId)) tick(without((one) => one.pinId === pinId));
+            else if (pinId !== '') tick([...driven, pinId]);
+          }}
         />
       )}
       {isTest && pulsed.length > 0 && (
@@ -108,11 +123,13 @@ const States = memo(function States({
 
 /** In which state of the car the drawing is read, and what else is driven. */
 export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
-  const { state, setState, charge, setCharge, outputs, driven, tick, reading, note } = car;
+  const { state, setState, charge, setCharge, outputs, usual, driven, tick, reading, note } = car;
   return (
     <Stack $gap={2}>
       <States state={state} setState={setState} charge={charge} setCharge={setCharge} />
-      {state !== 'key-off' && <Outputs outputs={outputs} driven={driven} isTest={state === 'key-on'} tick={tick} />}
+      {state !== 'key-off' && (
+        <Outputs outputs={outputs} usual={usual} driven={driven} isTest={state === 'key-on'} tick={tick} />
+      )}
       <p>
         <Figure>{formatAmps(reading.total)}</Figure>
         <br />
