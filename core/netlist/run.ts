@@ -5,10 +5,9 @@ import {
   deviceEnd,
   endOf,
   endType,
-  fuseEnd,
   isSink,
   pinAt,
-  relayEnd,
+  partEnd,
   spliceEnd,
   type EndKey,
   type EndType,
@@ -24,9 +23,12 @@ export type Selection =
 
 export interface Hop {
   readonly end: EndKey;
-  /** Wire, or fuse/relay contact, that leads on from this end; null at the last. */
-  readonly next: { readonly wire: Wire } | { readonly through: 'fuse' | 'relay contact' } | null;
+  /** Wire, or what stands in one, that leads on from this end; null at the last. */
+  readonly next: { readonly wire: Wire } | { readonly through: Passed } | null;
 }
+
+/** What a run goes through that is no wire. */
+type Passed = 'fuse' | 'relay contact' | 'resistor' | 'diode' | 'switch' | 'button';
 
 export interface Run {
   readonly title: string;
@@ -41,7 +43,7 @@ export interface Run {
 
 interface Step {
   readonly end: EndKey;
-  readonly by: { readonly wire: Wire } | { readonly through: 'fuse' | 'relay contact' };
+  readonly by: { readonly wire: Wire } | { readonly through: Passed };
 }
 
 function stepsFrom(net: Netlist, end: EndKey, throughParts: boolean): Step[] {
@@ -52,9 +54,26 @@ function stepsFrom(net: Netlist, end: EndKey, throughParts: boolean): Step[] {
   if (!throughParts) return steps;
   const ref = endOf(end);
   if (ref.of !== 'part') return steps;
-  if (ref.kind === 'fuse') steps.push({ end: fuseEnd(ref.part, ref.port === '1' ? 2 : 1), by: { through: 'fuse' } });
-  if (ref.kind === 'relay' && (ref.port === '87' || ref.port === '30'))
-    steps.push({ end: relayEnd(ref.part, ref.port === '87' ? '30' : '87'), by: { through: 'relay contact' } });
+  const { kind, part, port } = ref;
+  const on = (other: string, through: Passed) => steps.push({ end: partEnd(kind, part, other), by: { through } });
+  switch (kind) {
+    case 'fuse':
+    case 'resistor':
+    case 'switch':
+    case 'button':
+      on(port === '1' ? '2' : '1', kind);
+      break;
+    case 'diode':
+      on(port === 'a' ? 'k' : 'a', kind);
+      break;
+    case 'relay':
+      // Winding terminals lead to no contact.
+      if (port === '30') on('87', 'relay contact');
+      if (port === '87' || port === '87a') on('30', 'relay contact');
+      break;
+    default:
+      break;
+  }
   return steps;
 }
 
@@ -115,7 +134,7 @@ function isSource(net: Netlist): (end: EndKey) => boolean {
       (net.wiresAt.get(splice) ?? []).flatMap((wire) => [wire.from, wire.to].filter((end) => deviceAt(end) !== null)),
     ),
   );
-  return (end) => isType('battery', 'key')(end) || brought.has(end);
+  return (end) => isType('battery', 'key', 'tap')(end) || brought.has(end);
 }
 
 /** The run through one end: from an ECU cavity, else from the battery or key, else to ground. */

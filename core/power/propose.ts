@@ -231,19 +231,17 @@ class Drafting {
   }
   /** A load on its feed; the lamp terminal of an alternator behind a resistor, since its regulator draws it down at rest. */
   private hang(from: EndKey, { end }: Load, role: LinkRole, metres: number, feed: string): void {
-    const deviceId = deviceAt(end);
-    const device = withId(this.build.devices, deviceId);
-    const kind = device && this.build.kinds[device.kindId];
+    const charge = chargeResistor(this.build, end);
     const { parts, links } = this.build.feeds;
-    const tookOut = parts[partId('resistor', device?.id ?? '')] === null || links[wireId(from, end)] === null;
-    if (!kind || !hasRole(kind, 'alternator') || tookOut) {
+    if (charge === null || parts[charge.id] === null || links[wireId(from, end)] === null) {
       this.link(from, end, role, metres, feed);
       return;
     }
-    const [into, outOf] = [partEnd('resistor', device.id, '1'), partEnd('resistor', device.id, '2')];
-    this.part(into, device.id, { kind: 'resistor', name: 'Charge resistor', ohms: CHARGE_OHMS });
-    this.link(from, into, role, BRANCH_METRES, feed);
-    this.link(outOf, end, 'branch', metres, feed);
+    this.part(charge.into, charge.name, { kind: 'resistor', name: 'Charge resistor', ohms: CHARGE_OHMS });
+    // What a person wired at either side of it stays so.
+    const byHand = Object.values(links).some((link) => link && (link.from === charge.into || link.to === charge.into));
+    if (!byHand) this.link(from, charge.into, role, BRANCH_METRES, feed);
+    if (!this.decided.ends.has(end)) this.link(charge.outOf, end, 'branch', metres, feed);
   }
   /** A relay that a person changed is wired as it is now. */
   private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {
@@ -297,6 +295,27 @@ class Drafting {
   }
 }
 
+/** The resistor before an alternator's lamp terminal, as it is called and wired; null where the end is no such terminal. */
+function chargeResistor(build: Build, end: EndKey) {
+  const device = withId(build.devices, deviceAt(end));
+  const kind = device && build.kinds[device.kindId];
+  if (!kind || !hasRole(kind, 'alternator')) return null;
+  const name = device.id;
+  return {
+    id: partId('resistor', name),
+    name,
+    into: partEnd('resistor', name, '1'),
+    outOf: partEnd('resistor', name, '2'),
+  };
+}
+
+/** Whether a load is fed by the proposal: nobody wired it, or only what lies behind its charge resistor. */
+function isOpen(build: Build, { ends, parts }: Decided, end: EndKey): boolean {
+  if (!ends.has(end)) return true;
+  const charge = chargeResistor(build, end);
+  return charge !== null && parts.has(charge.id) && build.feeds.parts[charge.id] === undefined;
+}
+
 /**
  * The plan of feeds as Gonyx proposes it for what nobody decided: a fuse for each feed, a relay where it is switched, a splice
  * where several loads hang on it. Windings hang behind small fuses of their own: those the ECU pulls in behind the main relay, those of the key
@@ -306,7 +325,7 @@ class Drafting {
  */
 export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Proposal {
   const draft = new Drafting(build, decided);
-  const specs = feedSpecs(build, (end) => !decided.ends.has(end), ecuFuse);
+  const specs = feedSpecs(build, (end) => isOpen(build, decided, end), ecuFuse);
   // What a person wired by hand may hang on a feed that has nothing of its own.
   const touched = ({ id }: FeedSpec) =>
     [partId('fuse', id), partId('relay', id), partId('splice', id)].some((part) => decided.parts.has(part));

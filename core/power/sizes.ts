@@ -170,9 +170,15 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   }
 
   const chainOf = chainsOf(build, flows, fuses, around);
+  // What of a step stays as it is while sizes are tried.
+  const stays = new Map(
+    flows.steps.map((step) => [
+      step,
+      { rms: flowThrough(step).rms, ends: step.link ? terminalOhms(step.from, step.to) : 0 },
+    ]),
+  );
   const ohmsOf = (step: Step, squareMm: number): number => {
-    if (step.link)
-      return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + terminalOhms(step.from, step.to);
+    if (step.link) return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + stays.get(step)!.ends;
     const part = plan.parts.get(step.part!)!.part;
     switch (part.kind) {
       case 'fuse':
@@ -190,13 +196,13 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     }
   };
   const lost = (step: Step): number =>
-    flowThrough(step).rms * ohmsOf(step, (step.link && chainOf.get(step.link.id)?.squareMm) ?? 1) +
+    stays.get(step)!.rms * ohmsOf(step, (step.link && chainOf.get(step.link.id)?.squareMm) ?? 1) +
     (step.part && plan.parts.get(step.part)?.part.kind === 'diode' ? DIODE_VOLTS : 0);
 
   const loads = flows.draws.flatMap((draw) =>
     draw.load ? [{ draw, limit: draw.load.limitVolts, way: wayTo(flows, draw.end) }] : [],
   );
-  raise(loads, chainOf, lost, ohmsOf, flowThrough, around);
+  raise(loads, chainOf, lost, ohmsOf, (step) => stays.get(step)!.rms, around);
 
   const links = new Map<string, SizedLink>();
   for (const step of flows.steps) {
@@ -321,7 +327,7 @@ function raise(
   chainOf: ReadonlyMap<string, Chain>,
   lost: (step: Step) => number,
   ohmsOf: (step: Step, squareMm: number) => number,
-  flowThrough: (step: Step) => Flow,
+  rmsOf: (step: Step) => number,
   around: Surroundings,
 ): void {
   const sizes = seriesSizes(around.series).map(({ squareMm }) => squareMm);
@@ -352,10 +358,8 @@ function raise(
     for (const chain of chains) {
       const next = above(chain.squareMm);
       if (chain.fixed || next === undefined || next > chain.most) continue;
-      const saved = chain.steps.reduce(
-        (sum, step) => sum + flowThrough(step).rms * (ohmsOf(step, chain.squareMm) - ohmsOf(step, next)),
-        0,
-      );
+      let saved = 0;
+      for (const step of chain.steps) saved += rmsOf(step) * (ohmsOf(step, chain.squareMm) - ohmsOf(step, next));
       const gain = saved / ((next - chain.squareMm) * chain.metres);
       if (saved > 0 && (best === null || gain > best.gain)) best = { chain, next, gain };
     }

@@ -133,6 +133,8 @@ test('the run of a fed device goes back through fuse and splice to the plug that
     'splice:key-run',
     'fuse:key.1',
     'fuse:key.2',
+    'res:alternator-1.1',
+    'res:alternator-1.2',
     'dev:alternator-1.L',
   ]);
   expect(runOf(net, { type: 'end', end: endNamed('dev:body-1.1') })!.wires).toHaveLength(2);

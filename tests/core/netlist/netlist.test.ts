@@ -82,6 +82,23 @@ describe('netlist', () => {
 });
 
 describe('runs', () => {
+  test('goes through whatever stands in a wire: resistor, diode, switch, button, and a feed of the car', () => {
+    const twin = twinBuild();
+    const run = runOf(netlist(twin), { type: 'device', deviceId: 'alternator-1' })!;
+    expect(run.hops.map(({ next }) => (next && 'through' in next ? next.through : null)).filter(Boolean)).toEqual([
+      'fuse',
+      'resistor',
+    ]);
+    for (const part of [
+      { kind: 'diode', name: 'Block' },
+      { kind: 'button', name: 'Press' },
+      { kind: 'switch', name: 'Cut', amps: 20, resting: 'closed' },
+    ] as const) {
+      const with_ = edited(twin, call('insertInFeed', { linkId: 'dev:alternator-1.L~res:alternator-1.2', part }));
+      const through = runOf(netlist(with_), { type: 'device', deviceId: 'alternator-1' })!;
+      expect(through.hops.some(({ next }) => next && 'through' in next && next.through === part.kind)).toBe(true);
+    }
+  });
   const labels = (run: ReturnType<typeof runOf>) => run!.hops.map((hop) => labelOf(net, hop.end));
   test('of a need goes from its cavity to its terminal', () => {
     const run = runOf(net, { type: 'need', needId: 'coil-igniter-3.C' });
