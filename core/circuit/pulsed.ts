@@ -20,7 +20,3 @@ export function pulsedOf(net: Netlist, pins: ReadonlySet<string>): ReadonlySet<s
     }),
   );
 }
-
-/** What a meter shows of volts that come in pulses: their mean over time. Null where one of them is not there. */
-export const meanVolts = (off: number | null, on: number | null): number | null =>
-  off === null || on === null ? null : (1 - TEST_DUTY) * off + TEST_DUTY * on;

@@ -52,6 +52,9 @@ class Mean extends Told implements Solution {
   }
 }
 
+/** What a meter shows of two solutions of one circuit, of which the second stands within the pulses of a test. */
+export const meanOf = (between: Solution, within: Solution): Solution => new Mean(between, within);
+
 /**
  * A circuit as a meter shows it, and as it stands within a pulse; the latter null where no output comes in pulses. Those of
  * injectors and coils do in their tests: what is on for longer burns.
@@ -66,5 +69,5 @@ export function solveAsShown(
   const pulsed = pulsedOf(net, scenario.driven);
   if (scenario.engine !== 'still' || pulsed.size === 0) return { shown: within, within: null };
   const driven = new Set([...scenario.driven].filter((pin) => !pulsed.has(pin)));
-  return { shown: new Mean(solveIn(ir, { ...scenario, driven }, fault), within), within };
+  return { shown: meanOf(solveIn(ir, { ...scenario, driven }, fault), within), within };
 }

@@ -47,11 +47,10 @@ export function scenarioOf(
 ): Scenario {
   const { ambientCelsius, altitudeMetres } = build.site;
   const off = state === 'unplugged' || state === 'key-off';
-  const pulses =
-    state === 'outputs-on' && driven !== null && driven.size > 0 && pulsedOf(net, driven).size === driven.size;
+  const steady = state !== 'outputs-on' || driven === null || pulsedOf(net, driven).size < driven.size;
   return {
     // What comes in pulses pulls no battery down: it stands as with the key on.
-    source: state === 'unplugged' ? null : sourceIn(build, pulses ? 'key-on' : state, charge),
+    source: state === 'unplugged' ? null : sourceIn(build, steady ? state : 'key-on', charge),
     key: off ? 'off' : state === 'cranking' ? 'start' : 'run',
     engine: state === 'cranking' || state === 'running' ? state : 'still',
     plugged: state !== 'unplugged',

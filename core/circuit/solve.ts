@@ -206,43 +206,51 @@ export class Solved extends Told implements Solution {
   }
 }
 
-/** Siemens and volts of every branch with nothing switched yet, and the branches that come with a fault. */
-function fill(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive): Branches {
+/** What a round starts from: every branch by its law, with nothing found yet, and those that come with a fault. */
+function started(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive): Branches {
   const own = ir.laws.length;
   const count = own + changes.extra.length;
-  const siemens = new Float64Array(count);
-  const volts = new Float64Array(count);
-  const set = (branch: number) => {
-    const value = valueOf(ir, ir.laws[branch]!, scenario, drive, changes.stuck.pin);
-    siemens[branch] = 1 / value.ohms;
-    volts[branch] = value.volts;
-  };
-  for (let branch = 0; branch < own; branch += 1) set(branch);
-  if (changes.extra.length === 0) return { ends: ir.ends, siemens, volts };
   const ends = new Int32Array(2 * count);
   ends.set(ir.ends);
+  const branches = { ends, siemens: new Float64Array(count), volts: new Float64Array(count) };
+  put(branches, ir, scenario, changes, drive, ir.laws.keys());
   changes.extra.forEach(({ i, j, ohms }, at) => {
-    ends[2 * (own + at)] = i;
-    ends[2 * (own + at) + 1] = j;
-    siemens[own + at] = 1 / ohms;
+    ends.set([i, j], 2 * (own + at));
+    branches.siemens[own + at] = 1 / ohms;
   });
-  return { ends, siemens, volts };
+  return branches;
+}
+
+/** Fills in what some branches measure. */
+function put(
+  { siemens, volts }: Branches,
+  ir: CircuitIR,
+  scenario: Scenario,
+  { stuck }: Changes,
+  drive: Drive,
+  which: Iterable<number>,
+): void {
+  for (const branch of which) {
+    const value = valueOf(ir, ir.laws[branch]!, scenario, drive, stuck.pin);
+    siemens[branch] = 1 / value.ohms;
+    volts[branch] = value.volts;
+  }
 }
 
 /** The same with what moves as it was found, and what the fault makes of it. */
-function refill(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive, first: Branches): Branches {
-  const siemens = first.siemens.slice();
-  const volts = first.volts.slice();
-  for (const branch of ir.moving) {
-    const value = valueOf(ir, ir.laws[branch]!, scenario, drive, changes.stuck.pin);
-    siemens[branch] = 1 / value.ohms;
-    volts[branch] = value.volts;
-  }
-  for (const { branch, ohms } of changes.set) {
+function refilled(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Drive, first: Branches): Branches {
+  const branches = { ends: first.ends, siemens: first.siemens.slice(), volts: first.volts.slice() };
+  put(branches, ir, scenario, changes, drive, ir.moving);
+  changeSet(branches, changes);
+  return branches;
+}
+
+/** Branches that a fault sets measure what it says, with nothing behind them. */
+export function changeSet({ siemens, volts }: Branches, { set }: Changes): void {
+  for (const { branch, ohms } of set) {
     siemens[branch] = 1 / ohms;
     volts[branch] = 0;
   }
-  return { ends: first.ends, siemens, volts };
 }
 
 /**
@@ -252,10 +260,10 @@ function refill(ir: CircuitIR, scenario: Scenario, changes: Changes, drive: Driv
 export function solveIn(ir: CircuitIR, scenario: Scenario, fault: Fault | null = null): Solved {
   const changes = changesOf(ir, fault);
   let drive = restingDrive(ir);
-  const first = fill(ir, scenario, changes, drive);
+  const first = started(ir, scenario, changes, drive);
   const rounds: Round[] = [];
   for (;;) {
-    const round = new Round(new Network(ir.nodes, refill(ir, scenario, changes, drive, first)), drive);
+    const round = new Round(new Network(ir.nodes, refilled(ir, scenario, changes, drive, first)), drive);
     rounds.push(round);
     drive = driveAt(ir, scenario, round.before, changes.stuck, (node) => round.at(node));
     const settled = isSameDrive(drive, round.before);

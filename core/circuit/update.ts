@@ -5,7 +5,7 @@ import type { Fault } from './faults';
 import type { CircuitIR } from './ir';
 import type { Branches } from './network';
 import type { Scenario } from './scenario';
-import { Solved, Told, type Column, type Round, type Solution } from './solve';
+import { Solved, Told, changeSet, type Column, type Round, type Solution } from './solve';
 import { stuckWatch, watched } from './watch';
 
 /*
@@ -207,7 +207,7 @@ class Updated extends Told implements Solution {
   behind(i: number, j: number): number {
     return this.raised.behind(i, j);
   }
-  /** As without the fault: what is said of that is said exactly. */
+  /** Those of the circuit without the fault: what is asked of a faulty one is its volts. */
   strays(i: number, j: number): number {
     return this.base.strays(i, j);
   }
@@ -232,10 +232,7 @@ class Updated extends Told implements Solution {
   get branches(): Branches {
     const { ends, siemens, volts } = this.base.branches;
     const own = { ends, siemens: siemens.slice(), volts: volts.slice() };
-    for (const { branch, ohms } of this.changes.set) {
-      own.siemens[branch] = 1 / ohms;
-      own.volts[branch] = 0;
-    }
+    changeSet(own, this.changes);
     return own;
   }
 }

@@ -17,7 +17,7 @@ import {
 } from '../ends/ends';
 import { feedPlan } from '../power/feed-plan';
 import { FUSE_METRES, JUMPER_METRES } from '../power/propose';
-import { endsOfPart, partChangesSchema, partSchema } from '../topology/parts';
+import { USUAL_CONTACT_AMPS, endsOfPart, partChangesSchema, partSchema } from '../topology/parts';
 import { fail, ok } from '../problem';
 import { edit } from './edit';
 import {
@@ -260,7 +260,7 @@ export const feedEdits = {
           control,
           suppression: 'none',
           reversed: false,
-          contactAmps: 30,
+          contactAmps: USUAL_CONTACT_AMPS,
         });
         steps.push([outlet, relayEnd(own, '30'), JUMPER_METRES]);
         outlet = relayEnd(own, '87');

@@ -1,14 +1,14 @@
 import type { Build } from '../build/schema';
 import { relayEnd, type PartId } from '../ends/ends';
+import { USUAL_CONTACT_AMPS } from '../topology/parts';
 import type { FeedPlan } from './feed-plan';
 import type { Flow, Flows } from './flow';
 import type { Rush } from './inrush';
 
 /** What contacts of plug-in relays carry for good, amperes (common practice: 30 and 40 with blades of 6.3 mm, 70 with 9.5 mm). */
-const USUAL = 30;
 const LARGER = 40;
 const LARGEST = 70;
-export const contactRatings = [USUAL, LARGER, LARGEST] as const;
+export const contactRatings = [USUAL_CONTACT_AMPS, LARGER, LARGEST] as const;
 /** A contact makes so many times what it carries for good, without welding (common practice, from memory). */
 export const MAKES_TIMES = 3;
 

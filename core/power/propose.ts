@@ -18,7 +18,7 @@ import {
   type EndKey,
   type PartId,
 } from '../ends/ends';
-import { changed, type Part, type PartOf, type RelayControl } from '../topology/parts';
+import { USUAL_CONTACT_AMPS, changed, type Part, type PartOf, type RelayControl } from '../topology/parts';
 import { keyFeeds } from './key';
 import { deviceLoads, ecuLoads, type DeviceLoad, type Load } from './loads';
 
@@ -79,9 +79,6 @@ export const JUMPER_METRES = 0.35;
 export const TO_BOX_METRES = 0.8;
 /** What lets an alternator excite itself, and draws little while it rests, ohms (common practice: 100 to 500). */
 export const CHARGE_OHMS = 470;
-/** What the contact of a plug-in relay carries for good, amperes (common practice: 30 to 40). */
-const CONTACT_AMPS = 30;
-
 interface FeedSpec extends PlannedFeed {
   readonly source: EndKey;
   readonly control: RelayControl | null;
@@ -162,7 +159,8 @@ function relayFor(spec: FeedSpec, choice: CircuitChoice): PartOf<'relay'> {
     control: spec.control!,
     suppression: choice.relay === 'diode' ? 'diode' : 'none',
     reversed: choice.winding === 'reversed',
-    contactAmps: CONTACT_AMPS,
+    // Until what hangs on it is known (contact.ts).
+    contactAmps: USUAL_CONTACT_AMPS,
   };
 }
 

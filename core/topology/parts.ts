@@ -23,6 +23,9 @@ const common = {
   existing: z.boolean().optional(),
 };
 
+/** What the contact of a usual plug-in relay carries for good, amperes (common practice: 30 to 40). */
+export const USUAL_CONTACT_AMPS = 30;
+
 export const partSchema = z.discriminatedUnion('kind', [
   /** `amps`: its rating where a person chose it; else it is derived. */
   z.object({ kind: z.literal('fuse'), ...common, amps: z.number().positive().max(500).optional() }),

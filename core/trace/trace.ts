@@ -4,7 +4,8 @@ import type { DeviceKind } from '../devices/kind';
 import { faultId, type Fault } from '../circuit/faults';
 import { CLOSED_CONTACT_OHMS, OPEN_CONTACT_OHMS } from '../circuit/figures';
 import { updated } from '../circuit/update';
-import { meanVolts, pulsedOf } from '../circuit/pulsed';
+import { pulsedOf } from '../circuit/pulsed';
+import { meanOf } from '../circuit/pulses';
 import { meterVolts, ohmsBetween, readVolts, readingWords, type Reading } from '../circuit/reading';
 import type { CircuitState } from '../circuit/states';
 import { type Solution, solveCircuit } from '../circuit/solve';
@@ -139,24 +140,22 @@ class Bench {
     return solution;
   }
 
+  /** What a meter shows of it: of a test in pulses the mean. */
+  private shown(fault: Fault | null, state: CircuitState): Solution {
+    const within = this.solution(fault, state);
+    if (this.between === null || state !== 'outputs-on') return within;
+    return meanOf(this.solution(fault, state, this.between), within);
+  }
+
   /** What stands there within a pulse of the test of a sound loom; null where nothing is pulsed. */
   within(test: TraceTest): number | null {
     if (this.between === null || test.mode !== 'volts' || test.state !== 'outputs-on') return null;
     return meterVolts(this.solution(null, test.state), test.plus, test.minus);
   }
 
-  /** What a voltmeter shows of a sound loom, with how far it may be off: of a pulsed test the mean. */
+  /** What a voltmeter shows of a sound loom, with how far it may be off. */
   sound(test: TraceTest): Reading | null {
-    if (test.mode !== 'volts') return null;
-    const on = readVolts(this.solution(null, test.state), test.plus, test.minus);
-    if (on === null || this.between === null || test.state !== 'outputs-on') return on;
-    const off = readVolts(this.solution(null, test.state, this.between), test.plus, test.minus);
-    if (off === null) return on;
-    return {
-      volts: meanVolts(off.volts, on.volts)!,
-      strays: Math.max(off.strays, on.strays),
-      settled: off.settled && on.settled,
-    };
+    return test.mode === 'volts' ? readVolts(this.shown(null, test.state), test.plus, test.minus) : null;
   }
 
   /** What a test shows under a fault; of one that comes in degrees under this one. */
@@ -164,11 +163,8 @@ class Bench {
     const fault = degree;
     const inCircuit = fault && fault.type !== 'setting' ? fault : null;
     switch (test.mode) {
-      case 'volts': {
-        const on = meterVolts(this.solution(inCircuit, test.state), test.plus, test.minus);
-        if (this.between === null || test.state !== 'outputs-on') return on;
-        return meanVolts(meterVolts(this.solution(inCircuit, test.state, this.between), test.plus, test.minus), on);
-      }
+      case 'volts':
+        return meterVolts(this.shown(inCircuit, test.state), test.plus, test.minus);
       case 'ohms':
         return ohmsBetween(this.solution(inCircuit, test.state), test.plus, test.minus);
       case 'count': {

@@ -1,5 +1,5 @@
 import { call, type EditCall } from '~/core/edits';
-import type { Part } from '~/core/topology/parts';
+import { USUAL_CONTACT_AMPS, type Part } from '~/core/topology/parts';
 import { useBuild } from '../../build/context';
 import { Menu } from '../../ui/menu';
 import { Row } from '../../ui/text';
@@ -40,7 +40,7 @@ const additions: readonly Addition[] = [
     control: 'need',
     suppression: 'none',
     reversed: false,
-    contactAmps: 30,
+    contactAmps: USUAL_CONTACT_AMPS,
   }),
   part('car-relay', 'Relay of the car', 'One that is there already, to be pulled in by the ECU.', {
     kind: 'relay',
@@ -49,7 +49,7 @@ const additions: readonly Addition[] = [
     control: 'need',
     suppression: 'none',
     reversed: false,
-    contactAmps: 30,
+    contactAmps: USUAL_CONTACT_AMPS,
     existing: true,
   }),
   part('fuse', 'Fuse', 'With no wire on it yet.', { kind: 'fuse', name: 'Own' }),

@@ -5,6 +5,7 @@ import { scenarioOf } from '~/core/circuit/scenario';
 import { solveIn } from '~/core/circuit/solve';
 import { circuitStates } from '~/core/circuit/states';
 import { updated } from '~/core/circuit/update';
+import { sensorsIn } from '~/core/devices/kind';
 import { call } from '~/core/edits';
 import { ecuEnd, groundEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
@@ -56,7 +57,8 @@ describe('a scenario of one’s own', () => {
       call('allotAll', { keep: 'placed' }),
     );
     const own = netlist(car);
-    const signal = car.assignments['map-3bar-1.2'] ?? car.assignments[Object.keys(car.assignments)[0]];
+    const [sensor] = sensorsIn(kind('map-3bar'));
+    const signal = car.assignments[`map-3bar-1.${sensor.terminal}`];
     const read = (kpa: number | null) => {
       const solution = solveIn(compile(car, own), scenarioOf(car, own, 'running', { kpa }));
       return voltsBetween(solution, ecuEnd(signal), minus)!;

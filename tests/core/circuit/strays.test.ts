@@ -62,9 +62,19 @@ describe('how far a reading may be off', () => {
     expect(readingWords({ volts: 0.0123, strays: 0.0204, settled: true })).toBe('12 ± 20 mV');
     expect(readingWords({ volts: 11.2, strays: 0.2, settled: false })).toBe('about 11.20 V, never at rest');
   });
-  test('nothing of it hangs on a fault: what is said of that is said exactly', () => {
-    const [wire] = net.wires;
-    const solution = solveCircuit(build, net, 'key-on', { type: 'resistive', wireId: wire.id, ohms: 500 });
-    expect(readVolts(solution, wire.to, minus)!.strays).toBeLessThan(1);
+  test('what a fault sets is as it is said: it adds no doubt of its own', () => {
+    // 2.49 kohm pull the line up; 1000 ohm more in it are known, the sensor's some kohm to a twentieth.
+    const clt = net.wires.find(({ needId }) => needId === 'clt-ntc-1.1')!;
+    const at = (ohms: number) =>
+      readVolts(
+        solveCircuit(build, net, 'key-on', { type: 'resistive', wireId: clt.id, ohms }),
+        ecuEnd(build.assignments['clt-ntc-1.1']),
+        minus,
+      )!;
+    const [little, much] = [at(0.001), at(100_000)];
+    expect(much.volts).toBeGreaterThan(4.8);
+    // So far up the divider the sensor counts for nothing, and only the rail and the meter are left: 0.067 V.
+    expect(much.strays).toBeLessThan(0.08);
+    expect(little.strays).toBeGreaterThan(much.strays);
   });
 });

@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { meterVolts, ohmsBetween, voltsBetween } from '~/core/circuit/reading';
-import { solveCircuit } from '~/core/circuit/solve';
-import { meanVolts, pulsedOf } from '~/core/circuit/pulsed';
+import { compile } from '~/core/circuit/compile';
+import { solveAsShown } from '~/core/circuit/pulses';
+import { scenarioOf } from '~/core/circuit/scenario';
+import { solveCircuit, type Solution } from '~/core/circuit/solve';
+import { pulsedOf } from '~/core/circuit/pulsed';
 import { netlist } from '~/core/netlist/netlist';
 import { coneOf, hypothesesFor, type Hypothesis } from '~/core/trace/hypotheses';
 import { symptomsOf, type Symptom } from '~/core/trace/symptoms';
@@ -46,10 +49,8 @@ function measure(test: TraceTest, hidden: Hypothesis, one: Symptom): number | nu
   // An injector or a coil is pulsed: the meter shows the mean of what stands within a pulse and between two.
   const pulsed = test.state === 'outputs-on' ? pulsedOf(carNet, driven) : new Set<string>();
   const rest = new Set([...driven].filter((pin) => !pulsed.has(pin)));
-  const volts =
-    pulsed.size === 0
-      ? within
-      : meanVolts(meterVolts(solveCircuit(car, carNet, test.state, hidden.fault, rest), test.plus, test.minus), within);
+  const between = meterVolts(solveCircuit(car, carNet, test.state, hidden.fault, rest), test.plus, test.minus);
+  const volts = within === null || between === null ? null : 0.05 * within + 0.95 * between;
   return volts === null ? null : Number((shown(volts * BATTERY_SHARE) + 0.02 * (random() - 0.5)).toFixed(2));
 }
 
@@ -282,11 +283,13 @@ describe('an output that its test pulses', () => {
     const own = symptom('dead:coil-igniter-4');
     const pulsed = pulsedOf(net, drivenFor(build, net, own));
     expect([...pulsed]).toEqual(['A14']);
-    const of = (pins: ReadonlySet<string>) =>
-      meterVolts(solveCircuit(build, net, 'outputs-on', null, pins), endNamed('ecu:A14'), endNamed('gnd:battery'));
-    const [on, off] = [of(new Set(['A14'])), of(new Set())];
-    expect(meanVolts(off, on)!).toBeCloseTo(0.05 * on! + 0.95 * off!, 9);
-    expect(meanVolts(off, on)!).toBeLessThan(0.4);
-    expect(meanVolts(null, on)).toBeNull();
+    const at = (solution: Solution) => meterVolts(solution, endNamed('ecu:A14'), endNamed('gnd:battery'))!;
+    const scenario = scenarioOf(build, net, 'outputs-on', { driven: new Set(['A14']) });
+    const { shown, within } = solveAsShown(net, compile(build, net), scenario);
+    // Pulled down between two pulses, near 5 V within one.
+    expect(at(within!)).toBeGreaterThan(4);
+    expect(at(shown)).toBeCloseTo(0.05 * at(within!), 1);
+    // Both against the same battery: a pulse pulls none down.
+    expect(shown.scenario.source).toEqual(within!.scenario.source);
   });
 });
