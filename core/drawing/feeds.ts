@@ -95,7 +95,7 @@ const gaps: Readonly<Record<DrawnKind, number>> = {
   source: 0,
   fuse: 32,
   relay: 20,
-  inline: 30,
+  inline: 20,
   joint: 76,
   load: 34,
   windings: 34,

@@ -58,7 +58,7 @@ function Expectation({ run, expectation, brief }: { run: Run; expectation: RunEx
           </strong>{' '}
           {!brief && (
             <Soft>
-              {when(measured.at)}, leads {formatOhms(build.prove.leadOhms)} taken off
+              {when(measured.at)}, leads {formatOhms(build.prove.leadOhms)} taken off.{' '}
             </Soft>
           )}
         </span>

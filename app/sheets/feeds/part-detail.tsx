@@ -4,9 +4,11 @@ import { readingWords } from '~/core/circuit/reading';
 import type { DrawnNode } from '~/core/drawing/feeds';
 import { call } from '~/core/edits';
 import { deviceAt, partEnd, type EndKey } from '~/core/ends/ends';
+import { withId } from '~/core/data/with-id';
 import { labelOf } from '~/core/netlist/label';
 import type { Netlist } from '~/core/netlist/netlist';
 import type { SizedRelay } from '~/core/power/contact';
+import { wayTo } from '~/core/power/flow';
 import type { PlannedPart } from '~/core/power/propose';
 import type { Part } from '~/core/topology/parts';
 import { formatAmps, formatVolts } from '~/core/units/format';
@@ -98,7 +100,9 @@ function LoadFacts({ node, reading }: { node: DrawnNode; reading: CarReading }) 
   const { net } = derived;
   const [end] = node.members as [EndKey];
   const drop = net.power.sizes.drops.find(({ draw }) => draw.end === end);
-  const into = net.power.flows.into.get(end);
+  const choices = outlets(net);
+  // What stands in its wire is passed: a load hangs on what several can hang on.
+  const hung = [...wayTo(net.power.flows, end)].reverse().find(({ from }) => withId(choices, from));
   const worst = drop?.hops.reduce((most, hop) => (hop.volts > most.volts ? hop : most), drop.hops[0]!);
   const volts = reading.reading(end);
   const own = (control: 'need' | null) =>
@@ -121,8 +125,8 @@ function LoadFacts({ node, reading }: { node: DrawnNode; reading: CarReading }) 
       )}
       <Select
         label="Hangs on"
-        choices={outlets(net)}
-        value={into?.from ?? null}
+        choices={choices}
+        value={hung?.from ?? null}
         onChange={(from) => edit(...hangCalls(node.members, from as EndKey))}
       />
       <Row $gap={2}>
