@@ -6,7 +6,7 @@ import '@fontsource/fira-sans/greek-400.css';
 import '@fontsource/fira-sans/greek-700.css';
 import './ui/brackets.css';
 import { useEffect, type ReactNode } from 'react';
-import { I18nProvider } from 'react-aria-components';
+import { I18nProvider } from 'react-aria-components/I18nProvider';
 import {
   isRouteErrorResponse,
   Links,

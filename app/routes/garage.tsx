@@ -1,6 +1,6 @@
 import { FilePlus2, FolderOpen } from 'lucide-react';
 import { lazy, Suspense, useEffect, useRef, useState, type RefObject } from 'react';
-import { FileTrigger } from 'react-aria-components';
+import { FileTrigger } from 'react-aria-components/FileTrigger';
 import { Link, useFetcher, useNavigate, useRouteLoaderData } from 'react-router';
 import { styled } from 'styled-components';
 import { adoptTrash, lookInBin } from '../storage/bin';

@@ -1,5 +1,5 @@
 import type { Ref } from 'react';
-import { Button as AriaButton, type ButtonProps } from 'react-aria-components';
+import { Button as AriaButton, type ButtonProps } from 'react-aria-components/Button';
 import { css, styled } from 'styled-components';
 import { color, shape, space, type } from './theme';
 
