@@ -1,23 +1,24 @@
-import { z } from 'zod';
-import { kindSchema } from '~/core/devices/kind';
-import { ecuSchema } from '~/core/ecu/ecu';
-import { engineSchema } from '~/core/engine/engine';
-import { wheelSchema } from '~/core/wheels/wheel';
+import type { DeviceKind } from '~/core/devices/kind';
+import type { EcuDefinition } from '~/core/ecu/ecu';
+import type { Engine } from '~/core/engine/engine';
+import type { Wheel } from '~/core/wheels/wheel';
 import { ecus } from './ecus';
 import { engines } from './engines';
 import { kinds } from './kinds';
 import { wheels } from './wheels';
 
-export const catalogSchema = z.object({
-  ecus: z.array(ecuSchema),
-  kinds: z.array(kindSchema),
-  wheels: z.array(wheelSchema),
-  engines: z.array(engineSchema),
-});
-export type Catalog = z.infer<typeof catalogSchema>;
+export interface Catalog {
+  readonly ecus: EcuDefinition[];
+  readonly kinds: DeviceKind[];
+  readonly wheels: Wheel[];
+  readonly engines: Engine[];
+}
 
-/** Everything the app ships to choose from, checked when it is first loaded: a wrong entry stops the build. */
-export const catalog: Catalog = catalogSchema.parse({ ecus, kinds, wheels, engines });
+/**
+ * Everything the app ships to choose from. It does not change once it is shipped, so it is held against its schemas by the
+ * tests (tests/catalog) and not at every opening.
+ */
+export const catalog: Catalog = { ecus: [...ecus], kinds: [...kinds], wheels: [...wheels], engines: [...engines] };
 
 /** An entry that must exist; a wrong id is a bug. */
 export function entry<T extends { id: string }>(list: readonly T[], id: string): T {

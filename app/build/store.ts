@@ -1,9 +1,10 @@
-import { derive, type Derived } from '~/core/derive/derive';
+import { derive, stepsOf, type Derived } from '~/core/derive/derive';
 import type { Build } from '~/core/build/schema';
 import type { Selection } from '~/core/netlist/run';
 import type { Beside } from '~/core/rules/beside';
 import type { Session, SessionView } from '../storage/session';
 import { BesideTask } from './beside';
+import { inSlices } from './slices';
 import { Teller } from './teller';
 import type { Told } from './tracked';
 import type { TypingKeeper } from './typing';
@@ -48,11 +49,18 @@ class Later extends Teller {
   follow(): void {
     if (this.waits || this.newest() === this.derived) return;
     this.waits = true;
-    afterPaint(() => {
-      this.waits = false;
-      this.derived = this.newest();
-      this.tell();
-    });
+    afterPaint(() => void this.catchUp());
+  }
+  /** The next edit ends what is worked out for the one before it. */
+  private async catchUp(): Promise<void> {
+    let wanted: Derived;
+    do {
+      wanted = this.newest();
+      await inSlices(stepsOf(wanted), () => wanted === this.newest());
+    } while (wanted !== this.newest());
+    this.waits = false;
+    this.derived = wanted;
+    this.tell();
   }
 }
 

@@ -4,6 +4,7 @@ import { Button } from 'react-aria-components';
 import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import type { SheetId } from '~/core/rules/rule';
+import { inNextFrame } from '../ui/use-narrow';
 import { applyTheme, at, color, currentTheme, shape, space, type } from '../ui/theme';
 import { sheetList } from './sheets';
 
@@ -46,13 +47,17 @@ export const Spine = memo(function Spine({ fill }: { fill: Record<SheetId, numbe
   const sheetId = pathname.split('/')[3];
   const nav = useRef<HTMLElement>(null);
   // On a phone the strip is wider than the glass: the sheet one is on stands in its middle.
-  useEffect(() => {
-    const strip = nav.current;
-    const here = strip?.querySelector('[aria-current="page"]');
-    if (!strip || !here) return;
-    const [outer, inner] = [strip.getBoundingClientRect(), here.getBoundingClientRect()];
-    strip.scrollLeft += inner.left + inner.width / 2 - outer.left - outer.width / 2;
-  }, [pathname]);
+  useEffect(
+    () =>
+      inNextFrame(() => {
+        const strip = nav.current;
+        const here = strip?.querySelector('[aria-current="page"]');
+        if (!strip || !here) return;
+        const [outer, inner] = [strip.getBoundingClientRect(), here.getBoundingClientRect()];
+        strip.scrollLeft += inner.left + inner.width / 2 - outer.left - outer.width / 2;
+      }),
+    [pathname],
+  );
   return (
     <Nav aria-label="Sheets" ref={nav}>
       <Home to="/" aria-label="Garage: all builds">

@@ -3,10 +3,11 @@ import { styled } from 'styled-components';
 import { catalog } from '~/catalog';
 import type { DeviceKind } from '~/core/devices/kind';
 import { BuildProvider, useBuild } from '../build/context';
+import { inSlices } from '../build/slices';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { Desk, Shell } from '../parts/shell/shell';
-import { explainWith } from '~/core/derive/derive';
+import { derive, explainWith, stepsOf } from '~/core/derive/derive';
 import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
 import { inSession, openSession } from '../storage/sessions';
@@ -33,6 +34,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   ]);
   explainWith(kinds);
   if (!opened.ok) throw new Response(opened.problem.sentence, { status: 404, statusText: opened.problem.sentence });
+  // In slices, before anything is drawn of it: drawing then finds it worked out.
+  await inSlices(stepsOf(derive(opened.value.snapshot().build)));
   return { session: opened.value, typed };
 }
 clientLoader.hydrate = true as const;

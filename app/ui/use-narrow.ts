@@ -19,3 +19,9 @@ function mediaHook(query: string): () => boolean {
 export const useNarrow = mediaHook('(max-width: 699px)');
 /** True where a finger points: rows are taller. */
 export const useCoarse = mediaHook('(pointer: coarse)');
+
+/** What brings the page on show into sight on narrow glass: in the frame that lays the page out anyway, not before it. */
+export function inNextFrame(run: () => void): () => void {
+  const frame = requestAnimationFrame(run);
+  return () => cancelAnimationFrame(frame);
+}

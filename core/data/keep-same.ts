@@ -24,13 +24,26 @@ export const keepSame = <T>(now: readonly T[], before: (item: T) => T | undefine
     return kept !== undefined && isSame(kept, item) ? kept : item;
   });
 
+/** As `keepSame`, and the list before where all of it is as it was. */
+export function keepList<T>(now: readonly T[], last: readonly T[] | undefined, before: (item: T) => T | undefined) {
+  const kept = keepSame(now, before);
+  return last?.length === kept.length && kept.every((item, i) => item === last[i]) ? last : kept;
+}
+
+/** The map before where it says the same, in the same order or not; else the new one. O(size of the values). */
+export function keepMap<K, V>(now: ReadonlyMap<K, V>, before: ReadonlyMap<K, V> | undefined): ReadonlyMap<K, V> {
+  const isAsBefore =
+    before?.size === now.size && [...now].every(([key, value]) => before.has(key) && isSame(before.get(key), value));
+  return isAsBefore ? before : now;
+}
+
 /** Remembers the list it gave last, and gives what is as it was again: item by item, and the list where all of it is. */
-export function sameAsBefore<T>(keyOf: (item: T) => string): (now: readonly T[]) => T[] {
-  let last: T[] = [];
+export function sameAsBefore<T>(keyOf: (item: T) => string): (now: readonly T[]) => readonly T[] {
+  let last: readonly T[] = [];
   let byKey: ReadonlyMap<string, T> = new Map();
   return (now) => {
-    const kept = keepSame(now, (item) => byKey.get(keyOf(item)));
-    if (kept.length === last.length && kept.every((one, i) => one === last[i])) return last;
+    const kept = keepList(now, last, (item) => byKey.get(keyOf(item)));
+    if (kept === last) return last;
     byKey = new Map(kept.map((one) => [keyOf(one), one]));
     last = kept;
     return kept;

@@ -124,14 +124,16 @@ class Graph {
         }),
       ),
   );
-  private readonly ordered = new Stage<{ build: Build; made: Readonly<Record<number, readonly Finding[]>> }, Finding[]>(
-    ({ build, made }) =>
-      this.findingsAsBefore(
-        inOrder(
-          build.aside,
-          rules.flatMap((_, i) => made[i]!),
-        ),
+  private readonly ordered = new Stage<
+    { build: Build; made: Readonly<Record<number, readonly Finding[]>> },
+    readonly Finding[]
+  >(({ build, made }) =>
+    this.findingsAsBefore(
+      inOrder(
+        build.aside,
+        rules.flatMap((_, i) => made[i]!),
       ),
+    ),
   );
   private readonly circuit = new Stage<Plan, CircuitIR>(({ build, net }) => compileAnew(build, net));
   private readonly solved = new Stage<Plan & { made: { ir: CircuitIR } }, Solution>(({ build, net, made }) =>
@@ -160,16 +162,32 @@ class Graph {
   progress(build: Build, { net, tests }: Pick<Derived, 'net' | 'tests'>): Progress {
     return this.proved.of({ build, net, made: { tests } });
   }
-  findings(build: Build, derived: Pick<Derived, 'net' | 'progress'>, beside: Beside | null): readonly Finding[] {
-    const told: Told = {
+  private told(build: Build, derived: Pick<Derived, 'progress'>, beside: Beside | null): Told {
+    return {
       library: this.kinds.of({ build, told: { library } }),
       beside,
       get progress() {
         return derived.progress;
       },
     };
+  }
+  findings(build: Build, derived: Pick<Derived, 'net' | 'progress'>, beside: Beside | null): readonly Finding[] {
+    const told = this.told(build, derived, beside);
     const made = this.checks.map((check) => check.of({ build, net: derived.net, told }));
     return this.ordered.of({ build, made });
+  }
+  /** All of it, one step at a time: what a step works out is remembered, and found by whoever asks for the whole. */
+  *inSteps(build: Build, derived: Derived, beside: Beside | null): Generator<void> {
+    yield void this.needs.of({ build });
+    yield void this.power.of({ build });
+    yield void derived.net;
+    yield void derived.tests;
+    const told = this.told(build, derived, beside);
+    yield void derived.progress;
+    for (const check of this.checks) yield void check.of({ build, net: derived.net, told });
+    yield void derived.findings;
+    yield void derived.keyOn;
+    yield void derived.fill;
   }
   keyOn(build: Build, net: Netlist): Solution {
     const ir = compiled(build, net, this.circuit.of({ build, net }));
@@ -211,8 +229,19 @@ function viewOf(graph: Graph, build: Build, beside: Beside | null): Derived {
     {} as Derived,
     Object.fromEntries(Object.entries(parts).map(([name, get]) => [name, { get, enumerable: true }])),
   );
+  steps.set(view, () => graph.inSteps(build, view, beside));
   return view;
 }
+
+const steps = new WeakMap<Derived, () => Generator<void>>();
+
+/**
+ * Works out what the shell reads of a build, a step at a time, so that whoever runs it can let a key press in between. Nothing
+ * has to be run: what was not worked out here is worked out when it is read.
+ *
+ * @throws What a step throws on a build it does not expect, as reading it does.
+ */
+export const stepsOf = (derived: Derived): Generator<void> => steps.get(derived)!();
 
 /** Builds whose steps are remembered: the one on show, and a few left a moment ago. */
 const MOST_GRAPHS = 3;

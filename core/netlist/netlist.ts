@@ -8,7 +8,7 @@ import { TO_BOX_METRES, windingEnds, type PlannedLink, type PlannedPart } from '
 import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
-import { keepSame } from '../data/keep-same';
+import { keepList, keepMap } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
 import { deviceAt, deviceEnd, ecuEnd, groundEnd, readPart, shieldEnd, spliceEnd, type EndKey } from '../ends/ends';
@@ -267,6 +267,34 @@ function joinNodes(wires: readonly Wire[]): NetNode[] {
   return [...groups].map(([root, ends]) => ({ id: root, ends: ends.sort() }));
 }
 
+function wiresByEnd(wires: readonly Wire[]): Map<EndKey, Wire[]> {
+  const byEnd = new Map<EndKey, Wire[]>();
+  for (const wire of wires)
+    for (const end of [wire.from, wire.to]) {
+      const at = byEnd.get(end);
+      if (at) at.push(wire);
+      else byEnd.set(end, [wire]);
+    }
+  return byEnd;
+}
+
+/** Whether the same wires join the same ends, whatever their lengths and sizes. */
+const isJoinedAlike = (now: readonly Wire[], before: readonly Wire[]): boolean =>
+  now.length === before.length && now.every(({ from, to }, i) => from === before[i]!.from && to === before[i]!.to);
+
+function namesOf(
+  build: Build,
+  circuits: readonly Circuit[],
+  parts: readonly PlannedPart[],
+  before: Names | undefined,
+): Names {
+  const devices = keepMap(new Map(build.devices.map(({ id, label }) => [id, label])), before?.devices);
+  const named = keepMap(new Map(circuits.map(({ id, name }) => [id, name])), before?.circuits);
+  const planned = keepMap(new Map(parts.map(({ id, part }) => [id, part.name])), before?.parts);
+  if (before && devices === before.devices && named === before.circuits && planned === before.parts) return before;
+  return { devices, circuits: named, parts: planned };
+}
+
 /**
  * Derives the whole loom from a build. Pure and cheap: linear in devices, pins and wires; a few milliseconds at most.
  * Needs without a pin, or with a pin the ECU does not have, get no wire: rules and the pin desk name them.
@@ -300,46 +328,44 @@ export function netlist(
     const pinId = build.assignments[need.id];
     if (pinId !== undefined) needOfPin.set(pinId, need);
   }
-  const cavities = keepSame(
+  const cavities = keepList(
     build.ecu.pins.map((pin): Cavity => {
       const need = needOfPin.get(pin.id);
       return { pin, needId: need?.id ?? null, label: need?.label ?? '', signal: classOfPin(pin) };
     }),
+    before?.cavities,
     ({ pin }) => before?.cavityOf.get(pin.id),
   );
-  const nodes = keepSame(joinNodes(list.wires), ({ id }) => before?.nodeOf.get(id));
-  const nodeOf = new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
-  const wires = keepSame(
+  const nodes =
+    before && isJoinedAlike(list.wires, before.wires)
+      ? before.nodes
+      : keepList(joinNodes(list.wires), before?.nodes, ({ id }) => before?.nodeOf.get(id));
+  const nodeOf =
+    nodes === before?.nodes
+      ? before.nodeOf
+      : new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
+  const wires = keepList(
     tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end),
+    before?.wires,
     ({ id }) => before?.wireById.get(id),
   );
-  const wiresAt = new Map<EndKey, Wire[]>();
-  for (const wire of wires)
-    for (const end of [wire.from, wire.to]) {
-      const at = wiresAt.get(end);
-      if (at) at.push(wire);
-      else wiresAt.set(end, [wire]);
-    }
   return {
     needs,
     cavities,
     circuits,
     power,
     parts,
-    relayLoads: loadsByRelay(power),
+    relayLoads: keepMap(loadsByRelay(power), before?.relayLoads),
     wires,
     nodes,
-    wireById: new Map(wires.map((wire) => [wire.id, wire])),
-    wiresAt,
+    wireById: wires === before?.wires ? before.wireById : new Map(wires.map((wire) => [wire.id, wire])),
+    wiresAt: wires === before?.wires ? before.wiresAt : wiresByEnd(wires),
     nodeOf,
     devices,
-    cavityOf: new Map(cavities.map((cavity) => [cavity.pin.id, cavity])),
-    deviceOf: new Map(devices.map((entry) => [entry.device.id, entry])),
-    needsOf: needsByDevice(needs),
-    names: {
-      devices: new Map(build.devices.map(({ id, label }) => [id, label])),
-      circuits: new Map(circuits.map(({ id, name }) => [id, name])),
-      parts: new Map(parts.map(({ id, part }) => [id, part.name])),
-    },
+    cavityOf:
+      cavities === before?.cavities ? before.cavityOf : new Map(cavities.map((cavity) => [cavity.pin.id, cavity])),
+    deviceOf: devices === before?.devices ? before.deviceOf : new Map(devices.map((entry) => [entry.device.id, entry])),
+    needsOf: needs === before?.needs ? before.needsOf : needsByDevice(needs),
+    names: namesOf(build, circuits, parts, before?.names),
   };
 }

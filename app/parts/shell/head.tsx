@@ -3,6 +3,7 @@ import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import { useBuild } from '../../build/context';
 import { at, color, shape, space, type } from '../../ui/theme';
+import { inNextFrame } from '../../ui/use-narrow';
 import { CommandBox } from '../command-box';
 import { sheetAt, type SheetInfo } from '../sheets';
 import { UndoButtons } from './undo';
@@ -22,10 +23,14 @@ function useHeadingFocus(sheet: string) {
 /** On a phone the pages are wider than the glass: the one on show is brought into sight. */
 function usePageInSight(pathname: string) {
   const list = useRef<HTMLUListElement>(null);
-  useEffect(() => {
-    const here = list.current?.querySelector('[aria-current="page"]');
-    here?.scrollIntoView({ block: 'nearest', inline: 'center' });
-  }, [pathname]);
+  useEffect(
+    () =>
+      inNextFrame(() => {
+        const here = list.current?.querySelector('[aria-current="page"]');
+        here?.scrollIntoView({ block: 'nearest', inline: 'center' });
+      }),
+    [pathname],
+  );
   return list;
 }
 

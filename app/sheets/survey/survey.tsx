@@ -1,10 +1,12 @@
 import { deviceAt } from '~/core/ends/ends';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { systems, type DeviceKind } from '~/core/devices/kind';
+import type { Device } from '~/core/build/schema';
 import type { EcuDefinition } from '~/core/ecu/ecu';
+import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
@@ -16,6 +18,43 @@ import { EngineDialog } from './engine-dialog';
 import { Facts } from './facts';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
+
+/** One device, drawn again only when something of it is other. */
+const DeviceItem = memo(function DeviceItem({
+  device,
+  kind,
+  kinds,
+  pins,
+  open,
+  select,
+}: {
+  device: Device;
+  kind: DeviceKind;
+  kinds: readonly DeviceKind[];
+  /** How many of its needs take a pin. */
+  pins: number;
+  open: boolean;
+  select: (selection: Selection | null) => void;
+}) {
+  return (
+    <li>
+      <Line>
+        <DeviceRow
+          aria-expanded={open}
+          data-selected={open}
+          onPress={() => select(open ? null : { type: 'device', deviceId: device.id })}
+        >
+          <strong>{device.label}</strong>
+          <Soft>{kind.name}</Soft>
+          <Soft>{plural(kind.terminals.length, 'terminal')}</Soft>
+          <span>{pins > 0 ? plural(pins, 'pin') : 'no pin'}</span>
+        </DeviceRow>
+        <FindingMark thing={{ type: 'device', deviceId: device.id }} />
+      </Line>
+      {open && <DeviceDetail device={device} kind={kind} kinds={kinds} />}
+    </li>
+  );
+});
 
 function DeviceList({ kinds, onAdd }: { kinds: readonly DeviceKind[]; onAdd: () => void }) {
   const { derived, selection, select } = useBuild();
@@ -44,28 +83,17 @@ function DeviceList({ kinds, onAdd }: { kinds: readonly DeviceKind[]; onAdd: () 
           <Stack key={system} $gap={1}>
             <Heading>{system}</Heading>
             <ul>
-              {group.map(({ device, kind }) => {
-                const open = selected === device.id;
-                const needs = derived.net.needsOf.get(device.id) ?? [];
-                return (
-                  <li key={device.id}>
-                    <Line>
-                      <DeviceRow
-                        aria-expanded={open}
-                        data-selected={open}
-                        onPress={() => select(open ? null : { type: 'device', deviceId: device.id })}
-                      >
-                        <strong>{device.label}</strong>
-                        <Soft>{kind.name}</Soft>
-                        <Soft>{plural(kind.terminals.length, 'terminal')}</Soft>
-                        <span>{needs.length > 0 ? plural(needs.length, 'pin') : 'no pin'}</span>
-                      </DeviceRow>
-                      <FindingMark thing={{ type: 'device', deviceId: device.id }} />
-                    </Line>
-                    {open && <DeviceDetail device={device} kind={kind} kinds={kinds} />}
-                  </li>
-                );
-              })}
+              {group.map(({ device, kind }) => (
+                <DeviceItem
+                  key={device.id}
+                  device={device}
+                  kind={kind}
+                  kinds={kinds}
+                  pins={derived.net.needsOf.get(device.id)?.length ?? 0}
+                  open={selected === device.id}
+                  select={select}
+                />
+              ))}
             </ul>
           </Stack>
         );

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { derive } from '~/core/derive/derive';
+import { derive, stepsOf } from '~/core/derive/derive';
 import { sheetProgress } from '~/core/derive/sheets';
 import { Stage } from '~/core/derive/stage';
 import { call, type EditCall } from '~/core/edits';
@@ -123,6 +123,29 @@ describe('what is derived of an edited build', () => {
       expect({ name, fresh: fresh.length <= 12 }).toEqual({ name, fresh: true });
     }
     expect(now.wires.length).toBeLessThan(were.wires.length);
+  });
+  test('keeps what a length has nothing to do with: copper, names and needs are the very same', () => {
+    const build = { ...demoBuild(), id: 'kept-lists' };
+    const before = derive(build).net;
+    const now = derive({ ...build, loom: { ...build.loom, slackMetres: build.loom.slackMetres + 0.05 } }).net;
+    expect(now.wires).not.toBe(before.wires);
+    for (const name of ['nodes', 'nodeOf', 'cavities', 'cavityOf', 'needs', 'needsOf', 'deviceOf', 'names'] as const)
+      expect({ name, kept: now[name] === before[name] }).toEqual({ name, kept: true });
+    const [device] = build.devices;
+    const renamed = derive(edited(build, call('editDevice', { deviceId: device.id, label: 'Other' }))).net;
+    expect(renamed.names.devices.get(device.id)).toBe('Other');
+    expect(renamed.names.parts).toBe(before.names.parts);
+  });
+  test('can be worked out a step at a time, and is then the same', () => {
+    const build = { ...demoBuild(), id: 'in-steps' };
+    const derived = derive(build);
+    const steps = [...stepsOf(derived)].length;
+    expect(steps).toBeGreaterThan(20);
+    expect({ ...remembered(build) }).toEqual(afresh(build));
+    // Left in the middle, it is gone on with by whoever reads it.
+    const left = derive({ ...build, id: 'left-in-the-middle' });
+    stepsOf(left).next();
+    expect(left.findings).toEqual(findingsOf(left.build, left.net, [], null));
   });
   test('is the same as derived afresh, whatever came before', () => {
     const random = seeded(17);
