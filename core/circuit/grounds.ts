@@ -1,4 +1,5 @@
 import type { Build } from '../build/schema';
+import { ecuReturnAmps } from '../netlist/ecu-return';
 import { groundPins } from '../netlist/ground-pins';
 import type { Netlist } from '../netlist/netlist';
 import { CONTACT_OHMS, LOADED_CELSIUS, LUG_OHMS } from '../power/sizes';
@@ -45,15 +46,8 @@ export function groundFigures(
   });
 }
 
-/** Outputs are on about half the time over a drive (common practice), for the return current of the ECU. */
-const OUTPUT_DUTY = 0.5;
-const switching: ReadonlySet<string> = new Set(['injector', 'low-side', 'ignition-driver', 'half-bridge']);
-
 /** Both schools for this build: the ECU's return current from its placed outputs, the strap shared with the coils. */
 export function groundSchools(build: Build, net: Netlist): GroundFigure[] {
-  const outputs = net.needs
-    .filter((need) => build.assignments[need.id] !== undefined && switching.has(need.ask.kind))
-    .reduce((sum, need) => sum + (need.ask.amps ?? 0) * OUTPUT_DUTY, 0);
   const coils = net.circuits.find((circuit) => circuit.role === 'coils')?.loadAmps ?? 0;
-  return groundFigures(build, groundPins(build).power.length, build.ecu.ownAmps + outputs, coils);
+  return groundFigures(build, groundPins(build).power.length, ecuReturnAmps(build, net.needs), coils);
 }

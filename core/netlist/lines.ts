@@ -3,8 +3,10 @@ import type { Build, Device } from '../build/schema';
 import { classColour } from '../wire/colours';
 import { destinationOf } from '../build/destination';
 import { deviceEnd, spliceEnd, type EndKey } from '../ends/ends';
+import { trait } from '../devices/kind';
 import { broughtFeeds } from '../power/key';
-import { SPLICE_METRES, type WireList } from './wires';
+import type { PowerPlan } from '../power/plan';
+import { SPLICE_METRES, mostSizeFor, usualSize, type WireList } from './wires';
 
 /** The key feed a body plug brings: relay windings and the ECU's wake-up (common practice). */
 const KEY_AMPS = 5;
@@ -31,16 +33,31 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
 const FIRST_COLOUR = 5;
 /** A line between two devices may carry a lamp or a small motor (common practice). */
 const LINE_SQUARE_MM = 0.75;
-/** A coil's primary from an igniter of its own, mean (common practice). */
-const PRIMARY_AMPS = 5;
+/** The least a coil's primary is laid with, for its strength (common practice). */
+const PRIMARY_SQUARE_MM = 1;
 
 interface LineUser {
   readonly end: EndKey;
   readonly device: Device;
 }
 
+/** The wire to a coil's primary: what its feed carries comes back along it, by what warms the wire. */
+function primaryWire(build: Build, { flows }: PowerPlan, users: readonly LineUser[]) {
+  const amps = users.reduce(
+    (sum, { device }) =>
+      (build.kinds[device.kindId]?.terminals ?? []).reduce(
+        (all, terminal) => all + coilRms(build, flows, device, terminal.id),
+        sum,
+      ),
+    0,
+  );
+  return { amps, squareMm: Math.max(usualSize(build, PRIMARY_SQUARE_MM), mostSizeFor(build, amps)) };
+}
+const coilRms = (build: Build, flows: PowerPlan['flows'], device: Device, terminalId: string): number =>
+  trait(build.kinds[device.kindId]!, 'coil') ? (flows.at.get(deviceEnd(device.id, terminalId))?.rms ?? 0) : 0;
+
 /** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
-export function addLines(list: WireList, build: Build): void {
+export function addLines(list: WireList, build: Build, power: PowerPlan): void {
   const ends = new Map<string, LineUser[]>();
   for (const device of build.devices)
     for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
@@ -59,7 +76,7 @@ export function addLines(list: WireList, build: Build): void {
       squareMm: LINE_SQUARE_MM,
     } as const;
     order += 1;
-    const heavy = sparkChannel(name) !== null ? { ...look, amps: PRIMARY_AMPS, squareMm: 1 } : look;
+    const heavy = sparkChannel(name) !== null ? { ...look, ...primaryWire(build, power, users) } : look;
     if (users.length === 2) {
       const [one, other] = users as [LineUser, LineUser];
       list.add(one.end, other.end, {

@@ -13,7 +13,7 @@ import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
 import { deviceAt, deviceEnd, ecuEnd, groundEnd, readPart, shieldEnd, spliceEnd, type EndKey } from '../ends/ends';
 import type { Names } from './label';
-import { plannedReturns, returnAmps } from './feed-returns';
+import { plannedReturns, returnAmps, returnSquareMm } from './feed-returns';
 import { addBusLine, busOf, membersOf } from './bus';
 import { addLines, joinKeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
@@ -161,11 +161,13 @@ function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: Rea
       const destination = destinationOf(device, terminal);
       // A return that was planned goes where the plan says.
       if (destination.to !== 'ground' || planned.has(deviceEnd(device.id, terminal.id))) continue;
+      const amps = returnAmps(build, power, device, kind!);
       list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
         colour: 'BK',
         lengthMetres: GROUND_TAIL_METRES,
         signal: 'ground',
-        amps: returnAmps(power, device, kind!),
+        amps,
+        squareMm: returnSquareMm(build, power, device, kind!, amps),
         deviceId: device.id,
       });
     }
@@ -173,9 +175,9 @@ function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: Rea
 }
 
 /** The wires of the plan of feeds, each in the colour of its feed. */
-function addFeeds(list: WireList, build: Build, power: PowerPlan): void {
+function addFeeds(list: WireList, build: Build, needs: readonly Need[], power: PowerPlan): void {
   const { plan, sizes, circuits } = power;
-  const returns = plannedReturns(build, power);
+  const returns = plannedReturns(build, needs, power);
   const order = new Map(circuits.map(({ id }, at) => [id, at]));
   const owner = (link: PlannedLink): string | null => {
     const fuse = sizes.links.get(link.id)?.fuse;
@@ -316,12 +318,12 @@ export function netlist(
   const { circuits } = power;
   const parts = [...power.plan.parts.values()];
   const planned = new Set(power.plan.links.flatMap(({ from, to }) => [from, to]));
-  addEcuGrounds(list, build, colours, planned);
+  addEcuGrounds(list, build, needs, colours, planned);
   addGrounds(list, build, power, planned);
-  addFeeds(list, build, power);
+  addFeeds(list, build, needs, power);
   addMainRelayDriver(list, build, parts);
   joinKeyFeeds(list, build);
-  addLines(list, build);
+  addLines(list, build, power);
 
   const needOfPin = new Map<string, Need>();
   for (const need of needs) {

@@ -5,7 +5,9 @@ import { pinsOfKind, type Pin } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, groundEnd, shieldEnd, spliceEnd, terminalId, type EndKey } from '../ends/ends';
 import { groundPins, shieldPins } from './ground-pins';
 import { returnBank } from './returns';
-import { POWER_GROUND_AMPS, SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
+import { groundShareAmps } from './ecu-return';
+import type { Need } from './needs';
+import { mostSizeFor, SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
 
 /** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
 const SHARED_SQUARE_MM = 0.5;
@@ -96,6 +98,7 @@ export function addSupplies(list: WireList, build: Build, colours: ReadonlyMap<s
 export function addEcuGrounds(
   list: WireList,
   build: Build,
+  needs: readonly Need[],
   colours: ReadonlyMap<string, string>,
   planned: ReadonlySet<EndKey>,
 ): void {
@@ -114,12 +117,13 @@ export function addEcuGrounds(
     if (kind.shielded && device.shield !== 'none' && shield)
       users.get(shield.id)!.push({ end: shieldEnd(device.id), device, amps: SENSOR_AMPS, cable });
   }
+  const amps = groundShareAmps(build, needs);
   const own = {
     colour: 'BK',
     lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
-    squareMm: usualSize(build, POWER_GROUND_SQUARE_MM),
+    squareMm: Math.max(usualSize(build, POWER_GROUND_SQUARE_MM), mostSizeFor(build, amps)),
     signal: 'ground',
-    amps: POWER_GROUND_AMPS,
+    amps,
   } as const;
   const powers = new Set(power);
   for (const pin of new Set([...power, ...sensor, ...shields])) {

@@ -126,7 +126,7 @@ const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };
 const MOST_PLUG_SQUARE_MM = 1.5;
 
 /** The most a wire to this end may have: its terminal takes no more. */
-function mostAt(build: Build, end: EndKey): number {
+export function mostAt(build: Build, end: EndKey): number {
   const device = withId(build.devices, deviceAt(end));
   const kind = device && build.kinds[device.kindId];
   if (endType(end) === 'switch' || endType(end) === 'busbar') return MOST_CABLE_SQUARE_MM;
