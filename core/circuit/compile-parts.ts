@@ -1,5 +1,4 @@
 import { BATTERY, KEY_RUN, KEY_START, deviceAt, fuseEnd, groundEnd, partEnd, relayEnd } from '../ends/ends';
-import { trait } from '../devices/kind';
 import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
 import { opensWithin } from '../power/fuse';
@@ -7,7 +6,8 @@ import { BUTTON_OHMS, DIODE_VOLTS, fuseOhms, switchOhms } from '../power/sizes';
 import type { Branching } from './branching';
 import { OPEN_OHMS, parts, spreads } from './figures';
 import type { CircuitIR, DiodeIR, FuseIR, RelayIR } from './ir';
-import { ECU_GROUND, type Probe } from './nodes';
+import type { Probe } from './nodes';
+import { pulsesReturn } from './pulses-return';
 
 /** Resistance of a diode that conducts, ohms: small beside all it stands in. */
 const DIODE_OHMS = 0.02;
@@ -104,9 +104,9 @@ export function compileParts(branching: Branching, net: Netlist, diodes: DiodeIR
     }
   }
   for (const { end, load } of net.power.flows.draws) {
-    const kind = net.deviceOf.get(deviceAt(end) ?? '')?.kind;
-    if (!load || !kind || load.amps <= 0) continue;
-    const returns = trait(kind, 'coil') ? groundEnd('head') : trait(kind, 'injector') ? ECU_GROUND : null;
+    const known = net.deviceOf.get(deviceAt(end) ?? '');
+    if (!load || !known || load.amps <= 0) continue;
+    const returns = pulsesReturn(net, known);
     if (returns !== null) branching.add(end, returns, { is: 'mean', amps: load.amps });
   }
   return { relays, fuses };

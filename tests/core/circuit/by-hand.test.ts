@@ -12,6 +12,7 @@ import { deviceEnd, ecuEnd } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { wireOhms } from '~/core/wire/wire';
 import { demoBuilds } from '~/demo';
+import { launch } from '~/demo/launch';
 import { endNamed } from '../../ends';
 import { demoBuild, edited, emptyBuild, kind } from '../../helpers';
 
@@ -66,14 +67,53 @@ describe('worked by hand', () => {
       (sum, { id, from, to }) => sum + (to === 'gnd:head' ? amps.get(id)! : from === 'gnd:head' ? -amps.get(id)! : 0),
       0,
     );
-    // The coils' primary runs to the block through the coils themselves: what their feed carries, of which no wire returns.
-    const coils = amps.get('relay:coils.87~splice:coils')!;
+    // The coils' primary comes back by their own power grounds, what their feed carries; by the secondary grounds next to nothing.
+    const back = (terminal: string) =>
+      [1, 2, 3, 4, 5].reduce((sum, n) => sum + amps.get(`dev:coil-igniter-${n}.${terminal}~gnd:head`)!, 0);
+    expect(back('B')).toBeCloseTo(amps.get('relay:coils.87~splice:coils')!, 1);
+    expect(Math.abs(back('D'))).toBeLessThan(0.01);
     expect(byWire).toBeGreaterThan(5);
     // What is bolted to the block (switches, senders, the starter's body) adds less than a third of an ampere.
-    const bolted = volts('gnd:head') / 0.868e-3 - byWire - coils;
+    const bolted = volts('gnd:head') / 0.868e-3 - byWire;
     expect(bolted).toBeGreaterThanOrEqual(0);
     expect(bolted).toBeLessThan(0.33);
     expect(solution.settled).toBe(true);
+  });
+  test('a coil grounded with the sensors moves them all: its mean through the one wire they share', () => {
+    const wrong = edited(
+      demo,
+      call('setDestination', {
+        deviceId: 'coil-igniter-1',
+        terminalId: 'B',
+        destination: { to: 'sensor-ground', bank: 0 },
+      }),
+    );
+    const [right, moved] = [solved(demo, 'running'), solved(wrong, 'running')];
+    const mean = moved.amps.get('dev:coil-igniter-1.A~splice:coils')!;
+    // 0.5 mm² is 38.9 mohm/m (IEC 60228: 39.0), 0.4 m are 15.6 mohm, two crimps of 5: 25.6 mohm.
+    const shared = moved.net.wires.find(({ from, to }) => from === 'ecu:B5' && to === 'splice:B5')!;
+    expect([shared.squareMm, shared.lengthMetres]).toEqual([0.5, 0.4]);
+    const of = ({ volts }: typeof moved) => volts('splice:B5', 'ecu:B5');
+    expect(Math.abs(mean)).toBeGreaterThan(0.5);
+    expect(of(moved) - of(right)).toBeCloseTo(Math.abs(mean) * 0.0256, 2);
+  });
+  test('a coil without igniter comes back through what switches it: the ECU’s grounds, or the module’s own', () => {
+    const launched = solved(launch(), 'running');
+    const through = (n: number) => Math.abs(launched.amps.get(`dev:coil-wasted-bare-${n}.2~splice:coils`)!);
+    const module = launched.amps.get('dev:igniter-3-1.G~gnd:head')!;
+    expect(through(1)).toBeGreaterThan(0.5);
+    const supply = Math.abs(launched.amps.get('dev:igniter-3-1.S~splice:coils')!);
+    expect(module).toBeCloseTo(through(1) + through(2) + through(3) + supply, 2);
+    const driven = edited(
+      launch(),
+      ...[1, 2, 3].map((n) =>
+        call('setDestination', { deviceId: `coil-wasted-bare-${n}`, terminalId: '1', destination: null }),
+      ),
+    );
+    const own = solved(driven, 'running');
+    const grounds = (one: typeof own) =>
+      ['P1-19', 'P1-20', 'P1-21'].reduce((sum, pin) => sum + Math.abs(one.amps.get(`ecu:${pin}~gnd:battery`)!), 0);
+    expect(grounds(own) - grounds(launched)).toBeGreaterThan(0.9 * module);
   });
   test('two 120 ohm terminations at rest: 2.5 V on both lines of the bus (ISO 11898-2)', () => {
     const { volts } = solved(demo, 'key-on');
