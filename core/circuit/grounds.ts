@@ -1,4 +1,9 @@
 import type { Build } from '../build/schema';
+import { groundEnd } from '../ends/ends';
+import { strapOhms } from './battery';
+import { parts } from './figures';
+import { voltsBetween } from './reading';
+import type { Solution } from './solve';
 import { ecuReturnAmps } from '../netlist/ecu-return';
 import { groundPins } from '../netlist/ground-pins';
 import type { Netlist } from '../netlist/netlist';
@@ -33,14 +38,14 @@ export function groundFigures(
   strapAmps: number,
 ): GroundFigure[] {
   const wires = Math.max(1, groundWires);
-  const strapOhms = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * LUG_OHMS;
+  const strap = wireOhms(build.power.strapSquareMm, build.power.strapMetres, LOADED_CELSIUS) + 2 * LUG_OHMS;
   return (['battery', 'head'] as const).map((place) => {
     const ohms =
       (wireOhms(GROUND_SQUARE_MM, build.power.groundMetres[place] ?? GROUND_METRES, LOADED_CELSIUS) +
         CONTACT_OHMS +
         LUG_OHMS) /
       wires;
-    const shared = place === 'head' ? strapOhms * (strapAmps + ecuReturnAmps) : 0;
+    const shared = place === 'head' ? strap * (strapAmps + ecuReturnAmps) : 0;
     const shiftVolts = ohms * ecuReturnAmps + shared;
     return { place, amps: ecuReturnAmps, ohms, shiftVolts, errorKpa: (shiftVolts / MANIFOLD_VOLTS) * MANIFOLD_KPA };
   });
@@ -50,4 +55,10 @@ export function groundFigures(
 export function groundSchools(build: Build, net: Netlist): GroundFigure[] {
   const coils = net.circuits.find((circuit) => circuit.role === 'coils')?.loadAmps ?? 0;
   return groundFigures(build, groundPins(build).power.length, ecuReturnAmps(build, net.needs), coils);
+}
+
+/** What runs to the battery's negative post through the strap and through the body, in a solved state, amperes. */
+export function jointAmps(build: Build, solution: Solution): { readonly strap: number; readonly body: number } {
+  const above = (place: 'head' | 'chassis') => voltsBetween(solution, groundEnd(place), groundEnd('battery')) ?? 0;
+  return { strap: above('head') / strapOhms(build), body: above('chassis') / parts.bodyToBattery.value };
 }

@@ -144,10 +144,38 @@ test('a ground is moved, and the millivolts of the sensors are told for both sch
   const shifts = page.getByLabel('Ground shift of each sensor');
   await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).toContainText('mV');
   const before = await shifts.getByRole('row').filter({ hasText: 'Wideband' }).innerText();
-  await page.getByText('battery negative', { exact: true }).first().click();
+  await page
+    .getByRole('radiogroup', { name: 'ECU power ground' })
+    .getByText('battery negative', { exact: true })
+    .click();
   await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).not.toHaveText(before);
   await choose(page, /Fan 1 · 2 bolted at/, 'battery negative');
   await expect(page.getByLabel('Returns and their bolts')).toContainText('Fan 1 · 2');
+  await saved(page);
+});
+
+test('a return is dragged to another bolt in the drawing of the grounds, and taken back', async ({ page }) => {
+  const id = await openDemo(page);
+  await page.goto(`/build/${id}/feeds/grounds`);
+  const plan = page.getByRole('group', { name: 'Drawing of the grounds' });
+  const block = plan.getByRole('button', { name: /^engine block/ });
+  await expect(block).toContainText('14 rings');
+  const [from, to] = await Promise.all([
+    plan.getByRole('button', { name: /^Wideband · 2/ }).boundingBox(),
+    plan.getByRole('button', { name: /^battery negative/ }).boundingBox(),
+  ]);
+  await page.mouse.move(from!.x + 20, from!.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(from!.x + 40, from!.y + 20, { steps: 4 });
+  await page.mouse.move(to!.x + 30, to!.y + 20, { steps: 12 });
+  await page.mouse.up();
+  await expect(block).toContainText('13 rings');
+  await expect(plan.getByRole('button', { name: /^battery negative/ })).toContainText('1 ring');
+  await expect(
+    page.getByLabel('Returns and their bolts').getByRole('row').filter({ hasText: 'Wideband · 2' }),
+  ).toContainText('battery negative');
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await expect(block).toContainText('14 rings');
   await saved(page);
 });
 

@@ -16,15 +16,21 @@ import { insulationColour } from '../../parts/wire-mark';
 
 import { at, color, shape, space } from '../../ui/theme';
 
-const LOAD = 'application/x-gonyx-load';
+export const LOAD = 'application/x-gonyx-load';
+/** Ends that were carried, of what was dropped. */
+export const endsOf = (text: string): EndKey[] =>
+  text.split('\n').flatMap((one) => {
+    const ref = readEnd(one);
+    return ref ? [endKey(ref)] : [];
+  });
 
 /** Width a wire is drawn with: thicker wires thicker, none too thin to be seen. */
-const strokeOf = (squareMm: number): number => 2.5 + Math.sqrt(squareMm) * 1.3;
+export const strokeOf = (squareMm: number): number => 2.5 + Math.sqrt(squareMm) * 1.3;
 
 function pathOf({ from: [x1, y1], to: [x2, y2], bus, bend }: DrawnWire): string {
   return bus ? `M${bend} ${y2}H${x2}` : `M${x1} ${y1}H${bend}V${y2}H${x2}`;
 }
-const WirePath = memo(function WirePath({
+export const WirePath = memo(function WirePath({
   path,
   colour,
   width,
@@ -192,14 +198,7 @@ const Thing = memo(function Thing(props: ThingProps) {
         onDrop={(event) => {
           setOver(false);
           for (const item of event.items)
-            if (item.kind === 'text')
-              void item.getText(LOAD).then((text) => {
-                const ends = text.split('\n').flatMap((one) => {
-                  const ref = readEnd(one);
-                  return ref ? [endKey(ref)] : [];
-                });
-                onHang(ends, node);
-              });
+            if (item.kind === 'text') void item.getText(LOAD).then((text) => onHang(endsOf(text), node));
         }}
       >
         <Face {...props} />
@@ -221,7 +220,7 @@ function marksOf({ part, kind }: DrawnNode): EndKey[] {
 }
 
 /** By pointer; the keyboard's way is 'Hangs on' beside the drawing. */
-function Carried({
+export function Carried({
   ends,
   onHeld,
   disabled,
@@ -280,7 +279,7 @@ const Frame = styled.div`
     white-space: nowrap;
   }
 `;
-const Words = styled.span`
+export const Words = styled.span`
   position: absolute;
   overflow: hidden;
   white-space: nowrap;

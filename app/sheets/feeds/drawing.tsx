@@ -1,5 +1,6 @@
-import { useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useContext, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
+import type { CarReading } from '~/core/circuit/car';
 import { drawFeeds, type DrawnNode } from '~/core/drawing/feeds';
 
 import { endOf, partId, type EndKey } from '~/core/ends/ends';
@@ -47,6 +48,18 @@ function pinsOfRelays(net: Netlist, assignments: Readonly<Record<string, string>
   );
 }
 
+/** More than so many different volts are not asked each how far they may be off. */
+const MOST_ASKED = 60;
+/** How far the volts that stand in the drawing may be off, worked out once they are drawn. */
+function useWithin(nodes: readonly DrawnNode[], reading: CarReading): string {
+  const [shown, later] = [useDeferredValue(nodes), useDeferredValue(reading)];
+  return useMemo(() => {
+    const asked = shown.filter(({ kind }) => kind === 'source' || kind === 'load').slice(0, MOST_ASKED);
+    const strays = asked.flatMap(({ end }) => later.reading(end)?.strays ?? []);
+    return strays.length === 0 ? '' : `, each right within ${formatVolts(Math.max(...strays))}`;
+  }, [shown, later]);
+}
+
 /** The feeds as a drawing, read from the source to the load and back. */
 export function Drawing() {
   const { build, derived, selection, select, edit } = useBuild();
@@ -79,6 +92,7 @@ export function Drawing() {
   );
   const groups = drawing.nodes.filter(({ kind, members, isLane }) => kind === 'load' && !isLane && members.length > 1);
   const { state, reading } = car;
+  const within = useWithin(drawing.nodes, reading);
   const { readIn } = useContext(SlotsContext);
   const { tested } = reading;
   useEffect(() => {
@@ -134,8 +148,8 @@ export function Drawing() {
             )}
           </Alike>
           <Small>
-            Volts against battery negative, as a meter shows them. Drag a load onto a fuse, a relay or a joint to hang
-            it there. Disconnect the battery before you touch any of it.
+            Volts against battery negative, as a meter shows them{within}. Drag a load onto a fuse, a relay or a joint
+            to hang it there. Disconnect the battery before you touch any of it.
           </Small>
         </Board>
         <Aside aria-label="State and part">
