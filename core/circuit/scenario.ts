@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
 import { hasRole } from '../devices/kind';
-import { deviceAt } from '../ends/ends';
+import { deviceAt, endOf } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { standardBarometerKpa } from '../sensing/atmosphere';
@@ -61,6 +61,24 @@ export function scenarioOf(
 }
 
 /**
+ * Whether another winding of its device, on the same feed, is worked in its place: of two that pull one valve either way an ECU
+ * drives them in turn, and they draw as one.
+ */
+function isOtherWinding(net: Netlist, { deviceId, end }: Need): boolean {
+  const ref = endOf(end);
+  const kind = net.deviceOf.get(deviceId ?? '')?.kind;
+  if (!kind || ref.of !== 'device') return false;
+  const windings = kind.internals.flatMap((one) => (one.type === 'resistor' ? [[one.from, one.to] as const] : []));
+  const others = (at: string) => windings.flatMap(([from, to]) => (from === at ? [to] : to === at ? [from] : []));
+  const isFeed = (id: string) => withId(kind.terminals, id)?.destination.to === 'feed';
+  const [first] = others(ref.terminal)
+    .filter(isFeed)
+    .flatMap(others)
+    .filter((id) => withId(kind.terminals, id)?.destination.to === 'pin');
+  return first !== undefined && first !== ref.terminal;
+}
+
+/**
  * Pins that are driven where nobody says which: while the pump primes its own; cranking all but the fans', running all but the
  * starter's, and of both not what is pulsed. Null: every one.
  */
@@ -72,7 +90,11 @@ export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string>
   };
   const isOn = (need: Need): boolean => {
     if (state === 'prime') return works(need, 'pump');
-    return !pulsedKinds.has(need.ask.kind) && !works(need, state === 'running' ? 'starter' : 'fan');
+    return (
+      !pulsedKinds.has(need.ask.kind) &&
+      !isOtherWinding(net, need) &&
+      !works(need, state === 'running' ? 'starter' : 'fan')
+    );
   };
   return new Set(
     net.cavities.flatMap(({ pin, needId }) => {

@@ -278,11 +278,14 @@ function placed(
   const walk = (draft: Draft): void => {
     all.push(draft);
     const start = row;
+    const rows = Math.max(1, Math.ceil((sizes[draft.kind][1] + 4) / ROW));
+    // What is behind it takes less room than it does itself: it stands in the middle of its own.
+    const behind = rowsBehind(draft);
+    if (behind > 0 && behind < rows) row += (rows - behind) / 2;
     if (draft.kind !== 'return') deepest = Math.max(deepest, draft.depth);
     const inner = draft.children.filter(({ kind }) => kind !== 'return');
     const leaves = draft.children.filter(({ kind }) => kind === 'return');
     for (const child of [...leaves, ...inner]) walk(child);
-    const rows = Math.max(1, Math.ceil((sizes[draft.kind][1] + 4) / ROW));
     if (draft.children.length > 0) {
       const ys = draft.children.map(({ y }) => y);
       draft.y = (Math.min(...ys) + Math.max(...ys)) / 2;
@@ -347,6 +350,14 @@ function placed(
   ];
   return { nodes, lines, width: columns[0]! + sizes.battery[0] + 4, height: TOP + row * ROW + TOP };
 }
+
+/** Rows that what hangs on a place takes; 0: nothing hangs there. */
+const rowsBehind = ({ children }: Draft): number =>
+  children.reduce(
+    (sum, child) =>
+      sum + Math.max(rowsBehind(child), child.kind === 'return' ? 1 : Math.ceil((sizes[child.kind][1] + 4) / ROW)),
+    0,
+  );
 
 /** The left edge of each depth's column, the battery's the rightmost. */
 function columnsOf(all: readonly Draft[], deepest: number): number[] {

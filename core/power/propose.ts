@@ -87,6 +87,9 @@ interface FeedSpec extends PlannedFeed {
   readonly splice?: boolean;
 }
 
+/** From so many amperes on a thing that is always fed does not share the fuse of the ECU's memory (common practice). */
+const APART_AMPS = 5;
+
 /** The feeds of a build in the order they are wired: permanent, main, coils, injectors, pump, own relays, key. */
 function feedSpecs(build: Build, free: (end: EndKey) => boolean, ecuFuse: boolean): FeedSpec[] {
   const uses = deviceLoads(build);
@@ -122,8 +125,16 @@ function feedSpecs(build: Build, free: (end: EndKey) => boolean, ecuFuse: boolea
       device.id,
     );
   };
+  // A memory hangs on a small fuse: what draws so much beside it has a fuse of its own.
+  const apart = ({ load }: DeviceLoad) =>
+    load.feed === 'permanent' && load.amps >= APART_AMPS && free(load.end) && own('permanent').length > 0;
+  const heavy = uses.filter(apart);
+  const beside = of('permanent').filter((load) => !heavy.some((one) => one.load === load));
   return [
-    spec('permanent', 'Permanent feed', charge, source, null, [...own('permanent'), ...of('permanent')]),
+    spec('permanent', 'Permanent feed', charge, source, null, [...own('permanent'), ...beside]),
+    ...heavy.map(({ device, kind, load }) =>
+      spec('own', device.label, kind.system, source, null, [load], `${device.id}-standing`),
+    ),
     {
       ...spec('main', 'Main feed', charge, source, hasMainRelayPin ? 'main-relay-pin' : 'key-run', [
         ...(ecuFuse ? [] : own('switched')),

@@ -115,6 +115,18 @@ describe('worked by hand', () => {
       ['P1-19', 'P1-20', 'P1-21'].reduce((sum, pin) => sum + Math.abs(one.amps.get(`ecu:${pin}~gnd:battery`)!), 0);
     expect(grounds(own) - grounds(launched)).toBeGreaterThan(0.9 * module);
   });
+  test('an idle valve of three wires is drawn one way at a time: 13 V through one winding of 13 ohms, an ampere', () => {
+    const build = edited(
+      emptyBuild(4, 'orrery-94'),
+      call('addDevice', { kind: kind('idle-three-wire') }),
+      call('allotAll', { keep: 'placed' }),
+    );
+    const { amps, net } = solved(build, 'running');
+    const feed = net.wires.find(({ id }) => id.includes('idle-three-wire-1.2'))!;
+    expect(Math.abs(amps.get(feed.id)!)).toBeCloseTo(1, 0);
+    expect(Math.abs(amps.get(feed.id)!)).toBeLessThan(1.2);
+    expect(feed.amps).toBe(1);
+  });
   test('two 120 ohm terminations at rest: 2.5 V on both lines of the bus (ISO 11898-2)', () => {
     const { volts } = solved(demo, 'key-on');
     expect(volts('ecu:A25', 'gnd:battery')).toBeCloseTo(2.5, 1);

@@ -8,7 +8,7 @@ import { partAt } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
 import { powerPlan } from '~/core/power/plan';
 import { findingsOf } from '~/core/rules';
-import { ecu, kind } from '../../helpers';
+import { ecu, edited, kind } from '../../helpers';
 
 /** Any engine on any ECU with any parts of the catalog, by name. */
 const cars = fc.record({
@@ -49,7 +49,9 @@ describe('any proposal', () => {
       fc.property(cars, (car) => {
         const build = proposed(car);
         const net = netlist(build);
-        const broken = findingsOf(build, net).filter(({ rule, severity }) => /^PW/.test(rule) && severity !== 'note');
+        const broken = findingsOf(build, net).filter(
+          ({ rule, severity }) => /^(PW|LO-6)/.test(rule) && severity !== 'note',
+        );
         const { sizes } = net.power;
         const cramped = sizes.drops.filter(({ volts, limitVolts }) => volts > limitVolts);
         for (const { hops } of cramped)
@@ -96,5 +98,27 @@ describe('any proposal', () => {
       }),
       { numRuns: 60 },
     );
+  });
+  test('what draws ten amperes for ever does not share the fuse of the ECU’s memory', () => {
+    let build = createBuild({
+      id: 'any',
+      now: '2026-01-01T00:00:00.000Z',
+      name: 'Any',
+      vehicle: '',
+      engine: catalog.engines[0],
+      ecu: ecu('orrery-94'),
+    });
+    for (const id of ['relay-diode', 'relay-diode', 'clt-ntc'])
+      build = edited(build, call('addDevice', { kind: kind(id) }));
+    const { circuits } = netlist(build);
+    // 0.2 A of the memory: the smallest blade; 10 A for good: 10 / 0.8 is 12.5, a 15 A blade each.
+    const of = (name: string) => circuits.find(({ id }) => id === name)!;
+    expect(of('permanent').fuseAmps).toBe(3);
+    expect([of('relay-diode-1-standing').fuseAmps, of('relay-diode-2-standing').fuseAmps]).toEqual([15, 15]);
+    expect(
+      findingsOf(build)
+        .filter(({ rule }) => /^(PW|LO-6)/.test(rule))
+        .filter(({ severity }) => severity !== 'note'),
+    ).toEqual([]);
   });
 });
