@@ -17,6 +17,8 @@ const insulation: Record<ColourCode, string> = {
   PK: '#eaa0b4',
   TQ: '#35aeb0',
 };
+/** Of the strands, where a wire is cut across. */
+export const COPPER = '#c98a52';
 export const insulationColour = (code: ColourCode): string => insulation[code];
 
 /** A length of wire in its true colour with its stripe. */

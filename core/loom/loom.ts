@@ -3,6 +3,7 @@ import { pinAt } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { wireSize } from '../wire/wire';
+import { packCircles, type Packing } from './packing';
 
 export interface CutLine {
   readonly wireId: string;
@@ -76,18 +77,6 @@ export function cutTotals(lines: readonly CutLine[]): CutTotal[] {
   return [...totals.values()].sort((a, b) => b.squareMm - a.squareMm || (a.colour < b.colour ? -1 : 1));
 }
 
-/**
- * Diameter over a round bundle, mm. For equal wires the lay 1-6-12-18 gives 3d for 7, 5d for 19, 7d for 37; else about
- * 1.2 d sqrt(N) (common practice). Mixed sizes use the root mean square diameter.
- */
-export function bundleMillimetres(outerDiameters: readonly number[]): number {
-  const count = outerDiameters.length;
-  if (count === 0) return 0;
-  const diameter = Math.sqrt(outerDiameters.reduce((sum, value) => sum + value * value, 0) / count);
-  const layers: Record<number, number> = { 1: 1, 7: 3, 19: 5, 37: 7 };
-  return diameter * (layers[count] ?? 1.2 * Math.sqrt(count));
-}
-
 /** Share of the bundle added by each covering (common practice). */
 const coveringFactor: Record<Build['loom']['covering'], number> = {
   tape: 1.05,
@@ -96,10 +85,27 @@ const coveringFactor: Record<Build['loom']['covering'], number> = {
   sealed: 1.12,
 };
 
-/** The trunk at the ECU: every wire on an ECU cavity, in its covering, mm. */
-export function trunkMillimetres(build: Build, net: Netlist): number {
-  const outer = net.wires
-    .filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null))
-    .map((wire) => wireSize(wire.squareMm)?.outerMm ?? 1.13 * Math.sqrt(wire.squareMm) + 0.7);
-  return bundleMillimetres(outer) * coveringFactor[build.loom.covering];
+/** Diameter over the insulation of a wire, mm. */
+const outerMillimetres = ({ squareMm }: Wire): number =>
+  wireSize(squareMm)?.outerMm ?? 1.13 * Math.sqrt(squareMm) + 0.7;
+
+/** The trunk at the ECU: every wire on an ECU cavity, as they lie in it. */
+export interface Trunk {
+  readonly wires: readonly Wire[];
+  /** Each wire where it lies, mm from the middle. */
+  readonly laid: Packing['circles'];
+  /** Over the wires, and over their covering, mm. */
+  readonly bareMillimetres: number;
+  readonly millimetres: number;
+}
+
+export function trunkOf(build: Build, net: Netlist): Trunk {
+  const wires = net.wires.filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null));
+  const { circles, diameter } = packCircles(wires.map(outerMillimetres));
+  return {
+    wires,
+    laid: circles,
+    bareMillimetres: diameter,
+    millimetres: diameter * coveringFactor[build.loom.covering],
+  };
 }

@@ -2,7 +2,7 @@ import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, pinAt } from '../ends/ends';
-import { trunkMillimetres } from '../loom/loom';
+import { trunkOf } from '../loom/loom';
 import { spareCount, sparesOf } from '../allot/spares';
 import { readLength, readMeasure } from '../units/workshop';
 import { readSize } from '../wire/size';
@@ -20,10 +20,10 @@ export const loomRules: Rule[] = [
     family: 'Loom',
     severity: 'fix',
     title: 'Bundle thicker than its hole',
-    source: 'Bundle about 1.2 d √N with covering; common practice',
+    source: 'Circles laid round the thickest; covering by common practice',
     sheet: 'loom',
     check: ({ build, net }) => {
-      const trunk = trunkMillimetres(build, net);
+      const trunk = trunkOf(build, net).millimetres;
       return trunk <= build.loom.holeMillimetres
         ? []
         : [

@@ -3,7 +3,8 @@ import { styled } from 'styled-components';
 import type { Device } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
-import { cutList, cutTotals, trunkMillimetres, type CutLine } from '~/core/loom/loom';
+import { cutList, cutTotals, trunkOf, type CutLine } from '~/core/loom/loom';
+import type { Netlist, Wire } from '~/core/netlist/netlist';
 import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
 import type { Units } from '~/core/units/units';
@@ -24,6 +25,7 @@ import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { LengthField } from '../../parts/length-field';
 import { MeasureField } from '../../parts/scale-field';
+import { CrossSection } from './cross-section';
 import { Segmented } from '../../ui/choice';
 
 const joiningNotes = {
@@ -225,12 +227,23 @@ const CutRow = memo(function CutRow({
   );
 });
 
+/** Wires of what is selected, to be found in the trunk. */
+function wiresOf(net: Netlist, selection: Selection | null): ReadonlySet<string> {
+  if (selection === null) return new Set();
+  if (selection.type === 'wire') return new Set([selection.wireId]);
+  if (selection.type === 'end') return new Set(net.wiresAt.get(selection.end)?.map(({ id }) => id));
+  const isOf = ({ needId, deviceId }: Wire) =>
+    selection.type === 'need' ? needId === selection.needId : deviceId === selection.deviceId;
+  return new Set(net.wires.filter(isOf).map(({ id }) => id));
+}
+
 export function Loom() {
   const { build, derived, selection, select } = useBuild();
   const lines = useMemo(() => cutList(build, derived.net), [build, derived.net]);
   const totals = useMemo(() => cutTotals(lines), [lines]);
   const metres = totals.reduce((sum, total) => sum + total.metres, 0);
-  const trunk = trunkMillimetres(build, derived.net);
+  const trunk = useMemo(() => trunkOf(build, derived.net), [build, derived.net]);
+  const found = useMemo(() => wiresOf(derived.net, selection), [derived.net, selection]);
   return (
     <SheetFrame
       summary={
@@ -238,7 +251,7 @@ export function Loom() {
           {plural(lines.length, 'wire')}, {readLength(metres, build)} to cut.
           <br />
           <Soft>
-            Trunk at the ECU about {readMeasure('diameter', trunk, build)}, hole{' '}
+            Trunk at the ECU about {readMeasure('diameter', trunk.millimetres, build)}, hole{' '}
             {readMeasure('diameter', build.loom.holeMillimetres, build)}.
           </Soft>
         </>
@@ -273,6 +286,7 @@ export function Loom() {
               </tbody>
             </Table>
           </Stack>
+          <CrossSection trunk={trunk} holeMillimetres={build.loom.holeMillimetres} units={build.units} chosen={found} />
           <Branches />
         </Stack>
         <Stack $gap={2}>

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
-import { bundleMillimetres, cutList, cutTotals, trunkMillimetres } from '~/core/loom/loom';
+import { cutList, cutTotals, trunkOf } from '~/core/loom/loom';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, edited } from '../../helpers';
 
@@ -34,13 +34,20 @@ test('length is branch plus slack', () => {
   expect(slack(0.25)).toBeCloseTo(1.87, 9);
 });
 
-test('bundles by the lay 1-6-12-18, else 1.2 d sqrt N', () => {
-  const of = (count: number) => bundleMillimetres(new Array<number>(count).fill(2));
-  expect([of(0), of(1), of(7), of(19), of(37)]).toEqual([0, 2, 6, 10, 14]);
-  expect(of(30)).toBeCloseTo(2 * 1.2 * Math.sqrt(30), 9);
+test('thicker coverings make thicker trunks', () => {
+  const trunk = (covering: 'tape' | 'conduit') =>
+    trunkOf(edited(build, call('setLoom', { covering })), net).millimetres;
+  expect(trunk('conduit')).toBeGreaterThan(trunk('tape'));
 });
 
-test('thicker coverings make thicker trunks', () => {
-  const trunk = (covering: 'tape' | 'conduit') => trunkMillimetres(edited(build, call('setLoom', { covering })), net);
-  expect(trunk('conduit')).toBeGreaterThan(trunk('tape'));
+test('the trunk has every wire of the ECU once, beside each other', () => {
+  const { wires, laid, bareMillimetres } = trunkOf(build, net);
+  expect(wires.length).toBe(
+    net.wires.filter(({ from, to }) => [from, to].some((end) => end.startsWith('ecu:'))).length,
+  );
+  expect(laid).toHaveLength(wires.length);
+  // No bundle is thinner than its copper and insulation, and hands lay none thicker than 1.2 d sqrt(N) (common practice).
+  const square = laid.reduce((sum, { r }) => sum + (2 * r) ** 2, 0);
+  expect(bareMillimetres).toBeGreaterThan(Math.sqrt(square));
+  expect(bareMillimetres).toBeLessThan(1.2 * Math.sqrt(square));
 });

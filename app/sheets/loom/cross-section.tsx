@@ -1,0 +1,84 @@
+import { memo } from 'react';
+import { styled } from 'styled-components';
+import type { Trunk } from '~/core/loom/loom';
+import { plural } from '~/core/units/format';
+import type { Units } from '~/core/units/units';
+import { readMeasure } from '~/core/units/workshop';
+import { splitColour } from '~/core/wire/colours';
+import { COPPER, insulationColour } from '../../parts/wire-mark';
+import { Heading, Small, Stack } from '../../ui/text';
+import { color } from '../../ui/theme';
+
+/** Side of the drawing, pixels, and what is left round the widest circle. */
+const SIDE = 236;
+const EDGE = 6;
+
+/** The trunk cut across at the ECU: its wires as they lie, in their colours, in the covering, in the hole. */
+export const CrossSection = memo(function CrossSection({
+  trunk,
+  holeMillimetres,
+  units,
+  chosen,
+}: {
+  trunk: Trunk;
+  holeMillimetres: number;
+  units: Units;
+  /** Wires to be found in it. */
+  chosen: ReadonlySet<string>;
+}) {
+  const { wires, laid, bareMillimetres, millimetres } = trunk;
+  if (wires.length === 0) return null;
+  const widest = Math.max(millimetres, holeMillimetres);
+  const scale = (SIDE - 2 * EDGE) / widest;
+  const fits = millimetres <= holeMillimetres;
+  const read = (value: number) => readMeasure('diameter', value, { units });
+  const words = `${plural(wires.length, 'wire')}, ${read(bareMillimetres)} bare, ${read(millimetres)} in the covering; the hole is ${read(holeMillimetres)}.`;
+  return (
+    <Stack $gap={2}>
+      <Heading>Trunk, cut across</Heading>
+      <Figure>
+        <svg
+          width={SIDE}
+          height={SIDE}
+          viewBox={`${-SIDE / 2} ${-SIDE / 2} ${SIDE} ${SIDE}`}
+          role="img"
+          aria-label={`Trunk cut across at the ECU: ${words}`}
+        >
+          <circle
+            r={(holeMillimetres / 2) * scale}
+            fill="none"
+            stroke={fits ? color.soft : color.fix}
+            strokeWidth="1.5"
+            strokeDasharray="5 4"
+          />
+          <circle r={(millimetres / 2) * scale} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
+          {wires.map(({ id, colour }, at) => {
+            const { x, y, r } = laid[at]!;
+            const { base, stripe } = splitColour(colour);
+            const own = r * scale - 0.5;
+            const isChosen = chosen.has(id);
+            return (
+              <g key={id} transform={`translate(${x * scale} ${y * scale})`}>
+                <circle r={own} fill={insulationColour(base)} stroke={color.ink} strokeWidth="0.8" />
+                {stripe && (
+                  <path
+                    d={`M0 0L${own * Math.cos(-1.9)} ${own * Math.sin(-1.9)}A${own} ${own} 0 0 1 ${own * Math.cos(-1.24)} ${own * Math.sin(-1.24)}Z`}
+                    fill={insulationColour(stripe)}
+                  />
+                )}
+                <circle r={own * 0.5} fill={COPPER} stroke={color.ink} strokeWidth="0.6" />
+                {isChosen && <circle r={own + 1.5} fill="none" stroke={color.selection} strokeWidth="3" />}
+              </g>
+            );
+          })}
+        </svg>
+      </Figure>
+      <Small>{words}</Small>
+    </Stack>
+  );
+});
+
+const Figure = styled.div`
+  display: grid;
+  justify-items: center;
+`;
