@@ -29,7 +29,7 @@ export const loomRules: Rule[] = [
         : [
             {
               at: '',
-              detail: `The trunk is about ${readMeasure('diameter', trunk, build)} in its covering; the hole is ${readMeasure('diameter', build.loom.holeMillimetres, build)}.`,
+              detail: `The trunk is about ${readMeasure('thickness', trunk, build)} in its covering; the hole is ${readMeasure('diameter', build.loom.holeMillimetres, build)}.`,
             },
           ];
     },

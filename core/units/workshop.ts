@@ -20,6 +20,7 @@ export const measures = [
   'consumption',
   'altitude',
   'diameter',
+  'thickness',
   'rolled',
   'distance-pulses',
 ] as const;
@@ -35,6 +36,7 @@ const scales: Record<Measure, Readonly<Record<Units['workshop'], UnitScale>>> = 
   consumption: { metric: scale('g/kWh', 0), inch: scale('lb/hp·h', 3, WATTS_PER_HP / 1000 / GRAMS_PER_POUND) },
   altitude: { metric: scale('m', 0), inch: scale('ft', 0, 1 / METRES_PER_FOOT) },
   diameter: { metric: scale('mm', 0), inch: scale('in', 2, 1 / MM_PER_INCH) },
+  thickness: { metric: scale('mm', 1), inch: scale('in', 2, 1 / MM_PER_INCH) },
   rolled: { metric: scale('m', 3), inch: scale('in', 1, 1000 / MM_PER_INCH) },
   'distance-pulses': { metric: scale('a km', 0), inch: scale('a mile', 0, KM_PER_MILE) },
 };

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
+import { choose, ecuGround, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 test('a build from nothing to the first gate, reloaded and exported', async ({ page }) => {
   test.setTimeout(150_000);
@@ -180,7 +180,7 @@ test('everything is found again after a reload, also undo', async ({ page }) => 
   await openDemo(page);
   await goTo(page, 'Feeds');
   await page.getByRole('link', { name: 'Grounds' }).click();
-  await page.getByText('battery negative', { exact: true }).first().click();
+  await ecuGround(page).getByText('battery negative', { exact: true }).click();
   await saved(page);
   await page.reload();
   await expect(page.getByRole('radio', { name: 'battery negative' })).toBeChecked();

@@ -1,4 +1,4 @@
-import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
+import { choose, ecuGround, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
 import type { Page } from '@playwright/test';
 
 const drawing = (page: Page) => page.getByRole('group', { name: 'Drawing of the feeds' });
@@ -144,10 +144,7 @@ test('a ground is moved, and the millivolts of the sensors are told for both sch
   const shifts = page.getByLabel('Ground shift of each sensor');
   await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).toContainText('mV');
   const before = await shifts.getByRole('row').filter({ hasText: 'Wideband' }).innerText();
-  await page
-    .getByRole('radiogroup', { name: 'ECU power ground' })
-    .getByText('battery negative', { exact: true })
-    .click();
+  await ecuGround(page).getByText('battery negative', { exact: true }).click();
   await expect(shifts.getByRole('row').filter({ hasText: 'Wideband' })).not.toHaveText(before);
   await choose(page, /Fan 1 · 2 bolted at/, 'battery negative');
   await expect(page.getByLabel('Returns and their bolts')).toContainText('Fan 1 · 2');

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, goTo, openDemo, ready, saved, test, verdict } from './support';
+import { ecuGround, expect, goTo, openDemo, ready, saved, test, verdict } from './support';
 
 const upload = async (page: Page, name: string, text: string) => {
   const [chooser] = await Promise.all([
@@ -68,7 +68,7 @@ test('a second tab follows the first and says so', async ({ page, context }) => 
   await expect(second.getByText('Another tab is writing this build.')).toBeVisible();
   await goTo(page, 'Feeds');
   await page.getByRole('link', { name: 'Grounds' }).click();
-  await page.getByText('battery negative', { exact: true }).first().click();
+  await ecuGround(page).getByText('battery negative', { exact: true }).click();
   await saved(page);
   await expect(second.getByRole('radio', { name: 'battery negative' })).toBeChecked();
   await page.close();
@@ -85,7 +85,7 @@ test('a storage that refuses is told, with export at hand', async ({ page }) => 
       throw new DOMException('full', 'QuotaExceededError');
     };
   });
-  await page.getByText('battery negative', { exact: true }).first().click();
+  await ecuGround(page).getByText('battery negative', { exact: true }).click();
   await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'failed');
   await expect(page.getByText(/export it now/)).toBeVisible();
   const [file] = await Promise.all([

@@ -62,6 +62,8 @@ export async function findings(page: Page) {
   return panel;
 }
 
+/** Where the ECU is grounded, on the page of the grounds; its bolts bear the same names in the drawing above. */
+export const ecuGround = (page: Page) => page.getByRole('radiogroup', { name: 'ECU power ground' });
 /** Where the sheet stands, in words. */
 export const verdict = (page: Page) => page.getByRole('group', { name: 'State of the sheet' });
 

@@ -9,9 +9,10 @@ import { COPPER, insulationColour } from '../../parts/wire-mark';
 import { Heading, Small, Stack } from '../../ui/text';
 import { color } from '../../ui/theme';
 
-/** Side of the drawing, pixels, and what is left round the widest circle. */
-const SIDE = 236;
-const EDGE = 6;
+/** Sides of the drawing and of the hole beside it, pixels, and what is left round the widest circle. */
+const SIDE = 196;
+const HOLE_SIDE = 76;
+const EDGE = 4;
 
 /** The trunk cut across at the ECU: its wires as they lie, in their colours, in the covering, in the hole. */
 export const CrossSection = memo(function CrossSection({
@@ -28,11 +29,11 @@ export const CrossSection = memo(function CrossSection({
 }) {
   const { wires, laid, bareMillimetres, millimetres } = trunk;
   if (wires.length === 0) return null;
-  const widest = Math.max(millimetres, holeMillimetres);
-  const scale = (SIDE - 2 * EDGE) / widest;
+  const scale = (SIDE - 2 * EDGE) / millimetres;
+  const inHole = (HOLE_SIDE - 2 * EDGE) / Math.max(millimetres, holeMillimetres);
   const fits = millimetres <= holeMillimetres;
-  const read = (value: number) => readMeasure('diameter', value, { units });
-  const words = `${plural(wires.length, 'wire')}, ${read(bareMillimetres)} bare, ${read(millimetres)} in the covering; the hole is ${read(holeMillimetres)}.`;
+  const read = (value: number) => readMeasure('thickness', value, { units });
+  const words = `${plural(wires.length, 'wire')}, ${read(bareMillimetres)} bare, ${read(millimetres)} in the covering; the hole is ${readMeasure('diameter', holeMillimetres, { units })}.`;
   return (
     <Stack $gap={2}>
       <Heading>Trunk, cut across</Heading>
@@ -44,19 +45,11 @@ export const CrossSection = memo(function CrossSection({
           role="img"
           aria-label={`Trunk cut across at the ECU: ${words}`}
         >
-          <circle
-            r={(holeMillimetres / 2) * scale}
-            fill="none"
-            stroke={fits ? color.soft : color.fix}
-            strokeWidth="1.5"
-            strokeDasharray="5 4"
-          />
           <circle r={(millimetres / 2) * scale} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
           {wires.map(({ id, colour }, at) => {
             const { x, y, r } = laid[at]!;
             const { base, stripe } = splitColour(colour);
             const own = r * scale - 0.5;
-            const isChosen = chosen.has(id);
             return (
               <g key={id} transform={`translate(${x * scale} ${y * scale})`}>
                 <circle r={own} fill={insulationColour(base)} stroke={color.ink} strokeWidth="0.8" />
@@ -67,10 +60,36 @@ export const CrossSection = memo(function CrossSection({
                   />
                 )}
                 <circle r={own * 0.5} fill={COPPER} stroke={color.ink} strokeWidth="0.6" />
-                {isChosen && <circle r={own + 1.5} fill="none" stroke={color.selection} strokeWidth="3" />}
               </g>
             );
           })}
+          {wires.map(({ id }, at) => {
+            if (!chosen.has(id)) return null;
+            const { x, y, r } = laid[at]!;
+            const place = { cx: x * scale, cy: y * scale, r: r * scale + 1.5, fill: 'none' };
+            return (
+              <g key={id}>
+                <circle {...place} stroke={color.sheet} strokeWidth="6" />
+                <circle {...place} stroke={color.selection} strokeWidth="3" />
+              </g>
+            );
+          })}
+        </svg>
+        <svg
+          width={HOLE_SIDE}
+          height={HOLE_SIDE}
+          viewBox={`${-HOLE_SIDE / 2} ${-HOLE_SIDE / 2} ${HOLE_SIDE} ${HOLE_SIDE}`}
+          aria-hidden
+          focusable="false"
+        >
+          <circle
+            r={(holeMillimetres / 2) * inHole}
+            fill="none"
+            stroke={fits ? color.ink : color.fix}
+            strokeWidth="2"
+            strokeDasharray={fits ? undefined : '5 3'}
+          />
+          <circle r={(millimetres / 2) * inHole} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
         </svg>
       </Figure>
       <Small>{words}</Small>
@@ -79,6 +98,7 @@ export const CrossSection = memo(function CrossSection({
 });
 
 const Figure = styled.div`
-  display: grid;
-  justify-items: center;
+  display: flex;
+  align-items: end;
+  gap: 10px;
 `;

@@ -251,7 +251,7 @@ export function Loom() {
           {plural(lines.length, 'wire')}, {readLength(metres, build)} to cut.
           <br />
           <Soft>
-            Trunk at the ECU about {readMeasure('diameter', trunk.millimetres, build)}, hole{' '}
+            Trunk at the ECU about {readMeasure('thickness', trunk.millimetres, build)}, hole{' '}
             {readMeasure('diameter', build.loom.holeMillimetres, build)}.
           </Soft>
         </>
