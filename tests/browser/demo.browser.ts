@@ -6,7 +6,7 @@ test('the demo build goes through every sheet, with figures on each', async ({ p
     survey: /37 devices with 38 needs/,
     allot: /38 of 38 needs placed/,
     trigger: /decodes 60 places, 2 missing/,
-    feeds: /57.1 A running, battery 13.79 V.*11 feeds, 22 loads/,
+    feeds: /57.2 A running, battery 13.79 V.*11 feeds, 22 loads/,
     loom: /147 wires, .* m to cut/,
     prove: /19 of 147 wires proved, 1 reading wrong/,
     'fire-up': /0 of 8 gates passed/,
