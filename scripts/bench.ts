@@ -14,6 +14,8 @@ import type { Fault } from '~/core/circuit/faults';
 import { solveCircuit } from '~/core/circuit/solve';
 import { updated } from '~/core/circuit/update';
 import { drawFeeds } from '~/core/drawing/feeds';
+import { drawGrounds } from '~/core/drawing/grounds';
+import { packCircles } from '~/core/loom/packing';
 import { powerPlan } from '~/core/power/plan';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
@@ -131,6 +133,18 @@ const power = time(60, () => powerPlan(demo));
 rows.push({ name: 'plan of feeds with its currents and sizes, demo build', median: power.median, unit: 'ms' });
 const drawn = time(60, () => drawFeeds(net));
 rows.push({ name: 'layout of the drawing of the feeds, demo build', median: drawn.median, unit: 'ms' });
+const grounded = time(60, () => drawGrounds(demo, net));
+rows.push({ name: 'layout of the drawing of the grounds, demo build', median: grounded.median, unit: 'ms' });
+for (const count of [60, 300]) {
+  // What was packed a moment ago is remembered: each bundle is another.
+  let other = 0;
+  const sizes = [1.3, 1.3, 1.3, 1.6, 1.9, 2.4, 3];
+  const packed = time(20, () => {
+    other += 1e-6;
+    return packCircles(Array.from({ length: count }, (_, i) => sizes[i % sizes.length] + other));
+  });
+  rows.push({ name: `bundle of ${count} wires laid`, median: packed.median, unit: 'ms' });
+}
 {
   // Five thousand bad contacts in one state, by update and, of every hundredth, anew.
   const base = solveCircuit(demo, net, 'key-on');
