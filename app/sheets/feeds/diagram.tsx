@@ -250,6 +250,15 @@ export function Carried({
   );
 }
 
+/** A drawing that is wider than its place is moved in it. */
+export const Scroll = styled.div`
+  overflow-x: auto;
+  padding-bottom: ${space[2]};
+  ${at.print} {
+    overflow: visible;
+    zoom: 0.66;
+  }
+`;
 const Sheet = styled.div`
   position: relative;
   flex: none;
@@ -288,10 +297,10 @@ export const Words = styled.span`
   line-height: 16px;
   font-variant-numeric: tabular-nums;
 `;
-const Place = styled.div`
+export const Place = styled.div`
   position: absolute;
 `;
-const Drop = styled(DropZone)`
+export const Drop = styled(DropZone)`
   height: 100%;
   border-radius: ${shape.radius};
   outline: none;

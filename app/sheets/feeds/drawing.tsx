@@ -16,7 +16,7 @@ import { Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, space } from '../../ui/theme';
 import { AddToFeeds } from './add-part';
 import { useCarState } from './car-state';
-import { Diagram } from './diagram';
+import { Diagram, Scroll } from './diagram';
 import { hungWords } from './hang';
 import { PartDetail } from './part-detail';
 import { StatePanel, carStateWords } from './state-panel';
@@ -188,14 +188,6 @@ const Two = styled.div`
 `;
 const Board = styled(Stack)`
   min-width: 0;
-`;
-const Scroll = styled.div`
-  overflow-x: auto;
-  padding-bottom: ${space[2]};
-  ${at.print} {
-    overflow: visible;
-    zoom: 0.66;
-  }
 `;
 const Alike = styled(Row).attrs({ $gap: 3 })`
   ${at.print} {

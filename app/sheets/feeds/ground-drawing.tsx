@@ -1,5 +1,5 @@
 import { memo, useCallback, useMemo, useState } from 'react';
-import { Button, DropZone } from 'react-aria-components';
+import { Button } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { jointAmps } from '~/core/circuit/grounds';
 import { groundShifts, type GroundShift } from '~/core/circuit/ground-shift';
@@ -15,10 +15,10 @@ import { shortSize } from '~/core/wire/size';
 import type { Build } from '~/core/build/schema';
 import { useBuild, useLater } from '../../build/context';
 import { FindingMark } from '../../parts/findings/finding-mark';
-import { at, color, shape, space } from '../../ui/theme';
-import { Carried, endsOf, LOAD, strokeOf, WirePath, Words } from './diagram';
+import { color, space } from '../../ui/theme';
+import { Carried, Drop, endsOf, LOAD, Place, Scroll, strokeOf, WirePath, Words } from './diagram';
 
-/** Returns through a wire that is not there, of a joint that is no wire of the loom. */
+/** Width of a joint that is no wire of the loom: the strap, the body. */
 const JOINT_STROKE = 7;
 const jointWords = { inside: 'inside', bolted: 'bolted' } as const;
 
@@ -199,7 +199,7 @@ const Thing = memo(function Thing({ node, volts, isSelected, isAimed, onSelect, 
     );
   if (!node.takes) return face;
   return (
-    <Drop
+    <Bolt
       aria-label={`Bolt it at ${node.name}`}
       data-aimed={isAimed}
       getDropOperation={(types) => (types.has(LOAD) ? 'move' : 'cancel')}
@@ -209,18 +209,10 @@ const Thing = memo(function Thing({ node, volts, isSelected, isAimed, onSelect, 
       }}
     >
       {face}
-    </Drop>
+    </Bolt>
   );
 });
 
-const Scroll = styled.div`
-  overflow-x: auto;
-  padding-bottom: ${space[2]};
-  ${at.print} {
-    overflow: visible;
-    zoom: 0.66;
-  }
-`;
 const Plan = styled.div`
   position: relative;
   flex: none;
@@ -229,21 +221,12 @@ const Plan = styled.div`
     display: block;
   }
 `;
-const Place = styled.div`
-  position: absolute;
-`;
-const Drop = styled(DropZone)`
-  height: 100%;
-  border-radius: ${shape.radius};
-  outline: none;
+const Bolt = styled(Drop)`
   &[data-aimed='true'] {
     box-shadow: 0 0 0 1.5px ${color.selection};
   }
   &[data-drop-target] {
     box-shadow: 0 0 0 3px ${color.selection};
-  }
-  &[data-focus-visible] {
-    outline: 2.5px solid ${color.selection};
   }
 `;
 const plain = `
