@@ -1,10 +1,10 @@
-import { destinationOf } from '../build/destination';
 import type { Build } from '../build/schema';
 import { curveOf } from '../devices/curve';
 import type { SensorTrait } from '../devices/kind';
-import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
+import { ecuEnd, type EndKey } from '../ends/ends';
 import { netlist, type Netlist } from '../netlist/netlist';
 import { REFERENCE_VOLTS, sensorsOf, valueAtPin, type SensorAt } from '../sensing/sensor';
+import { groundedBy } from './pulses-return';
 import { voltsBetween } from './reading';
 import type { CircuitState } from './states';
 import type { Solution } from './solve';
@@ -24,14 +24,6 @@ export interface GroundShift {
   readonly error: number | null;
 }
 
-/** The terminal a sensor returns by: to the ECU's sensor ground, to a bolt, or through its own body. */
-function groundOf({ device, kind }: SensorAt): EndKey | null {
-  const found = kind.terminals.find((terminal) =>
-    ['sensor-ground', 'ground', 'mounted'].includes(destinationOf(device, terminal).to),
-  );
-  return found ? deviceEnd(device.id, found.id) : null;
-}
-
 function errorOf(at: SensorAt, read: number, shiftVolts: number): number | null {
   const { sensor } = at;
   if (sensor.signal !== 'volts' && sensor.signal !== 'ohms') return null;
@@ -46,7 +38,7 @@ function errorOf(at: SensorAt, read: number, shiftVolts: number): number | null 
 export function groundShifts(build: Build, net: Netlist, solution: Solution): GroundShift[] {
   return sensorsOf(build, net)
     .flatMap((at): GroundShift[] => {
-      const ground = groundOf(at);
+      const ground = groundedBy(at);
       const shiftVolts = ground && voltsBetween(solution, ground, ECU_GROUND);
       const read = at.pin && voltsBetween(solution, ecuEnd(at.pin.id), ECU_GROUND);
       if (ground === null || shiftVolts === null || read === null) return [];

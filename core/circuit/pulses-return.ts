@@ -7,7 +7,7 @@ import { ECU_GROUND, type Probe } from './nodes';
 type Fitted = Netlist['devices'][number];
 
 /** The terminal a device is grounded by, wherever that was sent: to a bolt, to the sensors, or through its body. */
-function groundedBy({ device, kind }: Fitted): EndKey | null {
+export function groundedBy({ device, kind }: Pick<Fitted, 'device' | 'kind'>): EndKey | null {
   const found = kind.terminals.find((terminal) =>
     ['ground', 'sensor-ground', 'mounted'].includes(destinationOf(device, terminal).to),
   );

@@ -116,7 +116,17 @@ function graphOf(build: Build, net: Netlist): ReadonlyMap<string, readonly Edge[
     add(one, { to: other, wire, joint });
     add(other, { to: one, wire, joint });
   };
-  const placeOf = (end: EndKey): string => (powers.has(end) ? ECU : end);
+  // What stands in a return is one place, whichever side a wire is on.
+  const placeOf = (end: EndKey): string => {
+    const ref = endOf(end);
+    const inline =
+      ref.of === 'part' && inlineKinds.has(ref.kind) ? net.parts.find(({ id }) => id === partAt(end)) : undefined;
+    return powers.has(end)
+      ? ECU
+      : inline
+        ? partEnd(inline.part.kind, inline.name, inline.part.kind === 'diode' ? 'a' : '1')
+        : end;
+  };
   join(BATTERY_POST, BLOCK, null, 'strap');
   join(BATTERY_POST, BODY, null, 'body');
   for (const { name, part } of net.parts)
@@ -130,15 +140,16 @@ function graphOf(build: Build, net: Netlist): ReadonlyMap<string, readonly Edge[
   }
   return edges;
 }
-function kindOf(net: Netlist, place: string, hasMore: boolean): GroundKind {
+/** Parts that may stand in a return. */
+const inlineKinds: ReadonlySet<string> = new Set(['switch', 'button', 'resistor', 'diode']);
+
+function kindOf(place: string, hasMore: boolean): GroundKind {
   if (place === ECU) return 'ecu';
   if (place === BATTERY_POST) return 'battery';
   const end = place as EndKey;
   if (endType(end) === 'ground') return 'bolt';
   if (pinAt(end) !== null) return 'pin';
-  const part = withId(net.parts, partAt(end) ?? undefined);
-  if (endType(end) === 'splice') return 'joint';
-  return hasMore && part ? 'joint' : 'return';
+  return endType(end) === 'splice' || (hasMore && inlineKinds.has(endType(end))) ? 'joint' : 'return';
 }
 
 /** What a row is grouped by: alike things of one name, on wires alike, that go to one place. */
@@ -207,7 +218,7 @@ export function drawGrounds(build: Build, net: Netlist): GroundDrawing {
       const parent = via?.parent ?? draft;
       const made: Draft = {
         id: to,
-        kind: kindOf(net, to, (edges.get(to)?.length ?? 0) > 1),
+        kind: kindOf(to, (edges.get(to)?.length ?? 0) > 1),
         ends: to === ECU ? [] : [to as EndKey],
         parent,
         via,

@@ -1,11 +1,11 @@
 import type { Build, Device } from '../build/schema';
 import { destinationOf } from '../build/destination';
 import { trait, type DeviceKind } from '../devices/kind';
-import { deviceAt, deviceEnd, ecuEnd, endType, type EndKey } from '../ends/ends';
+import { deviceAt, deviceEnd, ecuEnd, endType, partEnd, type EndKey } from '../ends/ends';
 import { pulsesOfCoils, type FittedCoil } from '../power/coil-feed';
 import { WINDING_AMPS } from '../power/flow';
 import type { PowerPlan } from '../power/plan';
-import type { PlannedLink } from '../power/propose';
+import type { PlannedLink, PlannedPart } from '../power/propose';
 import { mostAt } from '../power/sizes';
 import { groundPins } from './ground-pins';
 import { groundShareAmps } from './ecu-return';
@@ -46,59 +46,80 @@ export function returnAmps(build: Build, { flows }: PowerPlan, device: Device, k
   return feeds.length > 0 || switched > 0 ? fed + switched : GROUND_AMPS;
 }
 
-/**
- * The size a device's return takes: what its current asks, and what the fuse before it asks of the wire that feeds it, since a
- * short inside the device runs through both (common practice); no more than its plug takes.
- */
-export function returnSquareMm(
-  build: Build,
-  { sizes, flows }: PowerPlan,
-  device: Device,
-  kind: DeviceKind,
-  amps: number,
-) {
+/** The strongest fuse that stands before a device: a short inside it runs through its return too. */
+function fuseBefore({ sizes, flows }: PowerPlan, device: Device, kind: DeviceKind): number {
   const fused = kind.terminals.map((terminal) => {
     const fuse = flows.fuseBefore.get(deviceEnd(device.id, terminal.id)) ?? null;
     return fuse === null ? 0 : (sizes.fuses.get(fuse)?.amps ?? 0);
   });
-  const most = mostAt(build, deviceEnd(device.id, kind.terminals[0]?.id ?? ''));
-  return Math.max(mostSizeFor(build, amps), Math.min(most, mostSizeFor(build, Math.max(...fused))));
+  return Math.max(0, ...fused);
 }
 
 /**
- * What the planned returns carry, by the link: each device's current on its shortest way through them to a ground, added up where
- * several were merged into one.
+ * The size a device's return takes: what its current asks, and what the fuse before it asks of the wire that feeds it (common
+ * practice); no more than its plug takes.
  */
-export function plannedReturns(build: Build, needs: readonly Need[], power: PowerPlan): Map<string, number> {
-  const own = power.plan.links.filter(({ id }) => !power.sizes.links.has(id));
-  const at = new Map<EndKey, PlannedLink[]>();
-  for (const link of own)
-    for (const end of [link.from, link.to]) {
-      const there = at.get(end);
-      if (there) there.push(link);
-      else at.set(end, [link]);
-    }
-  const towards = new Map<EndKey, PlannedLink | null>();
+export function returnSquareMm(build: Build, power: PowerPlan, device: Device, kind: DeviceKind, amps: number): number {
+  const most = mostAt(build, deviceEnd(device.id, kind.terminals[0]?.id ?? ''));
+  return Math.max(mostSizeFor(build, amps), Math.min(most, mostSizeFor(build, fuseBefore(power, device, kind))));
+}
+
+/** What a planned return carries, and the least size it takes, mm². */
+export interface PlannedReturn {
+  readonly amps: number;
+  readonly squareMm: number;
+}
+
+/** The two sides of what may stand in a return: a switch, a button, a resistor, a diode. */
+function sidesOf({ name, part }: PlannedPart): readonly [EndKey, EndKey] | null {
+  if (part.kind === 'diode') return [partEnd('diode', name, 'a'), partEnd('diode', name, 'k')];
+  return part.kind === 'switch' || part.kind === 'button' || part.kind === 'resistor'
+    ? [partEnd(part.kind, name, '1'), partEnd(part.kind, name, '2')]
+    : null;
+}
+
+/**
+ * What the planned returns carry, by the link: each device's current on its shortest way through them, and through what stands
+ * in them, to a ground; added up where several were merged into one, which is then as strong as the strongest of them asks.
+ */
+export function plannedReturns(build: Build, needs: readonly Need[], power: PowerPlan): Map<string, PlannedReturn> {
+  const at = new Map<EndKey, Way[]>();
+  const add = (from: EndKey, to: EndKey, link: PlannedLink | null) => {
+    const there = at.get(from);
+    if (there) there.push({ to, link });
+    else at.set(from, [{ to, link }]);
+  };
+  const join = (one: EndKey, other: EndKey, link: PlannedLink | null) => {
+    add(one, other, link);
+    add(other, one, link);
+  };
+  for (const link of power.plan.links) if (!power.sizes.links.has(link.id)) join(link.from, link.to, link);
+  for (const part of power.plan.parts.values()) {
+    const sides = sidesOf(part);
+    if (sides?.some((side) => at.has(side))) join(...sides, null);
+  }
+  const towards = new Map<EndKey, Way | null>();
   const order = [...at.keys()].filter((end) => endType(end) === 'ground');
   for (const ground of order) towards.set(ground, null);
   for (const end of order)
-    for (const link of at.get(end) ?? []) {
-      const other = link.from === end ? link.to : link.from;
-      if (towards.has(other)) continue;
-      towards.set(other, link);
-      order.push(other);
+    for (const { to, link } of at.get(end) ?? []) {
+      if (towards.has(to)) continue;
+      towards.set(to, { to: end, link });
+      order.push(to);
     }
   const devices = new Map(build.devices.map((device) => [device.id, device]));
   const ecuGrounds = new Set(groundPins(build).power.map(({ id }) => ecuEnd(id)));
   const ecuShare = groundShareAmps(build, needs);
-  const carried = new Map<string, number>();
+  /** What has come to each end so far. */
+  const into = new Map<EndKey, PlannedReturn>();
+  const carried = new Map<string, PlannedReturn>();
   for (let i = order.length - 1; i >= 0; i -= 1) {
     const end = order[i]!;
-    const link = towards.get(end);
-    if (!link) continue;
+    const way = towards.get(end);
+    if (!way) continue;
     const device = devices.get(deviceAt(end) ?? '');
     const kind = device && build.kinds[device.kindId];
-    const into = (at.get(end) ?? []).reduce((sum, one) => sum + (one === link ? 0 : (carried.get(one.id) ?? 0)), 0);
+    const before = into.get(end) ?? { amps: 0, squareMm: 0 };
     const drawn =
       device && kind
         ? returnAmps(build, power, device, kind)
@@ -107,7 +128,18 @@ export function plannedReturns(build: Build, needs: readonly Need[], power: Powe
           : endType(end) === 'relay'
             ? WINDING_AMPS
             : 0;
-    carried.set(link.id, into + drawn);
+    const amps = before.amps + drawn;
+    const own = device && kind ? returnSquareMm(build, power, device, kind, drawn) : 0;
+    const returned = { amps, squareMm: Math.max(before.squareMm, own, mostSizeFor(build, amps)) };
+    if (way.link) carried.set(way.link.id, returned);
+    const next = into.get(way.to) ?? { amps: 0, squareMm: 0 };
+    into.set(way.to, { amps: next.amps + amps, squareMm: Math.max(next.squareMm, returned.squareMm) });
   }
   return carried;
+}
+
+interface Way {
+  readonly to: EndKey;
+  /** Null: through a part. */
+  readonly link: PlannedLink | null;
 }

@@ -203,7 +203,8 @@ function addFeeds(list: WireList, build: Build, needs: readonly Need[], power: P
         lengthMetres: link.metres,
         signal: earthed ? 'ground' : 'supply',
         circuitId: link.role === 'return' ? feed : null,
-        amps: returns.get(link.id) ?? 0,
+        amps: returns.get(link.id)?.amps ?? 0,
+        squareMm: returns.get(link.id)?.squareMm,
         deviceId: device,
       });
   }

@@ -33,6 +33,17 @@ const builds: [string, Build][] = [
       call('linkFeed', { from: 'dev:fan-1.2', to: 'gnd:chassis' }),
     ),
   ],
+  [
+    'a switch in a return',
+    edited(
+      demoBuild(),
+      call('moveReturn', { end: 'dev:fuel-pump-1.2', to: 'gnd:battery' }),
+      call('insertInFeed', {
+        linkId: 'dev:fuel-pump-1.2~gnd:battery',
+        part: { kind: 'switch', name: 'Isolator', amps: 30, resting: 'closed' },
+      }),
+    ),
+  ],
   ['ECU grounded at the battery', edited(demoBuild(), call('setPower', { ecuGround: 'battery' }))],
 ];
 

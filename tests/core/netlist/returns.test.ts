@@ -3,7 +3,7 @@ import { call } from '~/core/edits';
 import { deviceEnd, ecuEnd, groundEnd, wireId } from '~/core/ends/ends';
 import { ecuReturnAmps } from '~/core/netlist/ecu-return';
 import { netlist } from '~/core/netlist/netlist';
-import { surroundings } from '~/core/power/sizes';
+import { mostAt, surroundings } from '~/core/power/sizes';
 import { carriedAmps } from '~/core/wire/wire';
 import { launch } from '~/demo/launch';
 import { demoBuild, edited, twinBuild } from '../../helpers';
@@ -42,12 +42,36 @@ describe('what comes back', () => {
         for (const wire of net.wires) {
           if (wire.deviceId !== device.device.id || wire.signal !== 'ground' || !wire.to.startsWith('gnd:')) continue;
           held += 1;
-          if (wire.squareMm < 1.5)
-            expect(carriedAmps(wire.squareMm, around)).toBeGreaterThanOrEqual(sizes.fuses.get(fuse)!.amps);
+          const stands = carriedAmps(wire.squareMm, around) >= sizes.fuses.get(fuse)!.amps;
+          expect({ wire: wire.id, stands: stands || wire.squareMm >= mostAt(build, wire.from) }).toEqual({
+            wire: wire.id,
+            stands: true,
+          });
         }
       }
       expect(held).toBeGreaterThan(3);
     }
+  });
+  test('a return that is moved, and one with a switch in it, carry and stand what they did', () => {
+    const before = netlist(demoBuild()).wireById.get(back('fuel-pump-1', '2', 'chassis'))!;
+    const moved = edited(demoBuild(), call('moveReturn', { end: 'dev:fuel-pump-1.2', to: 'gnd:battery' }));
+    const own = netlist(moved).wires.find(({ from }) => from === 'dev:fuel-pump-1.2')!;
+    expect([own.amps, own.squareMm, own.signal]).toEqual([before.amps, before.squareMm, 'ground']);
+    expect(own.amps).toBe(12);
+    const cut = netlist(
+      edited(
+        moved,
+        call('insertInFeed', {
+          linkId: own.id,
+          part: { kind: 'switch', name: 'Isolator', amps: 30, resting: 'closed' },
+        }),
+      ),
+    );
+    const halves = cut.wires.filter(({ id }) => id.includes('switch:switch-1'));
+    expect(halves.map(({ amps, squareMm, signal }) => [amps, squareMm, signal])).toEqual([
+      [12, before.squareMm, 'ground'],
+      [12, before.squareMm, 'ground'],
+    ]);
   });
   test('through the ECU: its own current and half of what its outputs pull down, shared by its grounds', () => {
     const build = demoBuild();
