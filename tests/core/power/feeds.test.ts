@@ -16,11 +16,18 @@ import { flowsOf } from '~/core/power/flow';
 import { boxAmps, inBox } from '~/core/power/boxes';
 import { ifHung } from '~/core/ways/hang';
 import { powerPlan, type Circuit } from '~/core/power/plan';
-import { LOADED_CELSIUS, LUG_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, fuseOhms } from '~/core/power/sizes';
+import {
+  LOADED_CELSIUS,
+  LUG_OHMS,
+  POWER_CONTACT_OHMS,
+  RELAY_CONTACT_OHMS,
+  fuseOhms,
+  surroundings,
+} from '~/core/power/sizes';
 import { sparkedEngine } from '~/core/power/spark';
 import { proveTests } from '~/core/prove/tests';
 import { findingsOf } from '~/core/rules';
-import { wireOhms } from '~/core/wire/wire';
+import { carriedAmps, wireOhms } from '~/core/wire/wire';
 import { demoBuild, edited, twinBuild } from '../../helpers';
 
 const demo = demoBuild();
@@ -201,7 +208,10 @@ describe('what a person decides', () => {
       each.reduce((sum, { amps }) => sum + amps, 0),
       9,
     );
-    expect(joined.squareMm).toBeGreaterThan(each[0].squareMm);
+    // One alone is as strong as the fuse before its coil asks; all three together ask no less.
+    expect(joined.squareMm).toBeGreaterThanOrEqual(each[0].squareMm);
+    expect(carriedAmps(joined.squareMm, surroundings(merged))).toBeGreaterThanOrEqual(joined.amps);
+    expect(carriedAmps(0.35, surroundings(merged))).toBeLessThan(joined.amps);
     expect(joined).toMatchObject({ signal: 'ground', colour: 'BK' });
     expect(powerStops(merged)).toEqual([]);
   });
