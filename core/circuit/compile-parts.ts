@@ -1,4 +1,5 @@
 import { BATTERY, KEY_RUN, KEY_START, deviceAt, fuseEnd, groundEnd, partEnd, relayEnd } from '../ends/ends';
+import type { Build } from '../build/schema';
 import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
 import { opensWithin } from '../power/fuse';
@@ -19,7 +20,7 @@ const HELD_SECONDS = 5;
 export type PartsIR = Pick<CircuitIR, 'relays' | 'fuses'>;
 
 /** What stands in the plan of feeds, the key's contacts, and what coils and injectors draw behind it. */
-export function compileParts(branching: Branching, net: Netlist, diodes: DiodeIR[]): PartsIR {
+export function compileParts(branching: Branching, build: Build, net: Netlist, diodes: DiodeIR[]): PartsIR {
   const relays: RelayIR[] = [];
   const fuses: FuseIR[] = [];
   const ratings = new Map(net.circuits.map(({ id, fuseAmps }) => [id, fuseAmps]));
@@ -106,7 +107,7 @@ export function compileParts(branching: Branching, net: Netlist, diodes: DiodeIR
   for (const { end, load } of net.power.flows.draws) {
     const known = net.deviceOf.get(deviceAt(end) ?? '');
     if (!load || !known || load.amps <= 0) continue;
-    const returns = pulsesReturn(net, known);
+    const returns = pulsesReturn(build, known);
     if (returns !== null) branching.add(end, returns, { is: 'mean', amps: load.amps });
   }
   return { relays, fuses };

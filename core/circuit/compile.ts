@@ -41,7 +41,7 @@ export function compileAnew(build: Build, net: Netlist): CircuitIR {
   );
   const joints = compileCar(branching, build);
   const diodes: DiodeIR[] = [];
-  const plan = compileParts(branching, net, diodes);
+  const plan = compileParts(branching, build, net, diodes);
   const devices = compileDevices(branching, build, net, diodes);
   branching.add(ECU_FIVE, ECU_GROUND, { is: 'rail' });
   const pins = compilePins(branching, build, net);

@@ -1,11 +1,12 @@
 import type { Build } from '../build/schema';
 import { curveOf } from '../devices/curve';
 import type { SensorTrait } from '../devices/kind';
-import { ecuEnd, type EndKey } from '../ends/ends';
+import { ecuEnd, groundEnd, type EndKey } from '../ends/ends';
+import { groundPins } from '../netlist/ground-pins';
 import { netlist, type Netlist } from '../netlist/netlist';
 import { REFERENCE_VOLTS, sensorsOf, valueAtPin, type SensorAt } from '../sensing/sensor';
 import { groundedBy } from './pulses-return';
-import { voltsBetween } from './reading';
+import { straysBetween, voltsBetween, wireAmps } from './reading';
 import type { CircuitState } from './states';
 import type { Solution } from './solve';
 import { solveCircuit } from './solve';
@@ -20,6 +21,8 @@ export interface GroundShift {
   readonly ground: EndKey;
   /** Volts of its ground above the ground inside the ECU. */
   readonly shiftVolts: number;
+  /** By so many volts either way that may be off, by what the parts of a circuit usually measure. */
+  readonly strays: number;
   /** What the ECU reads too much, in Gonyx' own unit of the quantity; null where its curve cannot tell. */
   readonly error: number | null;
 }
@@ -49,6 +52,7 @@ export function groundShifts(build: Build, net: Netlist, solution: Solution): Gr
           quantity: at.sensor.quantity,
           ground,
           shiftVolts,
+          strays: straysBetween(solution, ground, ECU_GROUND),
           error: errorOf(at, read, shiftVolts),
         },
       ];
@@ -56,15 +60,51 @@ export function groundShifts(build: Build, net: Netlist, solution: Solution): Gr
     .sort((one, other) => Math.abs(other.shiftVolts) - Math.abs(one.shiftVolts));
 }
 
-/** The same with the ECU grounded at the battery and at the engine block: both schools, solved. */
-export function shiftsOfSchools(
-  build: Build,
-  state: CircuitState,
-): Readonly<Record<Build['power']['ecuGround'], readonly GroundShift[]>> {
-  const of = (ecuGround: Build['power']['ecuGround']) => {
-    const school: Build = { ...build, power: { ...build.power, ecuGround } };
-    const net = netlist(school);
-    return groundShifts(school, net, solveCircuit(school, net, state));
+/** Where the ECU's own power grounds end. */
+export type School = Build['power']['ecuGround'];
+
+/** What one school of grounding the ECU makes of a build, solved in a state. */
+export interface GroundSchool {
+  readonly place: School;
+  /** What comes back along the ECU's power grounds, amperes. */
+  readonly amps: number;
+  /** The ground inside the ECU above battery negative. */
+  readonly ecuVolts: number;
+  /** The engine block above the ground inside the ECU: what a sensor that is grounded there reads as signal. */
+  readonly blockVolts: number;
+  /** That as a manifold sensor of 3 bar would have it. */
+  readonly blockKpa: number;
+  readonly shifts: readonly GroundShift[];
+}
+
+/** A manifold sensor of 300 kPa runs over 4 V, from 0.5 to 4.5 (common practice). */
+const MANIFOLD_KPA = 300;
+const MANIFOLD_VOLTS = 4;
+/** Volts of a ground as kilopascals of a manifold sensor of 3 bar. */
+export const asManifoldKpa = (volts: number): number => (volts / MANIFOLD_VOLTS) * MANIFOLD_KPA;
+
+/** One school, of a build that follows it. */
+export function groundSchool(build: Build, net: Netlist, solution: Solution): GroundSchool {
+  const pins = new Set(groundPins(build).power.map(({ id }) => ecuEnd(id)));
+  const amps = wireAmps(solution, net);
+  const blockVolts = voltsBetween(solution, groundEnd('head'), ECU_GROUND) ?? 0;
+  return {
+    place: build.power.ecuGround,
+    amps: net.wires.reduce((sum, { id, from, to }) => {
+      if (pins.has(from) === pins.has(to)) return sum;
+      return sum + (pins.has(from) ? 1 : -1) * amps.get(id)!;
+    }, 0),
+    ecuVolts: voltsBetween(solution, ECU_GROUND, groundEnd('battery')) ?? 0,
+    blockVolts,
+    blockKpa: asManifoldKpa(blockVolts),
+    shifts: groundShifts(build, net, solution),
   };
-  return { battery: of('battery'), head: of('head') };
+}
+
+/** The school a build does not follow, solved in the same state. */
+export function otherSchool(build: Build, state: CircuitState): GroundSchool {
+  const ecuGround = build.power.ecuGround === 'head' ? 'battery' : 'head';
+  const other: Build = { ...build, power: { ...build.power, ecuGround } };
+  const net = netlist(other);
+  return groundSchool(other, net, solveCircuit(other, net, state));
 }

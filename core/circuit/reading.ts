@@ -38,6 +38,10 @@ export function meterVolts(solution: Solution, plus: Probe, minus: Probe): numbe
   return (open * meter.volts.value) / (meter.volts.value + ohmsBehind(solution, plus, minus));
 }
 
+/** By so many volts either way what lies between two wired ends may be off, by what the parts of a circuit usually measure. */
+export const straysBetween = (solution: Solution, plus: Probe, minus: Probe): number =>
+  solution.strays(numberOf(solution.ir.nodes, plus), numberOf(solution.ir.nodes, minus));
+
 /** What a meter shows, with how far it may honestly be off. */
 export interface Reading {
   readonly volts: number;
@@ -51,8 +55,7 @@ export interface Reading {
 export function readVolts(solution: Solution, plus: Probe, minus: Probe): Reading | null {
   const volts = meterVolts(solution, plus, minus);
   if (volts === null) return null;
-  const { nodes } = solution.ir;
-  const parts = solution.strays(numberOf(nodes, plus), numberOf(nodes, minus));
+  const parts = straysBetween(solution, plus, minus);
   const own = spreads.meter.value * Math.abs(volts) + meter.digit.value;
   return { volts, strays: Math.hypot(parts, own), settled: solution.settled };
 }

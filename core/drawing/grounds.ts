@@ -62,7 +62,7 @@ export interface GroundDrawing {
 /** Sizes of the drawing, pixels. */
 const ROW = 28;
 const TOP = 12;
-const LEAF_WIDTH = 206;
+const LEAF_WIDTH = 200;
 /** From the rows to the first place they meet: a wire's words are written there. */
 const BRANCH = 176;
 const GAP = 91;
@@ -72,9 +72,9 @@ const sizes: Readonly<Record<GroundKind, readonly [width: number, height: number
   return: [LEAF_WIDTH, 24],
   joint: [12, 12],
   pin: [72, 40],
-  ecu: [66, 52],
-  bolt: [116, 48],
-  battery: [86, 52],
+  ecu: [84, 52],
+  bolt: [116, 52],
+  battery: [76, 52],
 };
 
 const BATTERY_POST = groundEnd('battery');

@@ -1,5 +1,6 @@
 import type { Build, Device } from '../build/schema';
 import { destinationOf } from '../build/destination';
+import { coilsBehind, type Known } from '../build/direct-lines';
 import { trait, type DeviceKind } from '../devices/kind';
 import { deviceAt, deviceEnd, ecuEnd, endType, partEnd, type EndKey } from '../ends/ends';
 import { pulsesOfCoils, type FittedCoil } from '../power/coil-feed';
@@ -15,25 +16,13 @@ import { mostSizeFor } from './wires';
 /** What a device of no stated load sends to the body, amperes (common practice). */
 const GROUND_AMPS = 0.2;
 
-/** Coils that hang on the outputs of an igniter, by the lines that lead to them. */
-function coilsBehind(build: Build, device: Device, kind: DeviceKind): FittedCoil[] {
-  const outputs = new Set(trait(kind, 'igniter')?.channels.map(({ output }) => output));
-  const lines = new Set(
-    kind.terminals.flatMap((terminal) => {
-      const far = destinationOf(device, terminal);
-      return outputs.has(terminal.id) && far.to === 'line' ? [far.line] : [];
-    }),
-  );
-  return build.devices.flatMap((other): FittedCoil[] => {
-    const own = build.kinds[other.kindId];
-    const coil = own && trait(own, 'coil');
-    const hangs = own?.terminals.some((terminal) => {
-      const far = destinationOf(other, terminal);
-      return far.to === 'line' && lines.has(far.line);
-    });
-    return coil && hangs ? [{ coil, serves: other.serves, row: other.row }] : [];
-  });
-}
+/** Coils that hang on the outputs of an igniter. */
+const coilsOf = (build: Build, module: Known): FittedCoil[] =>
+  coilsBehind(build, module).map(({ device, kind }) => ({
+    coil: trait(kind, 'coil')!,
+    serves: device.serves,
+    row: device.row,
+  }));
 
 /**
  * What a device sends to the body: what it is fed with, coils by what warms the wire. The primaries of the coils an igniter
@@ -42,7 +31,7 @@ function coilsBehind(build: Build, device: Device, kind: DeviceKind): FittedCoil
 export function returnAmps(build: Build, { flows }: PowerPlan, device: Device, kind: DeviceKind): number {
   const feeds = kind.terminals.filter((terminal) => destinationOf(device, terminal).to === 'feed');
   const fed = feeds.reduce((sum, { id }) => sum + (flows.at.get(deviceEnd(device.id, id))?.rms ?? 0), 0);
-  const switched = trait(kind, 'igniter') ? pulsesOfCoils(build)(coilsBehind(build, device, kind)).rms : 0;
+  const switched = trait(kind, 'igniter') ? pulsesOfCoils(build)(coilsOf(build, { device, kind })).rms : 0;
   return feeds.length > 0 || switched > 0 ? fed + switched : GROUND_AMPS;
 }
 

@@ -5,6 +5,7 @@ import { outputsFor, workOf } from '../engine/outputs';
 import { feedPlan } from '../power/feed-plan';
 import { windingEnds } from '../power/propose';
 import { destinationOf } from '../build/destination';
+import { coilsBehind } from '../build/direct-lines';
 import { leadsBus } from './bus';
 import { folded, type Member } from './joined';
 import { returnsToGround } from './returns';
@@ -36,23 +37,6 @@ export interface Need {
   readonly joined: readonly Member[];
 }
 
-/** The coil at the far end of an igniter channel's line, and so the cylinders that channel works. */
-function channelCoil(build: Build, device: Device, kind: DeviceKind, input: string): Device | null {
-  const channel = trait(kind, 'igniter')?.channels.find((one) => one.input === input);
-  const out = channel && kind.terminals.find((terminal) => terminal.id === channel.output);
-  const destination = out && destinationOf(device, out);
-  if (destination?.to !== 'line') return null;
-  const coil = build.devices.find(
-    (other) =>
-      other.id !== device.id &&
-      build.kinds[other.kindId]?.terminals.some((terminal) => {
-        const far = destinationOf(other, terminal);
-        return far.to === 'line' && far.line === destination.line;
-      }),
-  );
-  return coil ?? null;
-}
-
 function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
   // Only the first member of a bus asks for the ECU's pair; the others hang on the trunk.
   const led = leadsBus(build, device.id);
@@ -73,7 +57,7 @@ function deviceNeeds(build: Build, device: Device, kind: DeviceKind): Need[] {
     const ask =
       injector && destination.ask.kind === 'injector' ? { ...destination.ask, ohms: injector.ohms } : destination.ask;
     const { serves, row } =
-      device.serves.length > 0 ? device : (channelCoil(build, device, kind, terminal.id) ?? device);
+      device.serves.length > 0 ? device : (coilsBehind(build, { device, kind }, terminal.id)[0]?.device ?? device);
     const work = workOf(ask);
     return {
       id: terminalId(device.id, terminal.id),

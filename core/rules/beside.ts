@@ -1,7 +1,13 @@
 import { whyOpen, type WhyOpen } from '../allot/allot';
 import { conflictsOf, type Conflict } from '../allot/conflict';
 import { allotSupplies, type SupplyPlan } from '../allot/supplies';
-import type { Build } from '../build/schema';
+import { destinationOf } from '../build/destination';
+import type { Build, Device } from '../build/schema';
+import { groundShifts, type GroundShift } from '../circuit/ground-shift';
+import { solveCircuit } from '../circuit/solve';
+import type { Terminal } from '../devices/kind';
+import { deviceAt } from '../ends/ends';
+import { netlist } from '../netlist/netlist';
 import { needsOf, type Need } from '../netlist/needs';
 
 /** Open needs up to which each has a finding of its own, with its reason. */
@@ -16,6 +22,29 @@ export interface Beside {
   readonly open: Readonly<Record<string, WhyOpen>>;
   /** How the 5 V terminals could be spread over the supplies. */
   readonly supplies: SupplyPlan;
+  /** What the engine running does to each sensor that is grounded elsewhere than with the sensors, by device. */
+  readonly shifts: Readonly<Record<string, GroundShift>>;
+}
+
+/** Terminals that belong on the sensors' ground and were sent to a bolt instead. */
+export const groundedApart = (build: Build, device: Device): readonly Terminal[] =>
+  (build.kinds[device.kindId]?.terminals ?? []).filter(
+    (terminal) => terminal.destination.to === 'sensor-ground' && destinationOf(device, terminal).to === 'ground',
+  );
+
+function shiftsApart(build: Build, needs: readonly Need[]): Record<string, GroundShift> {
+  const apart = new Set(
+    build.devices.flatMap((device) => (groundedApart(build, device).length > 0 ? [device.id] : [])),
+  );
+  if (apart.size === 0) return {};
+  const net = netlist(build, needs);
+  const shifts = groundShifts(build, net, solveCircuit(build, net, 'running'));
+  return Object.fromEntries(
+    shifts.flatMap((shift) => {
+      const id = deviceAt(shift.ground);
+      return id !== null && apart.has(id) ? [[id, shift]] : [];
+    }),
+  );
 }
 
 export function besideOf(build: Build, needs: readonly Need[] = needsOf(build)): Beside {
@@ -26,5 +55,6 @@ export function besideOf(build: Build, needs: readonly Need[] = needsOf(build)):
   return {
     open: Object.fromEntries(told.map((need) => [need.id, whyOpen(build, need.id, needs, conflicts)!])),
     supplies: allotSupplies(build),
+    shifts: shiftsApart(build, needs),
   };
 }

@@ -1,11 +1,11 @@
 import { isIgnition } from '../ecu/ecu';
+import { igniterOf } from '../build/direct-lines';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { trait } from '../devices/kind';
 import { atVolts } from '../devices/volts-table';
 import { firingAngleByCylinder } from '../engine/engine';
 import { setsOfTurn } from '../engine/outputs';
-import { destinationOf } from '../build/destination';
 import { primaryAmps } from '../power/coil';
 import { fitTrigger } from '../trigger/fit';
 import { formatAmps, listWords, plural } from '../units/format';
@@ -116,16 +116,7 @@ export const coilRules: Rule[] = [
         const amps = primaryAmps(coil, 13.5, dwell);
         const need = net.needsOf.get(device.id)?.[0];
         const pin = withId(build.ecu.pins, need ? build.assignments[need.id] : undefined);
-        const line = kind.terminals.map((terminal) => destinationOf(device, terminal)).find((one) => one.to === 'line');
-        const module =
-          line?.to === 'line'
-            ? devices.find((other) =>
-                other.kind.terminals.some((terminal) => {
-                  const far = destinationOf(other.device, terminal);
-                  return trait(other.kind, 'igniter') && far.to === 'line' && far.line === line.line;
-                }),
-              )
-            : undefined;
+        const module = igniterOf(build, { device, kind });
         // Those that hang on one driver draw through it together.
         const all = module ? amps : amps * (1 + (need?.joined.length ?? 0));
         const limit = module

@@ -7,12 +7,12 @@ import { bankOfDevice } from '../netlist/twins';
 import { serve } from '../ecu/ask';
 import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf, sharedPin } from '../build/destination';
-import { groundSchools } from '../circuit/grounds';
+import { groundedApart } from './beside';
 import { groundPins, isSharedGround } from '../netlist/ground-pins';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sensorsOf } from '../sensing/sensor';
-import { readQuantity } from '../units/units';
-import { formatAmps, formatOhms, formatVolts, listWords, plural } from '../units/format';
+import { readQuantity, readStep } from '../units/units';
+import { formatAmps, formatMillivolts, formatOhms, formatVolts, listWords, plural } from '../units/format';
 import type { Rule } from './rule';
 import { readLength } from '../units/workshop';
 
@@ -68,24 +68,27 @@ export const sensorRules: Rule[] = [
     title: 'Sensor grounded to the body',
     source: 'Sensor grounds 10 mV; common practice',
     sheet: 'feeds',
-    check: ({ build, net, devices }) =>
+    check: ({ build, devices, beside }) =>
       devices.flatMap(({ device, kind }) => {
         if (sensorsIn(kind).length === 0 && !trait(kind, 'trigger') && !hasRole(kind, 'throttle')) return [];
-        return kind.terminals.flatMap((terminal) => {
+        return groundedApart(build, device).map((terminal) => {
           const destination = destinationOf(device, terminal);
-          if (destination.to !== 'ground' || terminal.destination.to !== 'sensor-ground') return [];
-          const shift = groundSchools(build, net).find((figure) => figure.place === 'head')!;
-          return [
-            {
-              at: terminalId(device.id, terminal.id),
-              where: { type: 'device' as const, deviceId: device.id },
-              detail: `${device.label} returns to ${destination.place === 'chassis' ? 'the body' : `the ${destination.place}`}: load current shifts it by about ${formatVolts(shift.shiftVolts)}, on a 3 bar sensor ${readQuantity('pressure', shift.errorKpa, build)}.`,
-              remedy: {
-                label: 'Use the ECU sensor ground',
-                calls: [call('setDestination', { deviceId: device.id, terminalId: terminal.id, destination: null })],
-              },
+          const place = destination.to === 'ground' && destination.place !== 'chassis' ? destination.place : 'body';
+          const shift = beside?.shifts[device.id];
+          const error = shift?.error ?? null;
+          const figures = shift
+            ? `: with the engine running its ground stands ${formatMillivolts(shift.shiftVolts)} above the ECU’s${error === null ? '' : `, and it reads ${readStep(shift.quantity, Math.abs(error), build)} wrong`}.`
+            : ': what the loads draw shifts its reading.';
+          return {
+            at: terminalId(device.id, terminal.id),
+            where: { type: 'device' as const, deviceId: device.id },
+            detail: `${device.label} returns to the ${place}${figures}`,
+            waits: beside === null,
+            remedy: {
+              label: 'Use the ECU sensor ground',
+              calls: [call('setDestination', { deviceId: device.id, terminalId: terminal.id, destination: null })],
             },
-          ];
+          };
         });
       }),
   },

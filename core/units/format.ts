@@ -22,6 +22,19 @@ export function formatVolts(volts: number): string {
   return `${volts.toFixed(2)} V`;
 }
 
+/** Small volts as they are told of grounds: thousandths with the minus sign of print, and how far they may be off where that is known. */
+export function formatMillivolts(volts: number, strays: number | null = null): string {
+  const thousandths = 1000 * volts;
+  const decimals = Math.abs(thousandths) < FEW_MILLIVOLTS ? 1 : 0;
+  const shown = thousandths
+    .toFixed(decimals)
+    .replace(/^-(?=0(\.0)?$)/, '')
+    .replace('-', '−');
+  return strays === null ? `${shown} mV` : `${shown} ± ${Math.max(0.1, 1000 * strays).toFixed(decimals)} mV`;
+}
+/** Under so many a decimal is told too. */
+const FEW_MILLIVOLTS = 10;
+
 export const formatAmps = (amps: number): string =>
   amps < 0.2 ? `${(amps * 1000).toFixed(0)} mA` : `${amps < 10 ? trim(amps.toFixed(2)) : amps.toFixed(1)} A`;
 

@@ -3,12 +3,12 @@ import { Button } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { jointAmps } from '~/core/circuit/grounds';
 import { groundShifts, type GroundShift } from '~/core/circuit/ground-shift';
-import { readVolts, wireAmps } from '~/core/circuit/reading';
+import { straysBetween, voltsBetween, wireAmps } from '~/core/circuit/reading';
 import type { Solution } from '~/core/circuit/solve';
 import { drawGrounds, ROWS_END, type GroundLine, type GroundNode } from '~/core/drawing/grounds';
 import { call } from '~/core/edits';
 import { endType, groundEnd, type EndKey } from '~/core/ends/ends';
-import { formatAmps } from '~/core/units/format';
+import { formatAmps, formatMillivolts, plural } from '~/core/units/format';
 import { readStep } from '~/core/units/units';
 import { readLength } from '~/core/units/workshop';
 import { shortSize } from '~/core/wire/size';
@@ -25,8 +25,11 @@ const jointWords = { inside: 'inside', bolted: 'bolted' } as const;
 const pathOf = ({ from: [x1, y1], to: [x2, y2], bend }: GroundLine): string => `M${x1} ${y1}H${bend}V${y2}H${x2}`;
 
 const millivolts = (solution: Solution, node: GroundNode): string => {
-  const reading = readVolts(solution, node.probe, groundEnd('battery'));
-  return reading === null ? '' : `${(1000 * reading.volts).toFixed(0).replace('-', '−')} mV`;
+  const minus = groundEnd('battery');
+  const volts = voltsBetween(solution, node.probe, minus);
+  // A pin has no room for how far it may be off: the ECU beside it says so for both.
+  const strays = node.kind === 'pin' ? null : straysBetween(solution, node.probe, minus);
+  return volts === null ? '' : formatMillivolts(volts, strays);
 };
 
 /** What is written over a line and below it: its copper, its length, and what comes back along it. */
@@ -59,7 +62,7 @@ const LEAST_AMPS = 0.05;
 /** What the ground of a sensor does to its reading, in a few letters. */
 function shiftWords(shift: GroundShift | undefined, build: Build): string {
   if (!shift) return '';
-  const volts = `${(1000 * shift.shiftVolts).toFixed(1).replace('-', '−')} mV`;
+  const volts = formatMillivolts(shift.shiftVolts);
   return shift.error === null ? volts : `${volts}, ${readStep(shift.quantity, Math.abs(shift.error), build)}`;
 }
 
@@ -190,11 +193,8 @@ const Thing = memo(function Thing({ node, volts, isSelected, isAimed, onSelect, 
     ) : (
       <Part data-selected={isSelected} data-kind={node.kind} onPress={press} isDisabled={node.end === null}>
         <strong>{node.name}</strong>
-        <span>
-          {[node.rings > 0 ? `${node.rings} ${node.rings === 1 ? 'ring' : 'rings'}` : '', volts]
-            .filter(Boolean)
-            .join(' · ')}
-        </span>
+        {node.rings > 0 && <span>{plural(node.rings, 'ring')}</span>}
+        {volts && <span>{volts}</span>}
       </Part>
     );
   if (!node.takes) return face;

@@ -5,12 +5,11 @@ import { call } from '~/core/edits';
 import { pinsOfKind } from '~/core/ecu/ecu';
 import { endType, groundEnd, partEnd } from '~/core/ends/ends';
 import { groundPins } from '~/core/netlist/ground-pins';
-import { groundSchools } from '~/core/circuit/grounds';
 import { solveCircuit } from '~/core/circuit/solve';
-import { shiftsOfSchools, type GroundShift } from '~/core/circuit/ground-shift';
+import { groundSchool, otherSchool, type GroundSchool, type GroundShift } from '~/core/circuit/ground-shift';
 import { stateWords } from '~/core/circuit/states';
-import { formatAmps, formatVolts, plural } from '~/core/units/format';
-import { readQuantity, readStep } from '~/core/units/units';
+import { formatAmps, formatMillivolts, plural } from '~/core/units/format';
+import { readStep } from '~/core/units/units';
 import { useBuild, useLater } from '../../build/context';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Segmented } from '../../ui/choice';
@@ -28,14 +27,14 @@ import { GroundDrawing } from './ground-drawing';
 type ShiftState = (typeof shiftStates)[number];
 
 /** How far the ground of each sensor stands above the ECU's own, in the state chosen, with either school. */
-function Shifts({ state }: { state: ShiftState }) {
+function Shifts({ schools: [own, across] }: { schools: Schools }) {
   const { build } = useLater();
-  const schools = useMemo(() => shiftsOfSchools(build, state), [build, state]);
-  const other = new Map(schools[build.power.ecuGround === 'head' ? 'battery' : 'head'].map((one) => [one.id, one]));
-  const rows = schools[build.power.ecuGround];
+  const other = new Map(across.shifts.map((one) => [one.id, one]));
+  const rows = own.shifts;
   const error = (shift: GroundShift | undefined) =>
     shift?.error === null || shift === undefined ? '–' : readStep(shift.quantity, Math.abs(shift.error), build);
-  const millivolts = (shift: GroundShift | undefined) => (shift ? `${(shift.shiftVolts * 1000).toFixed(1)} mV` : '–');
+  const millivolts = (shift: GroundShift | undefined) =>
+    shift ? formatMillivolts(shift.shiftVolts, shift.strays) : '–';
   return (
     <Stack $gap={2}>
       <Heading>
@@ -90,6 +89,8 @@ function Shifts({ state }: { state: ShiftState }) {
     </Stack>
   );
 }
+/** The school the build follows, then the other. */
+type Schools = readonly [own: GroundSchool, other: GroundSchool];
 const shiftStates = ['key-on', 'cranking', 'running'] as const;
 
 /** Where each return is bolted, to be taken elsewhere. */
@@ -162,6 +163,10 @@ export function GroundPlan() {
   const later = useLater();
   const [state, setState] = useState<ShiftState>('running');
   const solution = useMemo(() => solveCircuit(later.build, later.net, state), [later.build, later.net, state]);
+  const schools = useMemo<Schools>(
+    () => [groundSchool(later.build, later.net, solution), otherSchool(later.build, state)],
+    [later.build, later.net, solution, state],
+  );
   const rings = derived.net.wires.filter(
     ({ from, to }) => endType(from) === 'ground' || endType(to) === 'ground',
   ).length;
@@ -192,8 +197,8 @@ export function GroundPlan() {
           </Small>
         </Stack>
         <Two>
-          <Grounds />
-          <Shifts state={state} />
+          <Grounds schools={schools} />
+          <Shifts schools={schools} />
         </Two>
         <Returns />
       </Stack>
@@ -201,13 +206,13 @@ export function GroundPlan() {
   );
 }
 
-function Grounds() {
-  const { build, derived, edit } = useBuild();
+function Grounds({ schools }: { schools: Schools }) {
+  const { build, edit } = useBuild();
   const { power: powerPins, sensor: sensorPins, either } = groundPins(build);
   // Where the sensors have no pin of their own, the one they share is the person's choice.
   const own = pinsOfKind(build.ecu, 'sensor-ground').length > 0;
   const choosing = either.length > 0 || own ? either : powerPins;
-  const figures = groundSchools(build, derived.net);
+  const figures = [...schools].sort((one, other) => one.place.localeCompare(other.place));
   return (
     <Stack $gap={2}>
       <Heading>
@@ -231,13 +236,17 @@ function Grounds() {
             <tr>
               <th scope="col">School</th>
               <th scope="col" className="figure">
-                return
+                returns
               </th>
               <th scope="col" className="figure">
-                shift
+                <Term meaning="The ground inside the ECU above battery negative, in the state chosen above.">
+                  ECU stands at
+                </Term>
               </th>
               <th scope="col" className="figure">
-                3 bar sensor grounded apart
+                <Term meaning="What a manifold sensor of 3 bar would read too much if its ground were bolted to the engine block.">
+                  3 bar sensor at the block
+                </Term>
               </th>
             </tr>
           </thead>
@@ -245,14 +254,14 @@ function Grounds() {
             {figures.map((figure) => (
               <tr key={figure.place} data-selected={figure.place === build.power.ecuGround}>
                 <th scope="row">{figure.place === 'battery' ? 'battery negative' : 'engine block'}</th>
-                <td className="figure" data-label="return">
+                <td className="figure" data-label="returns">
                   {formatAmps(figure.amps)}
                 </td>
-                <td className="figure" data-label="shift">
-                  {formatVolts(figure.shiftVolts)}
+                <td className="figure" data-label="ECU stands at">
+                  {formatMillivolts(figure.ecuVolts)}
                 </td>
-                <td className="figure" data-label="3 bar sensor grounded apart">
-                  {readQuantity('pressure', figure.errorKpa, build)} off
+                <td className="figure" data-label="3 bar sensor at the block">
+                  {readStep('pressure', figure.blockKpa, build)}
                 </td>
               </tr>
             ))}

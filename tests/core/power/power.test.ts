@@ -5,7 +5,6 @@ import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { averageCoilAmps, dwellCharge, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { fuseFor, fuseRatings } from '~/core/power/fuse';
-import { groundFigures, groundSchools } from '~/core/circuit/grounds';
 import { circuitsOf } from '~/core/power/plan';
 import { surroundings } from '~/core/power/sizes';
 import {
@@ -174,34 +173,5 @@ describe('what a coil feed carries', () => {
     const feed = circuitsOf(build).find(({ role }) => role === 'coils')!;
     expect(feed.loadAmps).toBeCloseTo(feed.pulsed!.rms, 4);
     expect(feed.fuseAmps * 0.8).toBeGreaterThanOrEqual(feed.pulsed!.rms);
-  });
-});
-
-describe('ground shift', () => {
-  test('by hand: three wires of 1.5 mm² with 9 A, and a strap that carries the coils’ 12 A too', () => {
-    const build = edited(demoBuild(), call('setPower', { strapMetres: 0.6, strapSquareMm: 25 }));
-    const figures = groundFigures(
-      { ...build, power: { ...build.power, groundMetres: { ...build.power.groundMetres, battery: 1.5, head: 0.5 } } },
-      3,
-      9,
-      12,
-    );
-    // Copper at 60 °C: 1 + 0.00393 x 40 = 1.1572 (IEC 60028). 1.5 mm²: 13.3 mohm/m (IEC 60228) x 1.5 m = 19.95, hot 23.09 mohm;
-    // a contact of 5 mohm and a ring on its bolt of 0.2: 28.29; three side by side: 9.43 mohm; x 9 A = 84.9 mV; at 75 kPa a volt 6.4 kPa.
-    expect(figures[0]).toMatchObject({ place: 'battery', amps: 9 });
-    expect(figures[0].ohms * 1000).toBeCloseTo(9.43, 1);
-    expect(figures[0].shiftVolts * 1000).toBeCloseTo(84.9, 0);
-    expect(figures[0].errorKpa).toBeCloseTo(6.4, 1);
-    // At the head 0.5 m: (7.70 + 5.2) / 3 = 4.30 mohm x 9 A = 38.7 mV. The strap: 25 mm², 0.78 mohm/m x 0.6 m = 0.468, hot 0.542,
-    // two rings bolted: 0.942 mohm x 21 A = 19.8 mV. Together 58.5 mV, 4.4 kPa.
-    expect(figures[1].shiftVolts * 1000).toBeCloseTo(58.5, 0);
-    expect(figures[1].errorKpa).toBeCloseTo(4.4, 1);
-  });
-  test('a longer strap costs at the block only', () => {
-    const build = demoBuild();
-    const long = edited(build, call('setPower', { strapMetres: 4 }));
-    const [before, after] = [build, long].map((one) => groundSchools(one, netlist(one)));
-    expect(after[0].shiftVolts).toBeCloseTo(before[0].shiftVolts, 12);
-    expect(after[1].shiftVolts).toBeGreaterThan(before[1].shiftVolts);
   });
 });

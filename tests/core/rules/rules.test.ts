@@ -8,6 +8,9 @@ import { sheetIds } from '~/core/rules/rule';
 import { netlist } from '~/core/netlist/netlist';
 import type { Selection } from '~/core/netlist/run';
 import { demoBuild, ecu, edited, emptyBuild, twinBuild } from '../../helpers';
+import { groundShifts } from '~/core/circuit/ground-shift';
+import { solveCircuit } from '~/core/circuit/solve';
+import { formatMillivolts } from '~/core/units/format';
 import { cases } from './cases';
 
 const demo = demoBuild();
@@ -176,8 +179,6 @@ describe('figures in the sentences, worked by hand', () => {
     ['PW-1', /1 mm² carries 9\.55 A/],
     // 12.0 A on a fuse of 10 A.
     ['PW-2', /12\.0 A through a 10 A fuse, 120 % of it/],
-    // 300 kPa over 4 V: 75 kPa a volt; 0.216 V is 16.2 kPa.
-    ['SE-2', /78 mV, on a 3 bar sensor 5\.9 kPa/],
     // (96.5 + 260) x 1.10 = 392.15.
     ['SE-3', /96\.5 kPa and 260\.0 kPa of boost with 10 % reserve is 392\.[12] kPa/],
     // Two of 2.49 kilohms side by side are 1.245.
@@ -187,4 +188,16 @@ describe('figures in the sentences, worked by hand', () => {
   ] as const)('%s', (id, says) => {
     expect(hits(cases[id].bad, id)[0].detail).toMatch(says);
   });
+});
+
+test('SE-2 says what is known at once, and how far a sensor stands off once that is solved', () => {
+  const { bad } = cases['SE-2'];
+  const [at] = findingsOf(bad, netlist(bad), [], null).filter(({ rule }) => rule === 'SE-2');
+  expect(at).toMatchObject({ waits: true, detail: expect.stringMatching(/returns to the body: what the loads draw/) });
+  const shift = groundShifts(bad, netlist(bad), solveCircuit(bad, netlist(bad), 'running')).find(({ ground }) =>
+    ground.includes('clt-ntc-1'),
+  )!;
+  const [{ detail, waits }] = hits(bad, 'SE-2');
+  expect(waits).toBeUndefined();
+  expect(detail).toContain(`${formatMillivolts(shift.shiftVolts)} above the ECU’s`);
 });
