@@ -19,6 +19,7 @@ const floors = [
     'identify',
     'speed',
     'topology',
+    'tree',
   ],
   'build',
   ...['body', 'power', 'netlist', 'loom', 'sensing', 'trigger', 'circuit', 'prove', 'trace', 'allot', 'drawing'],

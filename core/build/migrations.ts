@@ -7,6 +7,7 @@ import { serves } from './migrations/5-serves';
 import { grounds } from './migrations/6-grounds';
 import { joins } from './migrations/7-joins';
 import { feeds } from './migrations/8-feeds';
+import { tree } from './migrations/9-tree';
 import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
@@ -20,6 +21,7 @@ export const migrations: readonly Migration[] = [
   grounds,
   joins,
   feeds,
+  tree,
 ];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */

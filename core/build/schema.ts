@@ -8,12 +8,13 @@ import { checkedCurveSchema } from '../devices/curve';
 import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../wheels/wheel';
 import { feedsSchema } from '../topology/parts';
+import { treeSchema } from '../tree/tree';
 import { wireSeries } from '../wire/wire';
 import { speedSchema } from '../speed/chain';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 9;
+export const BUILD_SCHEMA_VERSION = 10;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -214,6 +215,8 @@ const planFields = {
       z.object({ squareMm: z.number().positive().max(95).optional(), colour: z.string().max(12).optional() }),
     ),
   }),
+  /** The loom as it lies in the car: places, pieces between them, plugs. */
+  tree: treeSchema,
   site: z.object({
     altitudeMetres: z.number().min(-430).max(6000),
     ambientCelsius: z.number().min(-40).max(60),

@@ -2,6 +2,7 @@ import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { emptySurvey } from '../survey/records';
 import { noFeeds } from '../topology/parts';
+import { noTree } from '../tree/tree';
 import { defaultUnits, type Units } from '../units/units';
 import { BUILD_SCHEMA_VERSION, type Build } from '../build/schema';
 
@@ -83,6 +84,7 @@ export function createBuild(args: {
     groundUse: {},
     joined: {},
     feeds: noFeeds,
+    tree: noTree,
     fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
     speed: null,
     units: args.units ?? defaultUnits,

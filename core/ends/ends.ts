@@ -15,7 +15,9 @@ export type PartKind =
   | 'battery'
   | 'tap'
   | 'key'
-  | 'shield';
+  | 'shield'
+  /** A plug in the loom that parts its wires: its port is a cavity, in which both halves meet. */
+  | 'plug';
 
 export type EndRef =
   | { readonly of: 'ecu'; readonly pin: string }
@@ -47,6 +49,7 @@ const spelled: Readonly<Record<PartKind, { readonly prefix: string; readonly por
   tap: { prefix: 'tap', ports: false },
   key: { prefix: 'key', ports: false },
   shield: { prefix: 'shield', ports: false },
+  plug: { prefix: 'plug', ports: true },
 };
 const partOf = new Map(
   (Object.keys(spelled) as PartKind[]).map((kind) => [spelled[kind].prefix, { kind, ports: spelled[kind].ports }]),
@@ -120,6 +123,8 @@ export const groundEnd = (place: string): EndKey => part('ground', place);
 /** The far end of a cable's shield, by the device the cable goes to. */
 export const shieldEnd = (deviceId: string): EndKey => part('shield', deviceId);
 export const BATTERY: EndKey = part('battery', '+');
+/** A cavity of a plug in the loom, by the plug's place in the tree. */
+export const plugEnd = (plug: string, cavity: number): EndKey => part('plug', plug, String(cavity));
 /** The battery's own posts, before the clamps: no wire of the loom lands there, but a probe does. */
 export const PLUS_POST: EndKey = part('battery', 'post');
 export const MINUS_POST: EndKey = part('ground', 'post');

@@ -1,16 +1,25 @@
 import type { Build } from '../build/schema';
 import { classColour, type ColourFamily } from '../wire/colours';
 import { endOf, pinAt, type EndKey } from '../ends/ends';
-import type { Wire } from './wires';
+import type { Draft } from './wires';
 
 /** Colours tried before a double is left to the rule that names it. */
 const TRIES = 24;
 
 /**
  * No two wires of one plug look alike unless they are the same copper anyway: the later one takes the next colour of its
- * family that neither of its plugs has. Colours a person chose, and those a loom came with, stay. O(wires x tries).
+ * family that none of the plugs it ends in or passes has. Colours a person chose, and those a loom came with, stay.
+ *
+ * @param passed Plugs of the loom that part a wire, by the wire.
+ * @returns The other colour of each wire that was given one. O(wires x tries).
  */
-export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: EndKey) => string): Wire[] {
+export function tellApart(
+  build: Build,
+  wires: readonly Draft[],
+  passed: ReadonlyMap<string, readonly string[]>,
+  nodeOf: (end: EndKey) => string,
+): ReadonlyMap<string, string> {
+  const colours = new Map<string, string>();
   const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
   const leads = new Set(
     build.loom.origin === 'flying-lead' ? build.ecu.pins.flatMap((pin) => (pin.lead ? [pin.id] : [])) : [],
@@ -27,7 +36,10 @@ export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: En
       const there = seen.get(plug)?.get(colour);
       return there !== undefined && there !== copper;
     });
-  const plugsOf = (wire: Wire) => [wire.from, wire.to].flatMap((end) => plugOf(end) ?? []);
+  const plugsOf = (wire: Draft) => [
+    ...[wire.from, wire.to].flatMap((end) => plugOf(end) ?? []),
+    ...(passed.get(wire.id) ?? []).map((plug) => `plug ${plug}`),
+  ];
   const take = (plugs: readonly string[], colour: string, copper: string) => {
     for (const plug of plugs) {
       const own = seen.get(plug) ?? new Map<string, string>();
@@ -35,13 +47,13 @@ export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: En
       seen.set(plug, own);
     }
   };
-  const isSettled = (wire: Wire) =>
+  const isSettled = (wire: Draft) =>
     build.loom.wires[wire.id]?.colour !== undefined || [wire.from, wire.to].some((end) => leads.has(pinAt(end) ?? ''));
   const settled = new Set(wires.filter(isSettled));
   // What was chosen comes first: the others keep clear of it.
   for (const wire of settled) take(plugsOf(wire), wire.colour, nodeOf(wire.from));
-  return wires.map((wire) => {
-    if (settled.has(wire)) return wire;
+  for (const wire of wires) {
+    if (settled.has(wire)) continue;
     const plugs = plugsOf(wire);
     const copper = nodeOf(wire.from);
     let { colour } = wire;
@@ -55,6 +67,7 @@ export function tellApart(build: Build, wires: readonly Wire[], nodeOf: (end: En
       }
     }
     take(plugs, colour, copper);
-    return colour === wire.colour ? wire : { ...wire, colour };
-  });
+    if (colour !== wire.colour) colours.set(wire.id, colour);
+  }
+  return colours;
 }

@@ -85,13 +85,13 @@ export function addBusLine(
     const metres = at === 0 ? device.branchMetres : Math.abs(device.branchMetres - reached);
     reached = device.branchMetres;
     if (at === members.length - 1) {
-      list.add(from, end, { ...shared, lengthMetres: Math.max(STUB_METRES, metres) });
+      list.add(from, end, { ...shared, metres: Math.max(STUB_METRES, metres) });
       return;
     }
     const splice = spliceEnd(`${bus.id}-${side}-${at + 1}`);
     const stub = stubOf(bus, device.id);
-    list.add(from, splice, { ...shared, lengthMetres: Math.max(STUB_METRES, metres - stub) });
-    list.add(splice, end, { ...shared, needId: null, lengthMetres: stub });
+    list.add(from, splice, { ...shared, metres: Math.max(STUB_METRES, metres - stub) });
+    list.add(splice, end, { ...shared, needId: null, metres: stub, local: true });
     from = splice;
   });
 }

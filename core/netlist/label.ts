@@ -43,6 +43,8 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
     case 'busbar':
     case 'tap':
       return own ?? ref.part;
+    case 'plug':
+      return `${own ?? ref.part} · ${ref.port}`;
     case 'key':
       return ref.part === '15' ? 'key, run' : 'key, start';
   }

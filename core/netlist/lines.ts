@@ -16,12 +16,13 @@ const KEY_SQUARE_MM = 1.5;
 export function joinKeyFeeds(list: WireList, build: Build): void {
   const brought = broughtFeeds(build);
   if (brought.length === 0) return;
-  const used = new Set(list.wires.flatMap((wire) => [wire.from, wire.to]));
+  const used = new Set(list.drafts.flatMap((wire) => [wire.from, wire.to]));
   for (const { source, end, device } of brought)
     if (used.has(spliceEnd(source)))
       list.add(end, spliceEnd(source), {
         colour: classColour('supply', source === 'key-run' ? 0 : 1),
-        lengthMetres: SPLICE_METRES,
+        metres: SPLICE_METRES,
+        local: true,
         signal: 'supply',
         amps: KEY_AMPS,
         squareMm: KEY_SQUARE_MM,
@@ -81,13 +82,13 @@ export function addLines(list: WireList, build: Build, power: PowerPlan): void {
       const [one, other] = users as [LineUser, LineUser];
       list.add(one.end, other.end, {
         ...heavy,
-        lengthMetres: one.device.branchMetres + other.device.branchMetres,
+        metres: one.device.branchMetres + other.device.branchMetres,
         deviceId: one.device.id,
       });
       continue;
     }
     const splice = spliceEnd(`line-${name}`);
     for (const { end, device } of users)
-      list.add(end, splice, { ...heavy, lengthMetres: device.branchMetres, deviceId: device.id });
+      list.add(end, splice, { ...heavy, metres: device.branchMetres, deviceId: device.id });
   }
 }

@@ -11,13 +11,24 @@ import { withId } from '../data/with-id';
 import { keepList, keepMap } from '../data/keep-same';
 import { tellApart } from './apart';
 import { destinationOf } from '../build/destination';
-import { deviceAt, deviceEnd, ecuEnd, groundEnd, readPart, shieldEnd, spliceEnd, type EndKey } from '../ends/ends';
+import {
+  deviceAt,
+  deviceEnd,
+  ecuEnd,
+  groundEnd,
+  partId,
+  readPart,
+  shieldEnd,
+  spliceEnd,
+  type EndKey,
+} from '../ends/ends';
 import type { Names } from './label';
 import { plannedReturns, returnAmps, returnSquareMm } from './feed-returns';
 import { addBusLine, busOf, membersOf } from './bus';
 import { addLines, joinKeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
 import { addEcuGrounds, addSupplies, knownDevices, SENSOR_AMPS } from './shared-pins';
+import { inColour, layWires } from './laid';
 import { SPLICE_METRES, WireList, mostSizeFor, usualSize, type Wire } from './wires';
 
 export { knownDevices } from './shared-pins';
@@ -100,7 +111,7 @@ function addNeedWires(
     }
     list.add(ecuEnd(pin.id), need.end, {
       colour: colours.get(pin.id)!,
-      lengthMetres: device?.branchMetres ?? TO_BOX_METRES,
+      metres: device?.branchMetres ?? TO_BOX_METRES,
       amps: need.ask.amps,
       squareMm: need.ask.kind === 'injector' ? usualSize(build, INJECTOR_SQUARE_MM) : undefined,
       signal: classOfPin(pin),
@@ -121,7 +132,8 @@ function addJoined(list: WireList, build: Build, need: Need, pin: Pin, colour: s
   const least = injects ? usualSize(build, INJECTOR_SQUARE_MM) : undefined;
   list.add(ecuEnd(pin.id), spliceEnd(pin.id), {
     ...shared,
-    lengthMetres: SPLICE_METRES,
+    metres: SPLICE_METRES,
+    local: true,
     amps,
     squareMm: least && Math.max(least, mostSizeFor(build, amps ?? 0)),
     deviceId: need.deviceId,
@@ -129,7 +141,7 @@ function addJoined(list: WireList, build: Build, need: Need, pin: Pin, colour: s
   for (const { end, deviceId } of all)
     list.add(spliceEnd(pin.id), end, {
       ...shared,
-      lengthMetres: Math.max(
+      metres: Math.max(
         LEAST_BRANCH_METRES,
         (withId(build.devices, deviceId)?.branchMetres ?? TO_BOX_METRES) - SPLICE_METRES,
       ),
@@ -150,7 +162,7 @@ function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: Rea
     if (build.kinds[device.kindId]?.shielded && device.shield === 'both-ends')
       list.add(shieldEnd(device.id), groundEnd('head'), {
         colour: 'BK',
-        lengthMetres: GROUND_TAIL_METRES,
+        metres: GROUND_TAIL_METRES,
         signal: 'ground',
         amps: SENSOR_AMPS,
         deviceId: device.id,
@@ -164,7 +176,7 @@ function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: Rea
       const amps = returnAmps(build, power, device, kind!);
       list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
         colour: 'BK',
-        lengthMetres: GROUND_TAIL_METRES,
+        metres: GROUND_TAIL_METRES,
         signal: 'ground',
         amps,
         squareMm: returnSquareMm(build, power, device, kind!, amps),
@@ -190,7 +202,7 @@ function addFeeds(list: WireList, build: Build, needs: readonly Need[], power: P
     const earthed = returns.has(link.id);
     const alone = circuits.find(({ id }) => id === feed)?.loads.length === 1;
     if (sized)
-      list.addPlanned(sized, {
+      list.addPlanned(sized, link.cuts ?? 0, {
         colour: classColour('supply', (feed === null ? 0 : (order.get(feed) ?? 0)) + 2),
         signal: 'supply',
         circuitId: feed,
@@ -200,7 +212,8 @@ function addFeeds(list: WireList, build: Build, needs: readonly Need[], power: P
     else
       list.add(link.from, link.to, {
         colour: earthed ? 'BK' : classColour('supply', 0),
-        lengthMetres: link.metres,
+        metres: link.metres,
+        fixed: link.fixed,
         signal: earthed ? 'ground' : 'supply',
         circuitId: link.role === 'return' ? feed : null,
         amps: returns.get(link.id)?.amps ?? 0,
@@ -221,11 +234,16 @@ function addMainRelayDriver(list: WireList, build: Build, parts: readonly Planne
     signal: 'output',
     colour: classColour('output', 0),
     amps: WINDING_AMPS,
-    lengthMetres: TO_BOX_METRES,
+    metres: TO_BOX_METRES,
   } as const;
   const from = windings.length === 1 ? ecuEnd(pin.id) : spliceEnd(pin.id);
   if (windings.length > 1)
-    list.add(ecuEnd(pin.id), from, { ...wire, lengthMetres: SPLICE_METRES, amps: WINDING_AMPS * windings.length });
+    list.add(ecuEnd(pin.id), from, {
+      ...wire,
+      metres: SPLICE_METRES,
+      local: true,
+      amps: WINDING_AMPS * windings.length,
+    });
   for (const winding of windings) list.add(from, winding, wire);
 }
 
@@ -293,7 +311,10 @@ function namesOf(
 ): Names {
   const devices = keepMap(new Map(build.devices.map(({ id, label }) => [id, label])), before?.devices);
   const named = keepMap(new Map(circuits.map(({ id, name }) => [id, name])), before?.circuits);
-  const planned = keepMap(new Map(parts.map(({ id, part }) => [id, part.name])), before?.parts);
+  const plugs = Object.entries(build.tree.nodes).flatMap(([id, { kind, name }]) =>
+    kind === 'plug' ? [[partId('plug', id), name || id] as const] : [],
+  );
+  const planned = keepMap(new Map([...parts.map(({ id, part }) => [id, part.name] as const), ...plugs]), before?.parts);
   if (before && devices === before.devices && named === before.circuits && planned === before.parts) return before;
   return { devices, circuits: named, parts: planned };
 }
@@ -339,19 +360,17 @@ export function netlist(
     before?.cavities,
     ({ pin }) => before?.cavityOf.get(pin.id),
   );
+  const laid = layWires(build, list.drafts, (id) => power.plan.parts.get(id)?.part.box);
   const nodes =
-    before && isJoinedAlike(list.wires, before.wires)
+    before && isJoinedAlike(laid.pieces, before.wires)
       ? before.nodes
-      : keepList(joinNodes(list.wires), before?.nodes, ({ id }) => before?.nodeOf.get(id));
+      : keepList(joinNodes(laid.pieces), before?.nodes, ({ id }) => before?.nodeOf.get(id));
   const nodeOf =
     nodes === before?.nodes
       ? before.nodeOf
       : new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
-  const wires = keepList(
-    tellApart(build, list.wires, (end) => nodeOf.get(end)?.id ?? end),
-    before?.wires,
-    ({ id }) => before?.wireById.get(id),
-  );
+  const coloured = tellApart(build, list.drafts, laid.passed, (end) => nodeOf.get(end)?.id ?? end);
+  const wires = keepList(inColour(build, laid.pieces, coloured), before?.wires, ({ id }) => before?.wireById.get(id));
   return {
     needs,
     cavities,

@@ -40,11 +40,11 @@ function addShared(
   pin: Pin,
   users: readonly Shared[],
   look: Look,
-  trunk: Partial<Wire> | null,
+  trunk: Partial<Pick<Wire, 'colour' | 'squareMm' | 'amps'>> | null,
 ): void {
-  const tail = (user: Shared, lengthMetres: number) => ({
+  const tail = (user: Shared, metres: number) => ({
     ...look,
-    lengthMetres,
+    metres,
     amps: user.amps,
     deviceId: user.device.id,
     cable: user.cable,
@@ -57,7 +57,8 @@ function addShared(
   const splice = spliceEnd(pin.id);
   list.add(ecuEnd(pin.id), splice, {
     ...look,
-    lengthMetres: SPLICE_METRES,
+    metres: SPLICE_METRES,
+    local: true,
     amps: users.reduce((sum, user) => sum + user.amps, 0),
     squareMm: usualSize(build, SHARED_SQUARE_MM),
     ...trunk,
@@ -120,7 +121,7 @@ export function addEcuGrounds(
   const amps = groundShareAmps(build, needs);
   const own = {
     colour: 'BK',
-    lengthMetres: build.power.groundMetres[build.power.ecuGround] ?? 1,
+    metres: build.power.groundMetres[build.power.ecuGround] ?? 1,
     squareMm: Math.max(usualSize(build, POWER_GROUND_SQUARE_MM), mostSizeFor(build, amps)),
     signal: 'ground',
     amps,

@@ -1,6 +1,7 @@
 import type { Build, Device } from '../build/schema';
 import { CONTACT_OHMS, surroundings, terminalOhms, type SizedLink } from '../power/sizes';
-import { inSeries, sizeFor, wireOhms } from '../wire/wire';
+import { inSeries, sizeFor } from '../wire/wire';
+import type { Run } from '../tree/lay';
 import type { SignalClass } from '../wire/colours';
 import { wireId, type EndKey } from '../ends/ends';
 
@@ -23,6 +24,10 @@ export interface Wire {
   /** Wires of one twisted or shielded cable share this name. */
   readonly cable: string | null;
   readonly shield: Device['shield'] | null;
+  /** Pieces of the tree it lies in, from its first end; none where the tree does not say. */
+  readonly route: readonly string[];
+  /** The wire it would be without the plugs that part it; null: nothing does. */
+  readonly cutOf: string | null;
 }
 
 /** What wires of one purpose have in common. */
@@ -47,9 +52,17 @@ export const mostSizeFor = (build: Build, amps: number): number =>
 export const endToEndOhms = ({ ohms, from, to, circuitId }: Wire): number =>
   ohms + (circuitId === null ? 2 * CONTACT_OHMS : terminalOhms(from, to));
 
+/** A wire before the tree says how long it is. */
+export type Draft = Omit<Wire, 'lengthMetres' | 'ohms' | 'route' | 'cutOf'> & Run;
+
+type Given = Partial<
+  Pick<Draft, 'amps' | 'squareMm' | 'needId' | 'circuitId' | 'deviceId' | 'cable' | 'shield' | 'local' | 'fixed'>
+> &
+  Pick<Draft, 'colour' | 'signal' | 'metres'>;
+
 /** Collects wires, each once, with size and colour as chosen or derived. */
 export class WireList {
-  readonly wires: Wire[] = [];
+  readonly drafts: Draft[] = [];
   private readonly taken = new Set<string>();
   private readonly sizes = new Map<number, number>();
 
@@ -59,22 +72,22 @@ export class WireList {
     this.loom = build.loom;
   }
 
-  add(from: EndKey, to: EndKey, wire: Partial<Wire> & Pick<Wire, 'colour' | 'lengthMetres' | 'signal'>): void {
+  /** `local`: how long it is hangs on no route. */
+  add(from: EndKey, to: EndKey, wire: Given): void {
     const id = wireId(from, to);
     if (this.taken.has(id)) return;
     this.taken.add(id);
     const choice = this.loom.wires[id] ?? {};
     const amps = wire.amps ?? SIGNAL_AMPS;
-    const squareMm = choice.squareMm ?? wire.squareMm ?? this.sizeOf(amps);
-    const lengthMetres = Math.round((wire.lengthMetres + this.loom.slackMetres) * 100) / 100;
-    this.wires.push({
+    this.drafts.push({
       id,
       from,
       to,
-      squareMm,
+      squareMm: choice.squareMm ?? wire.squareMm ?? this.sizeOf(amps),
       colour: choice.colour ?? wire.colour,
-      lengthMetres,
-      ohms: wireOhms(squareMm, lengthMetres),
+      metres: wire.metres,
+      local: wire.local ?? false,
+      fixed: wire.fixed ?? false,
       amps,
       signal: wire.signal,
       needId: wire.needId ?? null,
@@ -85,11 +98,11 @@ export class WireList {
     });
   }
 
-  /** A wire of the plan of feeds, with the figures it has there. */
-  addPlanned(link: SizedLink, wire: Pick<Wire, 'colour' | 'signal' | 'circuitId' | 'deviceId'>): void {
+  /** A wire of the plan of feeds, with the figures it has there: its length is the route's already. */
+  addPlanned(link: SizedLink, cuts: number, wire: Pick<Wire, 'colour' | 'signal' | 'circuitId' | 'deviceId'>): void {
     if (this.taken.has(link.id)) return;
     this.taken.add(link.id);
-    this.wires.push({
+    this.drafts.push({
       signal: wire.signal,
       circuitId: wire.circuitId,
       deviceId: wire.deviceId,
@@ -98,8 +111,9 @@ export class WireList {
       to: link.to,
       squareMm: link.squareMm,
       colour: this.loom.wires[link.id]?.colour ?? wire.colour,
-      lengthMetres: link.metres,
-      ohms: wireOhms(link.squareMm, link.metres),
+      metres: link.metres - this.loom.slackMetres * (cuts + 1),
+      local: false,
+      fixed: true,
       amps: link.flow.rms,
       needId: null,
       cable: null,

@@ -14,6 +14,7 @@ import {
   type PartId,
 } from '../ends/ends';
 import { changed, portsOfPart } from '../topology/parts';
+import { cutPieces, layRuns } from '../tree/lay';
 import { keyFeeds } from './key';
 import { proposal, type Decided, type PlannedFeed, type PlannedLink, type PlannedPart } from './propose';
 
@@ -88,7 +89,8 @@ export function feedPlan(build: Build, ecuFuse = false): FeedPlan {
     links.delete(id);
     if (link === null) continue;
     const { from, to, metres = was?.metres ?? OWN_METRES } = link;
-    links.set(id, { id, from, to, metres, role: was?.role ?? 'own', feed: was?.feed ?? null, proposed: false });
+    const fixed = link.metres !== undefined;
+    links.set(id, { id, from, to, metres, role: was?.role ?? 'own', feed: was?.feed ?? null, proposed: false, fixed });
   }
   const loose: string[] = [];
   // The splice behind the cavity of a body plug that brings the key's feed is no part of the plan, and always there.
@@ -108,5 +110,29 @@ export function feedPlan(build: Build, ecuFuse = false): FeedPlan {
         : [],
     ),
   ];
-  return { parts, links: standing, feeds, loose };
+  return { parts, links: inTree(build, parts, standing), feeds, loose };
+}
+
+/** Whether a person said how long a proposed wire is. */
+const isSaid = ({ power }: Build, { feed, role }: PlannedLink): boolean => {
+  const choice = power.circuits[feed ?? ''];
+  return (
+    (role === 'trunk' && choice?.lengthMetres !== undefined) ||
+    (role === 'source' && choice?.fuseDistanceMetres !== undefined)
+  );
+};
+
+/** Wires as long as the tree has them, where it has them and nobody said otherwise. */
+function inTree(build: Build, parts: FeedPlan['parts'], links: readonly PlannedLink[]): readonly PlannedLink[] {
+  const runs = links.map((link) => ({
+    ...link,
+    local: link.role === 'jumper',
+    fixed: link.fixed || isSaid(build, link),
+  }));
+  const laid = layRuns(build.tree, runs, (id) => parts.get(id)?.part.box);
+  return links.map((link) => {
+    const at = laid.get(link.id);
+    if (!at) return link;
+    return { ...link, metres: at.metres, cuts: cutPieces(build.tree, link.id, at).length - 1 };
+  });
 }

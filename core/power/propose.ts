@@ -45,6 +45,10 @@ export interface PlannedLink {
   /** The feed it was proposed for. */
   readonly feed: string | null;
   readonly proposed: boolean;
+  /** A person said how long it is. */
+  readonly fixed?: boolean;
+  /** Plugs of the loom that part it. */
+  readonly cuts?: number;
 }
 /** One fuse with what is behind it, by the fuse's name. */
 export interface PlannedFeed {

@@ -8,6 +8,7 @@ import { contactsOf, type SizedRelay } from './contact';
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
 import { fuseFor, fuseRatings } from './fuse';
+import type { PlannedLink } from './propose';
 import { outlasts, rushesOf, type FuseRush, type Rush } from './inrush';
 
 /** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
@@ -174,11 +175,14 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   const stays = new Map(
     flows.steps.map((step) => [
       step,
-      { rms: flowThrough(step).rms, ends: step.link ? terminalOhms(step.from, step.to) : 0 },
+      {
+        rms: flowThrough(step).rms,
+        ends: step.link ? terminalOhms(step.from, step.to) + 2 * POWER_CONTACT_OHMS * (step.link.cuts ?? 0) : 0,
+      },
     ]),
   );
   const ohmsOf = (step: Step, squareMm: number): number => {
-    if (step.link) return wireOhms(squareMm, step.link.metres + slack, LOADED_CELSIUS) + stays.get(step)!.ends;
+    if (step.link) return wireOhms(squareMm, laidMetres(step.link, slack), LOADED_CELSIUS) + stays.get(step)!.ends;
     const part = plan.parts.get(step.part!)!.part;
     switch (part.kind) {
       case 'fuse':
@@ -245,22 +249,26 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   };
 }
 
+/** Metres with the slack of each piece that plugs cut it into. */
+export const laidMetres = ({ metres, cuts = 0 }: Pick<PlannedLink, 'metres' | 'cuts'>, slack: number): number =>
+  metres + slack * (cuts + 1);
+
 const sizedLink = (
   build: Build,
-  { id, from, to, metres }: FeedPlan['links'][number],
+  link: PlannedLink,
   { squareMm, fixed, setBy }: Pick<Chain, 'squareMm' | 'fixed' | 'setBy'>,
   flow: Flow,
   fuse: PartId | null,
   around: Surroundings,
 ): SizedLink => ({
-  id,
-  from,
-  to,
+  id: link.id,
+  from: link.from,
+  to: link.to,
   squareMm,
   byPerson: fixed,
   setBy,
   flow,
-  metres: Math.round((metres + build.loom.slackMetres) * 100) / 100,
+  metres: Math.round(laidMetres(link, build.loom.slackMetres) * 100) / 100,
   carriesAmps: carriedAmps(squareMm, around),
   fuse,
 });

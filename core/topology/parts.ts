@@ -146,7 +146,7 @@ export type Feeds = z.infer<typeof feedsSchema>;
 export const noFeeds: Feeds = { parts: {}, changes: {}, links: {}, boxes: {}, source: null };
 
 /** Ports of a part, in the order they are drawn; '' where it has but one. */
-const portsOf: Readonly<Record<Exclude<PartKind, 'key' | 'shield'>, readonly string[]>> = {
+const portsOf: Readonly<Record<Exclude<PartKind, 'key' | 'shield' | 'plug'>, readonly string[]>> = {
   fuse: ['1', '2'],
   relay: ['30', '87', '87a', '85', '86'],
   switch: ['1', '2'],

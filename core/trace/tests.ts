@@ -47,6 +47,7 @@ const accessMinutes: Readonly<Record<EndType, number>> = {
   ground: 2,
   key: 3,
   splice: 5,
+  plug: 4,
   shield: 4,
   switch: 2,
   button: 2,

@@ -24,6 +24,7 @@ const homeSheet: Record<EndType, SheetId> = {
   key: 'feeds',
   splice: 'loom',
   shield: 'loom',
+  plug: 'loom',
   switch: 'feeds',
   button: 'feeds',
   resistor: 'feeds',
