@@ -5,7 +5,8 @@ import type { Netlist, Wire } from '../netlist/netlist';
 
 import { plural } from '../units/format';
 import type { PlannedPart } from '../power/propose';
-import { fold, namesTogether, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
+import { namesTogether } from '../netlist/short';
+import { fold, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
 
 /*
  * The drawing of the feeds, read from left to right: source, protection, switching, shared at, load, returns at. Each load has a row;

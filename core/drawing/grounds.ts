@@ -5,7 +5,7 @@ import { deviceAt, ecuEnd, endOf, endType, groundEnd, partAt, partEnd, pinAt, ty
 import { groundPins } from '../netlist/ground-pins';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
-import { namesTogether } from './sketch';
+import { namesTogether } from '../netlist/short';
 
 /*
  * The drawing of the grounds: what returns stands at the left, a row each, and runs to the right to where it is bolted, through

@@ -54,16 +54,6 @@ function kindOf(end: EndKey, isSource: boolean): DrawnKind {
   return type === 'splice' || type === 'busbar' || type === 'ground' ? 'joint' : 'load';
 }
 
-/** `Injector 1 to 5`: what the names share is said once. */
-export function namesTogether(labels: readonly string[]): string {
-  const parts = labels.map((label) => /^(.*?) (\d+)$/.exec(label));
-  const [first] = parts;
-  if (!first || !parts.every((part) => part?.[1] === first[1])) return `${labels[0]} and ${labels.length - 1} more`;
-  const numbers = parts.map((part) => Number(part![2])).sort((one, other) => one - other);
-  const run = numbers[numbers.length - 1]! - numbers[0]! === numbers.length - 1;
-  return `${first[1]} ${run ? `${numbers[0]} to ${numbers[numbers.length - 1]}` : numbers.join(', ')}`;
-}
-
 /** What a source is called on the drawing. */
 function sourceName(net: Netlist, end: EndKey): string {
   if (end === BATTERY) return 'Battery';

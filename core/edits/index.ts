@@ -13,6 +13,7 @@ import { proofEdits } from './proof';
 import { withProofs } from './proofs';
 import { dropStale } from './stale';
 import { surveyEdits } from './survey';
+import { treeEdits } from './tree';
 
 /** Every change a person can make, by name. */
 export const edits = {
@@ -21,6 +22,7 @@ export const edits = {
   ...joinEdits,
   ...feedEdits,
   ...feedBoxEdits,
+  ...treeEdits,
   ...foundEdits,
   ...partEdits,
   ...planEdits,

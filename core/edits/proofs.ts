@@ -3,7 +3,7 @@ import { netlist, type Netlist } from '../netlist/netlist';
 import { proveTests } from '../prove/tests';
 
 /** What decides which wires lie between two ends without changing the ends. */
-const touches = ['feeds', 'devices', 'kinds', 'shared', 'power', 'groundUse'] as const;
+const touches = ['feeds', 'devices', 'kinds', 'shared', 'power', 'groundUse', 'tree'] as const;
 
 /** The loom of a build, kept: what an edit makes is what the next one starts from. */
 const looms = new WeakMap<Build, Netlist>();

@@ -1,3 +1,4 @@
+import { groupBy } from '../data/group';
 import { remember } from '../data/remember';
 
 /** Phrases as they are written on a loom tag, longest first. */
@@ -77,3 +78,24 @@ export const shortLabel = remember((label) => {
   const tail = lines[lines.length - 1];
   return `${lines[0]!.replace(/-$/, '.')}\n${tail}`;
 });
+
+/** `Injector 1 to 5`: what the names share is said once. */
+export function namesTogether(labels: readonly string[]): string {
+  const parts = labels.map((label) => /^(.*?) (\d+)$/.exec(label));
+  const [first] = parts;
+  if (!first || !parts.every((part) => part?.[1] === first[1])) return `${labels[0]} and ${labels.length - 1} more`;
+  const numbers = parts.map((part) => Number(part![2])).sort((one, other) => one - other);
+  const run = numbers[numbers.length - 1]! - numbers[0]! === numbers.length - 1;
+  return `${first[1]} ${run ? `${numbers[0]} to ${numbers[numbers.length - 1]}` : numbers.join(', ')}`;
+}
+
+/** Names of a tail told at once, beside a drawing. */
+const MOST_NAMES = 3;
+/** `Coil 1 to 5, Intake air`: things in one place, what their names share said once. */
+export function namesOfPlace(labels: readonly string[]): string {
+  const stems = groupBy(labels, (label) => label.replace(/ \d+$/, ''));
+  const names = [...stems.values()].map((like) => (like.length === 1 ? like[0]! : namesTogether(like)));
+  return names.length <= MOST_NAMES
+    ? names.join(', ')
+    : `${names.slice(0, MOST_NAMES - 1).join(', ')}, ${names.length - MOST_NAMES + 1} more`;
+}

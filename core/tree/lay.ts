@@ -36,6 +36,9 @@ const AT_ONE_PLACE_METRES = 0.15;
 /** No wire is shorter: both its terminals have to be crimped (common practice). */
 const LEAST_METRES = 0.1;
 
+/** Places as good as each other: the first of them stays, however lengths round. */
+const ROUNDING = 1e-6;
+
 /** Where the ends of the runs lie: what stands somewhere there, a splice nobody placed where its wires meet with least of them. */
 function spotsOf(
   tree: LoomTree,
@@ -80,7 +83,7 @@ function spotsOf(
     let [best, least] = ['', Infinity];
     for (const node of Object.keys(tree.nodes)) {
       const sum = at.reduce((all, one) => all + ways.metres(node, one), 0);
-      if (sum < least) [best, least] = [node, sum];
+      if (sum < least - ROUNDING) [best, least] = [node, sum];
     }
     return least < Infinity ? { node: best, off: 0 } : null;
   };

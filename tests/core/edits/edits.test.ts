@@ -40,6 +40,17 @@ const photo = {
   bytes: 90000,
 };
 
+const treed = () => edited(demo(), call('proposeTree', { vehicle: 'car', engine: 'front' }));
+const plugged = () => {
+  const build = edited(
+    treed(),
+    call('plugSegment', { segment: 'wall', metres: 0.2, name: 'Bulkhead', shell: 'bulkhead' }),
+  );
+  // One cavity is told of by hand, so that allotting anew changes something.
+  const [wireId] = Object.keys(build.tree.nodes.plug!.plug!.wires);
+  return edited(build, call('setCavity', { node: 'plug', wireId: wireId!, cavity: null }));
+};
+
 /** One taken call of each edit; the test walks the registry and fails on an edit without one. */
 const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   renameBuild: { args: { name: 'Other' } },
@@ -152,6 +163,23 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
     on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),
     args: { name: 'front', changes: { place: 'behind the seat' } },
   },
+  proposeTree: { args: { vehicle: 'car', engine: 'front' } },
+  clearTree: { on: treed, args: {} },
+  placeRest: { on: () => edited(treed(), call('addDevice', { kind: kind('clt-ntc') })), args: {} },
+  setTreePlan: { on: treed, args: { vehicle: 'boat' } },
+  addTreeNode: { on: treed, args: { kind: 'branch', name: 'Rail', at: { x: 1, y: 1 }, from: 'outside', metres: 0.3 } },
+  setTreeNode: { on: treed, args: { node: 'rear', name: 'Tank', at: { x: 4, y: 1 } } },
+  removeTreeNode: { on: treed, args: { node: 'rear' } },
+  standAt: { on: treed, args: { thing: 'dev:fuel-pump-1', node: 'battery' } },
+  joinTreeNodes: { on: treed, args: { a: 'rear', b: 'battery', metres: 0.4 } },
+  setSegment: { on: treed, args: { segment: 'trunk', changes: { metres: 0.4, zone: 'hot', celsius: 160 } } },
+  removeSegment: { on: treed, args: { segment: 'rear' } },
+  branchSegment: { on: treed, args: { segment: 'wall', metres: 0.2, name: '' } },
+  plugSegment: { on: treed, args: { segment: 'wall', metres: 0.2, name: 'Bulkhead', shell: 'bulkhead' } },
+  setPlug: { on: plugged, args: { node: 'plug', changes: { sealed: false } } },
+  allotPlug: { on: plugged, args: { node: 'plug', anew: true } },
+  setCavity: { on: plugged, args: { node: 'plug', wireId: 'ecu:A1~dev:coil-igniter-1.C', cavity: 1 } },
+  leadWire: { on: treed, args: { wireId: 'ecu:A1~dev:coil-igniter-1.C', segment: 'wall' } },
   removeFeedBox: {
     on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),
     args: { name: 'front' },
