@@ -59,7 +59,7 @@ function parted(
   const [a, b] = [nodes[was.a]!.at, nodes[was.b]!.at];
   const share = was.metres === 0 ? 0.5 : metres / was.metres;
   const at = { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share };
-  const { hole, ...plain } = was;
+  const { hole: _hole, ...plain } = was;
   return {
     id,
     build: withTree(build, {

@@ -175,3 +175,6 @@ export function endsOfWire(id: string): readonly [EndKey, EndKey] | null {
 
 /** A device as a whole, as photographs name what they show. */
 export const aboutDevice = (deviceId: string): string => `dev:${deviceId}`;
+/** The device that is named so, or null. */
+export const deviceNamed = (about: string): string | null =>
+  about.startsWith('dev:') ? about.slice('dev:'.length) : null;

@@ -1,9 +1,6 @@
 import type { Build } from '../build/schema';
-import { pinAt } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
-import { wireSize } from '../wire/wire';
-import { packCircles, type Packing } from './packing';
 
 export interface CutLine {
   readonly wireId: string;
@@ -75,37 +72,4 @@ export function cutTotals(lines: readonly CutLine[]): CutTotal[] {
     });
   }
   return [...totals.values()].sort((a, b) => b.squareMm - a.squareMm || (a.colour < b.colour ? -1 : 1));
-}
-
-/** Share of the bundle added by each covering (common practice). */
-const coveringFactor: Record<Build['loom']['covering'], number> = {
-  tape: 1.05,
-  conduit: 1.25,
-  braid: 1.15,
-  sealed: 1.12,
-};
-
-/** Diameter over the insulation of a wire, mm. */
-const outerMillimetres = ({ squareMm }: Wire): number =>
-  wireSize(squareMm)?.outerMm ?? 1.13 * Math.sqrt(squareMm) + 0.7;
-
-/** The trunk at the ECU: every wire on an ECU cavity, as they lie in it. */
-export interface Trunk {
-  readonly wires: readonly Wire[];
-  /** Each wire where it lies, mm from the middle. */
-  readonly laid: Packing['circles'];
-  /** Over the wires, and over their covering, mm. */
-  readonly bareMillimetres: number;
-  readonly millimetres: number;
-}
-
-export function trunkOf(build: Build, net: Netlist): Trunk {
-  const wires = net.wires.filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null));
-  const { circles, diameter } = packCircles(wires.map(outerMillimetres));
-  return {
-    wires,
-    laid: circles,
-    bareMillimetres: diameter,
-    millimetres: diameter * coveringFactor[build.loom.covering],
-  };
 }

@@ -1,8 +1,17 @@
 import type { Build, Device } from '../build/schema';
 import { groupBy } from '../data/group';
-import { aboutDevice } from '../ends/ends';
 import { namesOfPlace } from '../netlist/short';
-import { BATTERY_THING, ECU_THING, KEY_THINGS, LOOSE_BOX, boxThing, groundThing, placesOf } from '../tree/things';
+import type { DeviceKind } from '../devices/kind';
+import {
+  BATTERY_THING,
+  ECU_THING,
+  KEY_THINGS,
+  LOOSE_BOX,
+  boxThing,
+  deviceThing,
+  groundThing,
+  placesOf,
+} from '../tree/things';
 import {
   noTree,
   type EngineSeat,
@@ -13,6 +22,7 @@ import {
   type Vehicle,
 } from '../tree/tree';
 import { waysOf } from '../tree/ways';
+import { isQuiet, loudOf } from './noise';
 import { layoutOf, regionOf, regionZones, type Region } from './regions';
 
 /** Depth of the trunk's places from the ECU where the branches leave room, metres (common practice in a car). */
@@ -51,19 +61,33 @@ interface Tail {
 function tailsOf(build: Build, devices: readonly Device[]): Tail[] {
   const found = devices.flatMap((device) => {
     const kind = build.kinds[device.kindId];
-    return kind ? [{ device, region: regionOf(kind) }] : [];
+    if (!kind || !hasWires(kind)) return [];
+    // A cable that hears everything has a tail of its own, and so has what makes the noise.
+    const keep = isQuiet(kind) ? 'quiet' : loudOf(kind) === 'machine' ? 'loud' : 'plain';
+    return [{ device, region: regionOf(kind), keep }];
   });
   return [...groupBy(found, ({ region }) => region)].flatMap(([region, of]) => {
-    const rising = of.map(({ device }) => device).sort((one, other) => one.branchMetres - other.branchMetres);
-    const tails: Device[][] = [];
-    for (const device of rising) {
-      const last = tails[tails.length - 1];
-      if (last && device.branchMetres - last[0]!.branchMetres <= ALIKE_METRES) last.push(device);
-      else tails.push([device]);
+    const rising = [...of].sort((one, other) => one.device.branchMetres - other.device.branchMetres);
+    const tails: (typeof rising)[] = [];
+    for (const one of rising) {
+      const { device, keep } = one;
+      const like = tails.find(
+        ([first]) => first!.keep === keep && device.branchMetres - first!.device.branchMetres <= ALIKE_METRES,
+      );
+      if (like) like.push(one);
+      else tails.push([one]);
     }
-    return tails.map((all) => ({ region, devices: all, metres: all[all.length - 1]!.branchMetres }));
+    return tails.map((all) => ({
+      region,
+      devices: all.map(({ device }) => device),
+      metres: all[all.length - 1]!.device.branchMetres,
+    }));
   });
 }
+
+/** Something within the ECU, or through the body it is bolted to, has no wire of its own. */
+const hasWires = ({ terminals }: DeviceKind): boolean =>
+  terminals.some(({ destination }) => destination.to !== 'nothing' && destination.to !== 'mounted');
 
 const nameOf = (devices: readonly Device[]): string => namesOfPlace(devices.map(({ label }) => label)).slice(0, 60);
 const round = (value: number): number => Math.round(value * 100) / 100;
@@ -99,10 +123,10 @@ export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): L
       kind: 'box',
       name: '',
       at: at.box,
-      holds: [LOOSE_BOX, ...Object.keys(build.feeds.boxes).map(boxThing)],
+      // The key's feed is taken where the fuses stand: no wire runs far before its fuse.
+      holds: [LOOSE_BOX, ...Object.keys(build.feeds.boxes).map(boxThing), ...KEY_THINGS],
     },
     battery: { kind: 'ground', name: 'Battery', at: at.battery, holds: [BATTERY_THING, groundThing('battery')] },
-    key: { kind: 'tail', name: 'Key', at: fan(at.cabin, -1, 1, 'cabin'), holds: [...KEY_THINGS] },
   };
   const segments: Record<string, Segment> = {
     trunk: piece('ecu', 'inside', inside, 'cabin'),
@@ -112,7 +136,6 @@ export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): L
     },
     box: piece('inside', 'box', BOX_METRES, 'cabin'),
     battery: piece('box', 'battery', BATTERY_METRES, 'cabin'),
-    key: piece('inside', 'key', INSIDE_METRES, 'cabin'),
   };
   if (tails.some(({ region }) => hangsOn[region] === 'top')) {
     nodes.top = { kind: 'branch', name: '', at: { x: at.outside.x, y: at.intake.y + 0.1 }, holds: [] };
@@ -125,7 +148,7 @@ export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): L
         kind: 'tail',
         name: nameOf(devices),
         at: fan(at[region], index, of.length, region),
-        holds: devices.map((device) => aboutDevice(device.id)),
+        holds: devices.map((device) => deviceThing(device.id)),
       };
       const from = hangsOn[region];
       segments[id] = piece(from, id, Math.max(LEAST_TAIL_METRES, metres - depth[from]), regionZones[region]);
@@ -144,7 +167,10 @@ const piece = (a: string, b: string, metres: number, zone: Segment['zone']): Seg
 /** Devices that stand nowhere in a tree. */
 export function nowhere(build: Build): readonly Device[] {
   const places = placesOf(build.tree);
-  return build.devices.filter(({ id }) => !places.has(aboutDevice(id)));
+  return build.devices.filter(({ id, kindId }) => {
+    const kind = build.kinds[kindId];
+    return kind !== undefined && hasWires(kind) && !places.has(deviceThing(id));
+  });
 }
 
 /** The tree with a tail for each device that stands nowhere, where others of its region hang, or at the ECU. */
@@ -159,9 +185,9 @@ export function withRest(build: Build): LoomTree {
   const regionAt = (region: Region): string | undefined => {
     const like = build.devices.find((device) => {
       const kind = build.kinds[device.kindId];
-      return kind && regionOf(kind) === region && places.has(aboutDevice(device.id));
+      return kind && regionOf(kind) === region && places.has(deviceThing(device.id));
     });
-    const tail = like && places.get(aboutDevice(like.id))!;
+    const tail = like && places.get(deviceThing(like.id))!;
     const segment =
       tail === undefined ? undefined : Object.values(tree.segments).find(({ a, b }) => a === tail || b === tail);
     return segment && (segment.a === tail ? segment.b : segment.a);
@@ -173,7 +199,7 @@ export function withRest(build: Build): LoomTree {
       kind: 'tail',
       name: nameOf(tail.devices),
       at: { x: round(at[tail.region].x + 0.1), y: round(at[tail.region].y + 0.1) },
-      holds: tail.devices.map((device) => aboutDevice(device.id)),
+      holds: tail.devices.map((device) => deviceThing(device.id)),
     };
     const before = ways.metres(ecu, from);
     segments[id] = piece(

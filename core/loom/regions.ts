@@ -77,7 +77,7 @@ export const regionZones: Readonly<Record<Region, Zone>> = {
   coils: 'engine',
   injectors: 'engine',
   block: 'engine',
-  exhaust: 'hot',
+  exhaust: 'engine',
   gearbox: 'moving',
 };
 

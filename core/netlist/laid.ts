@@ -24,7 +24,7 @@ export function layWires(build: Build, drafts: readonly Draft[], boxOf: (id: Par
     piece: Omit<CutPiece, 'into'>,
     cutOf: string | null,
   ): Wire => {
-    const { metres, local, fixed, ...wire } = draft;
+    const { metres: _metres, local: _local, fixed: _fixed, ...wire } = draft;
     const squareMm = (cutOf === null ? undefined : loom.wires[id]?.squareMm) ?? wire.squareMm;
     const lengthMetres = Math.round((piece.metres + loom.slackMetres) * 100) / 100;
     return {

@@ -22,7 +22,6 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
       list.add(end, spliceEnd(source), {
         colour: classColour('supply', source === 'key-run' ? 0 : 1),
         metres: SPLICE_METRES,
-        local: true,
         signal: 'supply',
         amps: KEY_AMPS,
         squareMm: KEY_SQUARE_MM,

@@ -133,6 +133,7 @@ function inTree(build: Build, parts: FeedPlan['parts'], links: readonly PlannedL
   return links.map((link) => {
     const at = laid.get(link.id);
     if (!at) return link;
-    return { ...link, metres: at.metres, cuts: cutPieces(build.tree, link.id, at).length - 1 };
+    const cuts = cutPieces(build.tree, link.id, at).length - 1;
+    return { ...link, metres: at.metres, cuts, route: at.segments };
   });
 }

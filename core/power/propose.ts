@@ -49,6 +49,8 @@ export interface PlannedLink {
   readonly fixed?: boolean;
   /** Plugs of the loom that part it. */
   readonly cuts?: number;
+  /** Pieces of the tree it lies in. */
+  readonly route?: readonly string[];
 }
 /** One fuse with what is behind it, by the fuse's name. */
 export interface PlannedFeed {

@@ -3,7 +3,8 @@ import { withId } from '../data/with-id';
 import { trait } from '../devices/kind';
 import { cavitySquareMm } from '../ecu/face';
 import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type EndType, type PartId } from '../ends/ends';
-import { carriedAmps, seriesSizes, sizeFor, wireOhms, type Surroundings } from '../wire/wire';
+import { celsiusOf } from '../tree/tree';
+import { carriedAmps, groupingFactor, seriesSizes, sizeFor, wireOhms, wireSize, type Surroundings } from '../wire/wire';
 import { contactsOf, type SizedRelay } from './contact';
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
@@ -89,6 +90,8 @@ export interface SizedLink {
   readonly carriesAmps: number;
   /** The fuse before it, seen from its source; null: none. */
   readonly fuse: PartId | null;
+  /** The fuse it is as thick as: the one before it, or of the short piece before a fuse the one it leads to. */
+  readonly sizedBy: PartId | null;
 }
 
 /** What the way to a load costs. */
@@ -170,7 +173,8 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     fuses.set(id, { amps, byPerson: chosen !== undefined, setBy, flow, rush });
   }
 
-  const chainOf = chainsOf(build, flows, fuses, around);
+  const aroundOf = surroundingsOf(build, plan, flows, fuses);
+  const chainOf = chainsOf(build, flows, fuses, aroundOf);
   // What of a step stays as it is while sizes are tried.
   const stays = new Map(
     flows.steps.map((step) => [
@@ -214,7 +218,14 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     const chain = chainOf.get(step.link.id)!;
     links.set(
       step.link.id,
-      sizedLink(build, step.link, chain, flowThrough(step), flows.fuseBefore.get(step.from) ?? null, around),
+      sizedLink(
+        build,
+        step.link,
+        chain,
+        flowThrough(step),
+        flows.fuseBefore.get(step.from) ?? null,
+        aroundOf(step.link),
+      ),
     );
   }
   // A wire that closes a ring or lies beside another has no run of its own.
@@ -224,7 +235,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     const fuse = flows.fuseBefore.get(link.from) ?? flows.fuseBefore.get(link.to) ?? null;
     const rating = fuse ? fuses.get(fuse)!.amps : flow.rms;
     const chosen = build.loom.wires[link.id]?.squareMm;
-    const squareMm = chosen ?? sizeFor(rating, around, LEAST_SQUARE_MM);
+    const squareMm = chosen ?? sizeFor(rating, aroundOf(link), LEAST_SQUARE_MM);
     links.set(
       link.id,
       sizedLink(
@@ -233,7 +244,7 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
         { squareMm, fixed: chosen !== undefined, setBy: chosen === undefined ? 'PW-1' : 'person' },
         flow,
         fuse,
-        around,
+        aroundOf(link),
       ),
     );
   }
@@ -271,14 +282,79 @@ const sizedLink = (
   metres: Math.round(laidMetres(link, build.loom.slackMetres) * 100) / 100,
   carriesAmps: carriedAmps(squareMm, around),
   fuse,
+  sizedBy: sizedBy(link, fuse),
 });
+
+/** A fuse further than this from its source leaves unprotected wire, metres (common practice: close to its source). */
+export const FUSE_NEAR_METRES = 0.5;
+/** The short piece before a fuse is as thick as what is behind it; a long one behind another fuse is that one's. */
+function sizedBy({ to, metres }: Pick<PlannedLink, 'to' | 'metres'>, before: PartId | null): PartId | null {
+  const ahead = endType(to) === 'fuse' ? partAt(to) : null;
+  return ahead !== null && (before === null || metres <= FUSE_NEAR_METRES) ? ahead : before;
+}
+
+/** A wire that carries under so much of what it may in its group is no loaded one of it (IEC 60364-5-52, 523.5). */
+export const COUNTED_FROM = 0.3;
+
+/** How many of these shares of what a wire carries alone count as loaded: the bar falls as the group grows, so the count only rises. */
+export function countLoaded(shares: readonly number[]): number {
+  let count = 0;
+  for (;;) {
+    const least = COUNTED_FROM * groupingFactor(Math.max(1, count));
+    const loaded = shares.filter((share) => share >= least).length;
+    if (loaded <= count) return count;
+    count = loaded;
+  }
+}
+
+/** Room under the insulation's limit that a size is worked out with at the least (common practice). */
+const LEAST_ROOM_CELSIUS = 20;
+
+/**
+ * What is round each wire: where the tree has it, the hottest piece it runs through and the piece in which most loaded wires lie
+ * with it; elsewhere as usual in a small loom.
+ */
+function surroundingsOf(
+  build: Build,
+  plan: FeedPlan,
+  flows: Flows,
+  fuses: ReadonlyMap<PartId, { readonly amps: number }>,
+): (link: PlannedLink) => Surroundings {
+  const usual = surroundings(build);
+  const { segments } = build.tree;
+  const shares = new Map<string, number[]>();
+  for (const { id, from, to, route } of plan.links) {
+    const flow = flows.through.get(id);
+    if (!route || route.length === 0 || !flow) continue;
+    const fuse = flows.fuseBefore.get(from) ?? flows.fuseBefore.get(to) ?? null;
+    const rating = fuse ? fuses.get(fuse)!.amps : flow.rms;
+    const alone = { ...usual, loadedCircuits: 1 };
+    const share = flow.rms / (wireSize(sizeFor(rating, alone, LEAST_SQUARE_MM))?.amps ?? Infinity);
+    for (const segment of route) {
+      const at = shares.get(segment);
+      if (at) at.push(share);
+      else shares.set(segment, [share]);
+    }
+  }
+  const loaded = new Map([...shares].map(([segment, all]) => [segment, countLoaded(all)]));
+  return ({ route = [] }) => {
+    const pieces = route.flatMap((id) => segments[id] ?? []);
+    if (pieces.length === 0) return usual;
+    return {
+      ...usual,
+      loadedCircuits: Math.max(1, ...route.map((id) => loaded.get(id) ?? 1)),
+      // Where it is hotter than the insulation stands no size helps: a rule says so (LO-2).
+      ambientCelsius: Math.min(Math.max(...pieces.map(celsiusOf)), usual.wireCelsius - LEAST_ROOM_CELSIUS),
+    };
+  };
+}
 
 /** Runs between two places that branch, each at the least size its fuse allows, by the wires they are of. */
 function chainsOf(
   build: Build,
   flows: Flows,
   fuses: ReadonlyMap<PartId, { readonly amps: number }>,
-  around: Surroundings,
+  aroundOf: (link: PlannedLink) => Surroundings,
 ): Map<string, Chain> {
   // A winding that hangs beside does not part a run.
   const branches = new Map<EndKey, number>();
@@ -312,12 +388,10 @@ function chainsOf(
     const byWire = chain.steps.flatMap(({ link }) => build.loom.wires[link!.id]?.squareMm ?? []);
     const winding = chain.steps.every(isWinding);
     const least = chain.steps.map((step) => {
-      // The short piece before a fuse is as thick as what is behind it (a fuse stands close to its source).
-      const ahead = endType(step.to) === 'fuse' ? partAt(step.to) : null;
-      const fuse = ahead ?? flows.fuseBefore.get(step.from) ?? null;
+      const fuse = sizedBy({ to: step.to, metres: step.link!.metres }, flows.fuseBefore.get(step.from) ?? null);
       const flow = flows.through.get(step.link!.id) ?? NOTHING;
       const amps = fuse ? fuses.get(fuse)!.amps : flow.rms;
-      return sizeFor(amps, around, winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM);
+      return sizeFor(amps, aroundOf(step.link!), winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM);
     });
     chain.squareMm = byWire[0] ?? chosen[0] ?? Math.max(...least);
     chain.fixed = byWire.length > 0 || chosen.length > 0;

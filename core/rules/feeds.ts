@@ -6,7 +6,7 @@ import { labelOf } from '../netlist/label';
 import { wayTo } from '../power/flow';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
 import { FUSE_METRES } from '../power/propose';
-import { surroundings, type SizedLink } from '../power/sizes';
+import { FUSE_NEAR_METRES, surroundings, type SizedLink } from '../power/sizes';
 import { carriedAmps } from '../wire/wire';
 import { readLength } from '../units/workshop';
 import { readSize } from '../wire/size';
@@ -14,8 +14,6 @@ import { formatAmps, formatVolts, listWords, plural } from '../units/format';
 import type { Circuit } from '../power/plan';
 import type { Hit, Rule, RuleContext } from './rule';
 
-/** A fuse further than this from its source leaves unprotected wire, metres (common practice: close to its source). */
-const FUSE_NEAR_METRES = 0.5;
 const CLOSE = 1e-9;
 
 /** Wires that a fuse does not protect: thinner than it asks. The short piece before a fuse counts as what is behind it. */
@@ -23,10 +21,9 @@ function overFused({ build, net }: RuleContext): Hit[] {
   const { links, fuses } = net.power.sizes;
   return net.circuits.flatMap((circuit): Hit[] => {
     const id = partAt(fuseEnd(circuit.id, 1))!;
-    const thin = [...links.values()].filter((link) => {
-      const ahead = endType(link.to) === 'fuse' ? partAt(link.to) : null;
-      return (ahead ?? link.fuse) === id && fuses.get(id)!.amps > link.carriesAmps + CLOSE;
-    });
+    const thin = [...links.values()].filter(
+      (link) => link.sizedBy === id && fuses.get(id)!.amps > link.carriesAmps + CLOSE,
+    );
     const weakest = thin.reduce<SizedLink | null>(
       (least, one) => (least && least.carriesAmps <= one.carriesAmps ? least : one),
       null,
@@ -147,17 +144,22 @@ export const feedRules: Rule[] = [
     sheet: 'feeds',
     check: ({ build, net }) =>
       net.circuits.flatMap((circuit) =>
-        circuit.fuseDistanceMetres <= FUSE_NEAR_METRES
+        // Behind another fuse that one protects it, and the wire is sized for it.
+        circuit.fuseDistanceMetres <= FUSE_NEAR_METRES || circuit.upstream !== null
           ? []
           : [
               {
                 at: circuit.id,
                 where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
                 detail: `${circuit.name}: ${readLength(circuit.fuseDistanceMetres, build)} of wire before the fuse has no protection at all.`,
-                remedy: {
-                  label: `Move it to ${readLength(FUSE_METRES, build)}`,
-                  calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseDistanceMetres'] })],
-                },
+                // Where the tree says so, the box has to be moved.
+                remedy:
+                  build.power.circuits[circuit.id]?.fuseDistanceMetres === undefined
+                    ? undefined
+                    : {
+                        label: `Move it to ${readLength(FUSE_METRES, build)}`,
+                        calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseDistanceMetres'] })],
+                      },
               },
             ],
       ),

@@ -1,14 +1,15 @@
 import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
-import { ecuEnd, pinAt } from '../ends/ends';
-import { trunkOf } from '../loom/loom';
+import { ecuEnd, endOf, pinAt, portOf, type EndKey } from '../ends/ends';
+import { trunkOf } from '../loom/bundles';
 import { spareCount, sparesOf } from '../allot/spares';
 import { readLength, readMeasure } from '../units/workshop';
 import { readSize } from '../wire/size';
 import { inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import { twinsOf } from '../netlist/twins';
+import { hasTree, holesPassed, placeName, tooHot, treeRules } from './tree';
 import type { Rule } from './rule';
 
 /** Slack that lets a terminal be cut off and crimped again, metres (common practice). */
@@ -23,6 +24,7 @@ export const loomRules: Rule[] = [
     source: 'Circles laid round the thickest; covering by common practice',
     sheet: 'loom',
     check: ({ build, net }) => {
+      if (hasTree(build)) return holesPassed(build, net);
       const trunk = trunkOf(build, net).millimetres;
       return trunk <= build.loom.holeMillimetres
         ? []
@@ -42,21 +44,23 @@ export const loomRules: Rule[] = [
     source: 'Insulation class against ambient; common practice',
     sheet: 'loom',
     check: ({ build }) =>
-      build.loom.wireCelsius > build.loom.zoneCelsius
-        ? []
-        : [
-            {
-              at: '',
-              detail: `The loom runs through ${readQuantity('temperature', build.loom.zoneCelsius, build)}; its insulation is rated ${readQuantity('temperature', build.loom.wireCelsius, build)}.`,
-              remedy:
-                build.loom.zoneCelsius < 150
-                  ? {
-                      label: `Use ${readQuantity('temperature', 150, build)} wire`,
-                      calls: [call('setLoom', { wireCelsius: 150 })],
-                    }
-                  : undefined,
-            },
-          ],
+      hasTree(build)
+        ? tooHot(build)
+        : build.loom.wireCelsius > build.loom.zoneCelsius
+          ? []
+          : [
+              {
+                at: '',
+                detail: `The loom runs through ${readQuantity('temperature', build.loom.zoneCelsius, build)}; its insulation is rated ${readQuantity('temperature', build.loom.wireCelsius, build)}.`,
+                remedy:
+                  build.loom.zoneCelsius < 150
+                    ? {
+                        label: `Use ${readQuantity('temperature', 150, build)} wire`,
+                        calls: [call('setLoom', { wireCelsius: 150 })],
+                      }
+                    : undefined,
+              },
+            ],
   },
   {
     id: 'LO-3',
@@ -66,7 +70,10 @@ export const loomRules: Rule[] = [
     source: 'Nothing can be added to a sealed sleeve; common practice',
     sheet: 'loom',
     check: ({ build }) => {
-      if (build.loom.covering !== 'sealed') return [];
+      const isSealed =
+        build.loom.covering === 'sealed' ||
+        Object.values(build.tree.segments).some(({ covering }) => covering === 'sealed');
+      if (!isSealed) return [];
       const wanted = Object.values(build.reserve).reduce((sum, count) => sum + count, 0);
       const spare = spareCount(sparesOf(build));
       if (wanted > 0 && spare >= wanted) return [];
@@ -93,25 +100,33 @@ export const loomRules: Rule[] = [
     source: 'Crossed at the bench sooner or later; common practice',
     sheet: 'loom',
     check: ({ build, net }) => {
-      const seen = new Map<string, string[]>();
+      const seen = new Map<string, Set<EndKey>>();
       const connectorOf = new Map(build.ecu.pins.map((pin) => [pin.id, pin.connector]));
       for (const wire of net.wires) {
         if (wire.signal === 'ground') continue;
         for (const end of [wire.from, wire.to]) {
-          const pinId = pinAt(end);
-          if (pinId === null) continue;
-          const key = `${connectorOf.get(pinId)} ${wire.colour} ${wire.squareMm}`;
-          seen.set(key, [...(seen.get(key) ?? []), pinId]);
+          const ref = endOf(end);
+          const plug =
+            ref.of === 'ecu'
+              ? `Connector ${connectorOf.get(ref.pin)} of ${build.ecu.model}`
+              : ref.of === 'part' && ref.kind === 'plug'
+                ? placeName(build, ref.part)
+                : null;
+          if (plug === null) continue;
+          const key = `${plug}|${wire.colour}|${wire.squareMm}`;
+          // Both halves of a wire meet in one cavity.
+          seen.set(key, (seen.get(key) ?? new Set()).add(end));
         }
       }
       return [...seen].flatMap(([key, pins]) => {
-        if (pins.length < 2) return [];
-        const [connector, colour, size] = key.split(' ');
+        if (pins.size < 2) return [];
+        const [plug, colour, size] = key.split('|');
+        const cavities = [...pins].map((end) => pinAt(end) ?? portOf(end));
         return [
           {
             at: key,
-            where: { type: 'end' as const, end: ecuEnd(pins[0]!) },
-            detail: `Connector ${connector} of ${build.ecu.model}: ${listWords(pins)} are all ${colour} ${readSize(Number(size), build)}. Change one, or label both ends.`,
+            where: { type: 'end' as const, end: [...pins][0]! },
+            detail: `${plug}: ${listWords(cavities)} are all ${colour} ${readSize(Number(size), build)}. Change one, or label both ends.`,
           },
         ];
       });
@@ -212,4 +227,5 @@ export const loomRules: Rule[] = [
         ];
       }),
   },
+  ...treeRules,
 ];

@@ -1,4 +1,4 @@
-import { aboutDevice, endOf, partAt, partId, type EndKey, type PartId } from '../ends/ends';
+import { aboutDevice, deviceNamed, endOf, partAt, partId, type EndKey, type PartId } from '../ends/ends';
 import type { LoomTree } from './tree';
 
 /*
@@ -6,6 +6,8 @@ import type { LoomTree } from './tree';
  * itself.
  */
 export const ECU_THING = 'ecu';
+export const deviceThing = aboutDevice;
+export const deviceOfThing = deviceNamed;
 export const boxThing = (box: string): string => `box:${box}`;
 /** Fuses and relays that stand in no box with a name. */
 export const LOOSE_BOX = boxThing('');

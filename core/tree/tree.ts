@@ -18,8 +18,8 @@ export type Zone = (typeof zones)[number];
 export const coverings = ['none', 'tape', 'conduit', 'braid', 'sealed'] as const;
 export type Covering = (typeof coverings)[number];
 
-/** The hottest air of a zone where nobody measured it, °C (common practice; beside a turbine 150 and more). */
-export const usualCelsius: Readonly<Record<Zone, number>> = { cabin: 60, engine: 105, hot: 150, moving: 105, wet: 60 };
+/** The hottest air of a zone where nobody measured it, °C (common practice: 85 under a bonnet, on the block 105, beside a turbine 150 and more). */
+export const usualCelsius: Readonly<Record<Zone, number>> = { cabin: 60, engine: 85, hot: 150, moving: 85, wet: 60 };
 
 const name = z.string().trim().max(60);
 /** What nodes and segments are known by. */

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { styled } from 'styled-components';
-import type { Trunk } from '~/core/loom/loom';
+import type { Bundle } from '~/core/loom/bundles';
 import { plural } from '~/core/units/format';
 import type { Units } from '~/core/units/units';
 import { readMeasure } from '~/core/units/workshop';
@@ -21,7 +21,7 @@ export const CrossSection = memo(function CrossSection({
   units,
   chosen,
 }: {
-  trunk: Trunk;
+  trunk: Bundle;
   holeMillimetres: number;
   units: Units;
   /** Wires to be found in it. */

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
-import { cutList, cutTotals, trunkOf } from '~/core/loom/loom';
+import { trunkOf } from '~/core/loom/bundles';
+import { cutList, cutTotals } from '~/core/loom/loom';
 import { netlist } from '~/core/netlist/netlist';
 import { demoBuild, edited } from '../../helpers';
 

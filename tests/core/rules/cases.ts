@@ -2,6 +2,7 @@ import { call } from '~/core/edits';
 import type { Build } from '~/core/build/schema';
 import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
+import { deviceEnd, partEnd } from '~/core/ends/ends';
 import { missingToothWheel } from '~/core/wheels/wheel';
 import { demoBuild, donorWire, edited, emptyBuild, kind, twinBuild, wheel } from '../../helpers';
 
@@ -41,6 +42,25 @@ const geared = ({
       gauges: gauge.fedBy ? [{ id: 'g', name: 'Speedometer', pulsesPerKm: 2485, fedBy: 'ecu', ...gauge }] : [],
     },
   });
+const treed = edited(demo, call('proposeTree', { vehicle: 'car', engine: 'front' }));
+const plugged = edited(
+  treed,
+  call('plugSegment', { segment: 'wall', metres: 0.2, name: 'Bulkhead', shell: 'bulkhead' }),
+);
+const holed = (millimetres: number) =>
+  edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres, grommet: true } } }));
+/** So many coil grounds brought to one bolt. */
+const bolted = (count: number) =>
+  edited(
+    demo,
+    call('addFeedPart', { part: { kind: 'ground', name: 'Head bolt', on: 'engine' }, name: 'bolt' }),
+    ...Array.from({ length: count }, (_, i) =>
+      call('moveReturn', {
+        end: deviceEnd(`coil-igniter-${(i % 5) + 1}`, i < 5 ? 'B' : 'D'),
+        to: partEnd('ground', 'bolt'),
+      }),
+    ),
+  );
 const joinedInjectors = (needId: string, leadId: string) => edited(demo, call('joinOutput', { needId, leadId }));
 
 const plugWith = (...signals: BodySignalId[]) =>
@@ -508,6 +528,37 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('editDevice', { deviceId: 'fan-1', labelled: true }),
       call('editDevice', { deviceId: 'fan-2', labelled: true }),
     ),
+  },
+  'LO-9': { bad: edited(treed, call('standAt', { thing: 'dev:crank-vr-1', node: 'coils' })), good: treed },
+  'LO-10': {
+    bad: edited(treed, call('removeSegment', { segment: 'rear' })),
+    good: treed,
+  },
+  'LO-11': {
+    bad: edited(
+      plugged,
+      call('setCavity', { node: 'plug', wireId: Object.keys(plugged.tree.nodes.plug!.plug!.wires)[0]!, cavity: null }),
+    ),
+    good: plugged,
+  },
+  'LO-12': { bad: holed(12), good: holed(90) },
+  'LO-13': {
+    bad: edited(
+      treed,
+      ...['splice:coils', 'splice:injectors', 'splice:main', 'splice:key', 'splice:B5', 'splice:B6'].map((thing) =>
+        call('standAt', { thing, node: 'outside' }),
+      ),
+    ),
+    good: treed,
+  },
+  'LO-14': {
+    bad: edited(treed, call('setLoom', { slackMetres: 0.06 })),
+    good: treed,
+  },
+  'LO-15': { bad: edited(treed, call('setSegment', { segment: 'trunk', changes: { zone: 'wet' } })), good: treed },
+  'LO-16': {
+    bad: bolted(6),
+    good: bolted(3),
   },
   'BB-17': {
     bad: edited(demo, geared({ fedBy: 'sensor' })),
