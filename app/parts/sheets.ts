@@ -45,12 +45,17 @@ const feedsPages = [
   { path: '/table', name: 'Table' },
 ];
 
+const loomPages = [
+  { path: '', name: 'Plan' },
+  { path: '/cut', name: 'Cut list' },
+];
+
 export const sheetList: readonly SheetInfo[] = [
   { id: 'survey', number: 1, title: 'Survey', question: 'What have I got?', pages: surveyPages },
   { id: 'allot', number: 2, title: 'Allot', question: 'Which pin does what?', pages: allotPages },
   { id: 'trigger', number: 3, title: 'Trigger', question: 'Which wheel, and what offset?', pages: triggerPages },
   { id: 'feeds', number: 4, title: 'Feeds', question: 'What powers and grounds it?', pages: feedsPages },
-  { id: 'loom', number: 5, title: 'Loom', question: 'How long, how thick, in what order?', pages: [] },
+  { id: 'loom', number: 5, title: 'Loom', question: 'How long, how thick, in what order?', pages: loomPages },
   { id: 'prove', number: 6, title: 'Prove', question: 'Is every wire where the plan says?', pages: [] },
   { id: 'fire-up', number: 7, title: 'Fire up', question: 'Is the next step safe?', pages: [] },
   { id: 'trace', number: 8, title: 'Trace', question: 'What is wrong, and what to measure next?', pages: [] },

@@ -12,18 +12,10 @@ import {
   groundThing,
   placesOf,
 } from '../tree/things';
-import {
-  noTree,
-  type EngineSeat,
-  type LoomTree,
-  type Point,
-  type Segment,
-  type TreeNode,
-  type Vehicle,
-} from '../tree/tree';
+import { noTree, type EngineSeat, type LoomTree, type Segment, type TreeNode, type Vehicle } from '../tree/tree';
 import { waysOf } from '../tree/ways';
 import { isQuiet, loudOf } from './noise';
-import { layoutOf, regionOf, regionZones, type Region } from './regions';
+import { layoutOf, regionOf, regionZones, regions, type Region } from './regions';
 
 /** Depth of the trunk's places from the ECU where the branches leave room, metres (common practice in a car). */
 const INSIDE_METRES = 0.35;
@@ -91,19 +83,12 @@ const hasWires = ({ terminals }: DeviceKind): boolean =>
 
 const nameOf = (devices: readonly Device[]): string => namesOfPlace(devices.map(({ label }) => label)).slice(0, 60);
 const round = (value: number): number => Math.round(value * 100) / 100;
-const fan = (at: Point, index: number, count: number, region: Region): Point => {
-  // Tails of one region stand beside each other, along the region's longer side.
-  const upright = region === 'cabin' || region === 'front' || region === 'rear';
-  const step = (index - (count - 1) / 2) * (upright ? 0.24 : 0.3);
-  return upright ? { x: round(at.x), y: round(at.y + step) } : { x: round(at.x + step), y: round(at.y) };
-};
-
 /**
  * A first tree from the list of devices: a trunk from the ECU through the wall to the engine, and a tail for what sits together.
  * No wire is shorter than its branch was typed. Every length is drawn, none measured.
  */
 export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): LoomTree {
-  const { at, wall } = layoutOf(vehicle, seat);
+  const { at, wall, step, columns } = layoutOf(vehicle, seat);
   const tails = tailsOf(build, build.devices);
   // The trunk is as long as usual, and no longer than the shortest tail behind it allows.
   const room = (...places: string[]) =>
@@ -117,8 +102,8 @@ export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): L
 
   const nodes: Record<string, TreeNode> = {
     ecu: { kind: 'ecu', name: '', at: at.ecu, holds: [ECU_THING] },
-    inside: { kind: 'branch', name: '', at: at.inside, holds: [] },
-    outside: { kind: 'branch', name: '', at: at.outside, holds: [groundThing('head')] },
+    inside: { kind: 'branch', name: 'cabin branch', at: at.inside, holds: [] },
+    outside: { kind: 'branch', name: 'engine branch', at: at.outside, holds: [groundThing('head')] },
     box: {
       kind: 'box',
       name: '',
@@ -138,21 +123,26 @@ export function proposeTree(build: Build, vehicle: Vehicle, seat: EngineSeat): L
     battery: piece('box', 'battery', BATTERY_METRES, 'cabin'),
   };
   if (tails.some(({ region }) => hangsOn[region] === 'top')) {
-    nodes.top = { kind: 'branch', name: '', at: { x: at.outside.x, y: at.intake.y + 0.1 }, holds: [] };
+    nodes.top = { kind: 'branch', name: 'top branch', at: at.top, holds: [] };
     segments.top = piece('outside', 'top', top - outside, 'engine');
   }
-  for (const [region, of] of groupBy(tails, (one) => one.region))
-    of.forEach(({ devices, metres }, index) => {
-      const id = of.length === 1 ? region : `${region}-${index + 1}`;
+  // One column of tails for each place of the trunk, in the order of the regions.
+  for (const [from, column] of groupBy(
+    [...tails].sort((one, other) => regions.indexOf(one.region) - regions.indexOf(other.region)),
+    ({ region }) => hangsOn[region],
+  )) {
+    const pitch = Math.min(step, columns[from].depth / column.length);
+    column.forEach(({ region, devices, metres }, index) => {
+      const id = freeId(nodes, segments, region);
       nodes[id] = {
         kind: 'tail',
         name: nameOf(devices),
-        at: fan(at[region], index, of.length, region),
+        at: { x: at[region].x, y: round(columns[from].from + index * pitch) },
         holds: devices.map((device) => deviceThing(device.id)),
       };
-      const from = hangsOn[region];
       segments[id] = piece(from, id, Math.max(LEAST_TAIL_METRES, metres - depth[from]), regionZones[region]);
     });
+  }
   return { ...noTree, vehicle, engine: seat, nodes, segments };
 }
 

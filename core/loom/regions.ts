@@ -3,15 +3,15 @@ import type { EngineSeat, Point, Vehicle, Zone } from '../tree/tree';
 
 /** Where in a vehicle something sits, as far as its kind tells. */
 export const regions = [
-  'cabin',
-  'rear',
-  'front',
   'intake',
   'coils',
   'injectors',
   'block',
   'exhaust',
   'gearbox',
+  'front',
+  'cabin',
+  'rear',
 ] as const;
 export type Region = (typeof regions)[number];
 
@@ -87,145 +87,80 @@ export interface Layout {
   readonly width: number;
   /** Where the wall between engine and people stands; null where there is none. */
   readonly wall: number | null;
-  readonly at: Readonly<Record<Region | 'ecu' | 'inside' | 'outside' | 'box' | 'battery', Point>>;
+  readonly at: Readonly<Record<Region | Landmark, Point>>;
+  /** From one tail of a column to the next at the most, and how deep the columns are: beside the engine's top, and below. */
+  readonly step: number;
+  readonly columns: Readonly<Record<'inside' | 'outside' | 'top', { readonly from: number; readonly depth: number }>>;
   /** The engine, as a box. */
   readonly engine: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
+type Landmark = 'ecu' | 'inside' | 'outside' | 'top' | 'box' | 'battery';
 
 const p = (x: number, y: number): Point => ({ x, y });
-const layouts: Readonly<Record<Vehicle, Layout>> = {
-  car: {
-    length: 4.5,
-    width: 2.1,
-    wall: 1.85,
-    engine: { x: 0.62, y: 0.7, width: 0.95, height: 0.72 },
-    at: {
-      ecu: p(2.85, 0.45),
-      inside: p(2.3, 1.05),
-      outside: p(1.72, 1.05),
-      box: p(2.85, 1.72),
-      battery: p(3.6, 1.72),
-      cabin: p(2.75, 1.05),
-      rear: p(4.0, 1.05),
-      front: p(0.28, 1.62),
-      intake: p(0.75, 0.36),
-      coils: p(0.95, 0.85),
-      injectors: p(1.3, 0.62),
-      block: p(0.7, 1.3),
-      exhaust: p(1.1, 1.78),
-      gearbox: p(1.62, 1.6),
-    },
-  },
-  motorcycle: {
-    length: 2.2,
-    width: 1.2,
-    wall: null,
-    engine: { x: 0.75, y: 0.62, width: 0.5, height: 0.4 },
-    at: {
-      ecu: p(1.6, 0.3),
-      inside: p(1.35, 0.4),
-      outside: p(1.1, 0.45),
-      box: p(1.6, 0.5),
-      battery: p(1.8, 0.62),
-      cabin: p(0.55, 0.2),
-      rear: p(1.35, 0.25),
-      front: p(0.5, 0.62),
-      intake: p(1.1, 0.3),
-      coils: p(0.85, 0.42),
-      injectors: p(1.0, 0.55),
-      block: p(0.75, 0.85),
-      exhaust: p(0.6, 1.02),
-      gearbox: p(1.25, 0.95),
-    },
-  },
-  boat: {
-    length: 7,
-    width: 2.6,
-    wall: 4.6,
-    engine: { x: 5.2, y: 0.9, width: 1.1, height: 0.8 },
-    at: {
-      ecu: p(4.1, 0.5),
-      inside: p(4.3, 1.3),
-      outside: p(4.9, 1.3),
-      box: p(3.7, 2.1),
-      battery: p(4.3, 2.2),
-      cabin: p(3.0, 1.2),
-      rear: p(4.9, 2.3),
-      front: p(5.0, 0.4),
-      intake: p(5.7, 0.45),
-      coils: p(5.5, 1.1),
-      injectors: p(5.9, 1.3),
-      block: p(5.3, 1.9),
-      exhaust: p(6.5, 0.9),
-      gearbox: p(6.5, 1.7),
-    },
-  },
-  kart: {
-    length: 1.9,
-    width: 1.3,
-    wall: null,
-    engine: { x: 1.2, y: 0.75, width: 0.38, height: 0.36 },
-    at: {
-      ecu: p(0.75, 0.25),
-      inside: p(0.85, 0.6),
-      outside: p(1.1, 0.6),
-      box: p(0.55, 0.45),
-      battery: p(0.5, 1.05),
-      cabin: p(0.4, 0.6),
-      rear: p(0.75, 0.95),
-      front: p(1.2, 0.2),
-      intake: p(1.35, 0.42),
-      coils: p(1.3, 0.78),
-      injectors: p(1.45, 0.62),
-      block: p(1.2, 1.1),
-      exhaust: p(1.7, 0.8),
-      gearbox: p(1.65, 1.1),
-    },
-  },
-  stationary: {
-    length: 2,
-    width: 1.4,
-    wall: null,
-    engine: { x: 0.5, y: 0.45, width: 0.8, height: 0.5 },
-    at: {
-      ecu: p(1.7, 0.25),
-      inside: p(1.55, 0.5),
-      outside: p(1.4, 0.6),
-      box: p(1.75, 0.95),
-      battery: p(1.75, 1.25),
-      cabin: p(1.75, 0.6),
-      rear: p(1.45, 1.2),
-      front: p(0.25, 0.7),
-      intake: p(0.6, 0.25),
-      coils: p(0.8, 0.5),
-      injectors: p(1.1, 0.38),
-      block: p(0.5, 1.1),
-      exhaust: p(0.95, 1.15),
-      gearbox: p(1.3, 0.95),
-    },
-  },
+/** Where things are in a car with its engine in front; the other plans are drawn after it. */
+const CAR = { length: 4.5, width: 2.7, wall: 1.95, step: 0.17 };
+const engineBox = { x: 0.5, y: 0.78, width: 1.02, height: 1.1 };
+const spots: Layout['at'] = {
+  ecu: p(2.35, 0.4),
+  inside: p(2.35, 1.3),
+  outside: p(1.75, 1.3),
+  top: p(1.75, 0.6),
+  box: p(2.95, 2.2),
+  battery: p(3.7, 2.2),
+  cabin: p(2.85, 0.8),
+  rear: p(4.0, 1.75),
+  front: p(0.45, 2.35),
+  intake: p(1.05, 0.18),
+  coils: p(1.3, 0.86),
+  injectors: p(1.3, 1.03),
+  block: p(0.85, 1.02),
+  exhaust: p(1.35, 2.5),
+  gearbox: p(1.35, 2.15),
+};
+
+interface Shape {
+  readonly length: number;
+  readonly width: number;
+  readonly hasWall: boolean;
+  /** The engine sits where a car has its tank. */
+  readonly turned: boolean;
+}
+const shapes: Readonly<Record<Vehicle, Shape>> = {
+  car: { length: CAR.length, width: CAR.width, hasWall: true, turned: false },
+  motorcycle: { length: 2.2, width: 1.3, hasWall: false, turned: false },
+  boat: { length: 7, width: 3.6, hasWall: true, turned: true },
+  kart: { length: 2, width: 1.5, hasWall: false, turned: true },
+  stationary: { length: 2.4, width: 1.5, hasWall: false, turned: false },
 };
 
 /** The plan of a vehicle with its engine where it is. */
 export function layoutOf(vehicle: Vehicle, seat: EngineSeat): Layout {
-  const layout = layouts[vehicle];
-  if (vehicle !== 'car' || seat === 'front') return layout;
-  // Behind the people: all of the engine's side turned about, in the middle a little less far.
-  const shift = seat === 'middle' ? -0.35 : 0;
-  const turn = (x: number) => layout.length - x + shift;
-  const kept: ReadonlySet<string> = new Set(['cabin', 'front', 'ecu']);
+  const { length, width, hasWall, turned } = shapes[vehicle];
+  const isTurned = vehicle === 'car' ? seat !== 'front' : turned;
+  // In the middle the engine stands before the rear wheels, behind the people.
+  const forward = vehicle === 'car' && seat === 'middle' ? 0.4 : 0;
+  const x = (at: number) => round((isTurned ? CAR.length - forward - at : at) * (length / CAR.length));
+  const y = (at: number) => round(at * (width / CAR.width));
+  const box = isTurned ? engineBox.x + engineBox.width : engineBox.x;
   return {
-    ...layout,
-    wall: turn(layout.wall!),
-    engine: { ...layout.engine, x: turn(layout.engine.x + layout.engine.width) },
-    at: {
-      ...(Object.fromEntries(
-        Object.entries(layout.at).map(([name, { x, y }]) => [name, kept.has(name) ? { x, y } : { x: turn(x), y }]),
-      ) as Layout['at']),
-      ecu: { x: 1.9, y: layout.at.ecu.y },
-      rear: { x: 0.9, y: layout.at.rear.y },
-      battery: { x: 1.1, y: layout.at.battery.y },
-      cabin: { x: 2.0, y: layout.at.cabin.y },
+    length,
+    width,
+    wall: hasWall ? x(CAR.wall) : null,
+    step: CAR.step * (width / CAR.width),
+    columns: {
+      top: { from: y(0.18), depth: y(0.72) },
+      outside: { from: y(1.02), depth: y(1.55) },
+      inside: { from: y(0.8), depth: y(1.15) },
+    },
+    at: Object.fromEntries(
+      Object.entries(spots).map(([name, spot]) => [name, { x: x(spot.x), y: y(spot.y) }]),
+    ) as Layout['at'],
+    engine: {
+      x: x(box),
+      y: y(engineBox.y),
+      width: round(engineBox.width * (length / CAR.length)),
+      height: y(engineBox.height),
     },
   };
 }
+const round = (value: number): number => Math.round(value * 100) / 100;

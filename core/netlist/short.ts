@@ -89,13 +89,11 @@ export function namesTogether(labels: readonly string[]): string {
   return `${first[1]} ${run ? `${numbers[0]} to ${numbers[numbers.length - 1]}` : numbers.join(', ')}`;
 }
 
-/** Names of a tail told at once, beside a drawing. */
-const MOST_NAMES = 3;
-/** `Coil 1 to 5, Intake air`: things in one place, what their names share said once. */
+/** `Coil 1 to 5`, `Flex fuel +2`: what stands at one place, in the few letters there are for it. */
 export function namesOfPlace(labels: readonly string[]): string {
-  const stems = groupBy(labels, (label) => label.replace(/ \d+$/, ''));
-  const names = [...stems.values()].map((like) => (like.length === 1 ? like[0]! : namesTogether(like)));
-  return names.length <= MOST_NAMES
-    ? names.join(', ')
-    : `${names.slice(0, MOST_NAMES - 1).join(', ')}, ${names.length - MOST_NAMES + 1} more`;
+  const stems = [...groupBy(labels, (label) => label.replace(/ \d+$/, '')).values()];
+  const [first = [], ...rest] = stems;
+  const name = first.length > 1 ? namesTogether(first) : (first[0] ?? '');
+  const more = rest.reduce((sum, like) => sum + like.length, 0);
+  return more === 0 ? name : `${name} +${more}`;
 }

@@ -3,13 +3,14 @@ import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, endOf, pinAt, portOf, type EndKey } from '../ends/ends';
 import { trunkOf } from '../loom/bundles';
+import { placeName } from '../loom/names';
 import { spareCount, sparesOf } from '../allot/spares';
 import { readLength, readMeasure } from '../units/workshop';
 import { readSize } from '../wire/size';
 import { inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import { twinsOf } from '../netlist/twins';
-import { hasTree, holesPassed, placeName, tooHot, treeRules } from './tree';
+import { hasTree, holesPassed, tooHot, treeRules } from './tree';
 import type { Rule } from './rule';
 
 /** Slack that lets a terminal be cut off and crimped again, metres (common practice). */

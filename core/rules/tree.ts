@@ -12,6 +12,7 @@ import {
   wiresBySegment,
 } from '../loom/bundles';
 import { HARMLESS_METRES, NEAR_METRES, loudWords, noiseOf } from '../loom/noise';
+import { placeName, segmentName } from '../loom/names';
 import { passingWires, wholeWires } from '../loom/plug';
 import { nowhere } from '../loom/propose-tree';
 import { labelOf } from '../netlist/label';
@@ -27,16 +28,6 @@ import { readSize } from '../wire/size';
 import type { Hit, Rule } from './rule';
 
 export const hasTree = ({ tree }: Build): boolean => Object.keys(tree.nodes).length > 0;
-
-/** What a place or a piece is called: by its name, else by what it lies between. */
-export function placeName({ tree }: Pick<Build, 'tree'>, id: string): string {
-  const node = tree.nodes[id];
-  return node?.name || (node?.kind === 'ecu' ? 'the ECU' : node?.kind === 'box' ? 'the box' : id);
-}
-export function segmentName(build: Pick<Build, 'tree'>, id: string): string {
-  const { a, b } = build.tree.segments[id]!;
-  return `${placeName(build, a)} to ${placeName(build, b)}`;
-}
 
 /** Bundles that are thicker than the hole of their piece. */
 export function holesPassed(build: Build, net: Netlist): Hit[] {
@@ -126,7 +117,9 @@ export const treeRules: Rule[] = [
           severity: screened ? ('note' as const) : undefined,
           detail: `${label} runs ${[
             bundledMetres > 0 ? `${readLength(bundledMetres, build)} in one bundle with` : '',
-            besideMetres > 0 ? `${readLength(besideMetres, build)} within ${readMeasure('thickness', 1000 * NEAR_METRES, build)} of` : '',
+            besideMetres > 0
+              ? `${readLength(besideMetres, build)} within ${readMeasure('thickness', 1000 * NEAR_METRES, build)} of`
+              : '',
           ]
             .filter(Boolean)
             .join(

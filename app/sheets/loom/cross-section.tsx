@@ -6,7 +6,7 @@ import type { Units } from '~/core/units/units';
 import { readMeasure } from '~/core/units/workshop';
 import { splitColour } from '~/core/wire/colours';
 import { COPPER, insulationColour } from '../../parts/wire-mark';
-import { Heading, Small, Stack } from '../../ui/text';
+import { Small, Stack } from '../../ui/text';
 import { color } from '../../ui/theme';
 
 /** Sides of the drawing and of the hole beside it, pixels, and what is left round the widest circle. */
@@ -14,36 +14,38 @@ const SIDE = 196;
 const HOLE_SIDE = 76;
 const EDGE = 4;
 
-/** The trunk cut across at the ECU: its wires as they lie, in their colours, in the covering, in the hole. */
+/** A bundle cut across: its wires as they lie, in their colours, in the covering, in the hole. */
 export const CrossSection = memo(function CrossSection({
-  trunk,
+  name,
+  bundle,
   holeMillimetres,
   units,
   chosen,
 }: {
-  trunk: Bundle;
-  holeMillimetres: number;
+  name: string;
+  bundle: Bundle;
+  /** Null: it goes through none. */
+  holeMillimetres: number | null;
   units: Units;
   /** Wires to be found in it. */
   chosen: ReadonlySet<string>;
 }) {
-  const { wires, laid, bareMillimetres, millimetres } = trunk;
+  const { wires, laid, bareMillimetres, millimetres } = bundle;
   if (wires.length === 0) return null;
   const scale = (SIDE - 2 * EDGE) / millimetres;
-  const inHole = (HOLE_SIDE - 2 * EDGE) / Math.max(millimetres, holeMillimetres);
-  const fits = millimetres <= holeMillimetres;
+  const inHole = (HOLE_SIDE - 2 * EDGE) / Math.max(millimetres, holeMillimetres ?? 0);
+  const fits = holeMillimetres === null || millimetres <= holeMillimetres;
   const read = (value: number) => readMeasure('thickness', value, { units });
-  const words = `${plural(wires.length, 'wire')}, ${read(bareMillimetres)} bare, ${read(millimetres)} in the covering; the hole is ${readMeasure('diameter', holeMillimetres, { units })}.`;
+  const words = `${plural(wires.length, 'wire')}, ${read(bareMillimetres)} bare, ${read(millimetres)} in the covering${holeMillimetres === null ? '' : `; the hole is ${readMeasure('diameter', holeMillimetres, { units })}`}.`;
   return (
     <Stack $gap={2}>
-      <Heading>Trunk, cut across</Heading>
       <Figure>
         <svg
           width={SIDE}
           height={SIDE}
           viewBox={`${-SIDE / 2} ${-SIDE / 2} ${SIDE} ${SIDE}`}
           role="img"
-          aria-label={`Trunk cut across at the ECU: ${words}`}
+          aria-label={`${name}, cut across: ${words}`}
         >
           <circle r={(millimetres / 2) * scale} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
           {wires.map(({ id, colour }, at) => {
@@ -75,22 +77,24 @@ export const CrossSection = memo(function CrossSection({
             );
           })}
         </svg>
-        <svg
-          width={HOLE_SIDE}
-          height={HOLE_SIDE}
-          viewBox={`${-HOLE_SIDE / 2} ${-HOLE_SIDE / 2} ${HOLE_SIDE} ${HOLE_SIDE}`}
-          aria-hidden
-          focusable="false"
-        >
-          <circle
-            r={(holeMillimetres / 2) * inHole}
-            fill="none"
-            stroke={fits ? color.ink : color.fix}
-            strokeWidth="2"
-            strokeDasharray={fits ? undefined : '5 3'}
-          />
-          <circle r={(millimetres / 2) * inHole} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
-        </svg>
+        {holeMillimetres !== null && (
+          <svg
+            width={HOLE_SIDE}
+            height={HOLE_SIDE}
+            viewBox={`${-HOLE_SIDE / 2} ${-HOLE_SIDE / 2} ${HOLE_SIDE} ${HOLE_SIDE}`}
+            aria-hidden
+            focusable="false"
+          >
+            <circle
+              r={(holeMillimetres / 2) * inHole}
+              fill="none"
+              stroke={fits ? color.ink : color.fix}
+              strokeWidth="2"
+              strokeDasharray={fits ? undefined : '5 3'}
+            />
+            <circle r={(millimetres / 2) * inHole} fill={color.raised} stroke={color.ink} strokeWidth="1.5" />
+          </svg>
+        )}
       </Figure>
       <Small>{words}</Small>
     </Stack>

@@ -1,0 +1,183 @@
+import { memo, useMemo } from 'react';
+import { styled } from 'styled-components';
+import { cutListCsv } from '~/core/formats/lists';
+import { cutList, cutTotals, type CutLine } from '~/core/loom/loom';
+import type { Selection } from '~/core/netlist/run';
+import { plural } from '~/core/units/format';
+import { readLength, readSpool } from '~/core/units/workshop';
+import { readSize } from '~/core/wire/size';
+import { useBuild } from '../../build/context';
+import { FindingMark } from '../../parts/findings/finding-mark';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { ShortName } from '../../parts/short-name';
+import { WireMark } from '../../parts/wire-mark';
+import { download, fileName } from '../../storage/files';
+import { Button } from '../../ui/button';
+import { Chunks } from '../../ui/chunks';
+import { Heading, Soft, Stack } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { at, color, space } from '../../ui/theme';
+import { Choices } from './choices';
+
+/** One wire of the cut list; its figures come one by one, so that it is drawn again only for another figure. */
+const CutRow = memo(function CutRow({
+  number,
+  wireId,
+  from,
+  to,
+  size,
+  colour,
+  length,
+  chosen,
+  onChoose,
+}: Pick<CutLine, 'wireId' | 'from' | 'to' | 'colour'> & {
+  number: number;
+  /** Size and length in the person's units. */
+  size: string;
+  length: string;
+  chosen: boolean;
+  onChoose: (selection: Selection) => void;
+}) {
+  return (
+    <tr data-pressable="true" data-selected={chosen} onClick={() => onChoose({ type: 'wire', wireId })}>
+      <td className="figure">
+        <Pick
+          aria-label={`Wire ${number}: ${from} to ${to}`}
+          aria-pressed={chosen}
+          onClick={() => onChoose({ type: 'wire', wireId })}
+        >
+          {number}
+        </Pick>
+      </td>
+      <td className="name">
+        <ShortName label={from} />
+      </td>
+      <td className="name">
+        <ShortName label={to} /> <FindingMark thing={{ type: 'wire', wireId }} />
+      </td>
+      <td className="figure" data-label="size">
+        {size}
+      </td>
+      <td>
+        <WireMark colour={colour} />
+      </td>
+      <td className="figure">{length}</td>
+    </tr>
+  );
+});
+
+/** Every wire to cut, in the order of work. */
+export function CutList() {
+  const { build, derived, selection, select } = useBuild();
+  const lines = useMemo(() => cutList(build, derived.net), [build, derived.net]);
+  const totals = useMemo(() => cutTotals(lines), [lines]);
+  const metres = totals.reduce((sum, total) => sum + total.metres, 0);
+  return (
+    <SheetFrame
+      summary={
+        <>
+          {plural(lines.length, 'wire')}, {readLength(metres, build)} to cut.
+          <br />
+          <Soft>Route, slack and both terminals are in each length.</Soft>
+        </>
+      }
+      actions={
+        <Button
+          isDisabled={lines.length === 0}
+          onPress={() =>
+            download(fileName(`${build.name} cut list`, 'csv'), 'text/csv', cutListCsv(build, derived.net))
+          }
+        >
+          Cut list as CSV
+        </Button>
+      }
+    >
+      <Columns>
+        <Stack $gap={4}>
+          <Choices />
+          <Stack $gap={2}>
+            <Heading>Wire to buy</Heading>
+            <Table>
+              <tbody>
+                {totals.map((total) => (
+                  <tr key={`${total.squareMm} ${total.colour}`}>
+                    <td className="figure">{readSize(total.squareMm, build)}</td>
+                    <td>
+                      <WireMark colour={total.colour} />
+                    </td>
+                    <td className="figure">{readSpool(total.metres, build)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Stack>
+        </Stack>
+        <Stack $gap={2}>
+          <Heading>Cut list</Heading>
+          {lines.length === 0 ? (
+            <p>
+              No wire yet. <Soft>Place needs on sheet 2 and the list writes itself.</Soft>
+            </p>
+          ) : (
+            <TableScroll aria-label="Cut list">
+              <Table data-dense="true" data-stacked="true">
+                <thead>
+                  <tr>
+                    <th scope="col">#</th>
+                    <th scope="col">from</th>
+                    <th scope="col">to</th>
+                    <th scope="col" className="figure">
+                      size
+                    </th>
+                    <th scope="col">colour</th>
+                    <th scope="col" className="figure">
+                      length
+                    </th>
+                  </tr>
+                </thead>
+                <Chunks items={lines} rowPixels={29} columns={6} as="tbody">
+                  {(line, index) => (
+                    <CutRow
+                      key={line.wireId}
+                      number={index + 1}
+                      wireId={line.wireId}
+                      from={line.from}
+                      to={line.to}
+                      colour={line.colour}
+                      size={readSize(line.squareMm, build)}
+                      length={readLength(line.lengthMetres, build)}
+                      chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
+                      onChoose={select}
+                    />
+                  )}
+                </Chunks>
+              </Table>
+            </TableScroll>
+          )}
+        </Stack>
+      </Columns>
+    </SheetFrame>
+  );
+}
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 290px minmax(0, 1fr);
+  gap: ${space[5]};
+  ${at.narrow} {
+    grid-template-columns: 1fr;
+  }
+  ${at.print} {
+    grid-template-columns: 1fr;
+  }
+`;
+const Pick = styled.button`
+  border: 0;
+  background: none;
+  padding: 0;
+  min-width: 24px;
+  min-height: 24px;
+  padding-inline: 0;
+  color: ${color.soft};
+  cursor: pointer;
+`;
