@@ -31,6 +31,8 @@ export default [
       route('feeds/grounds', 'routes/feeds-grounds.tsx'),
       route('feeds/table', 'routes/feeds-table.tsx'),
       route('loom', 'routes/loom.tsx'),
+      route('loom/pieces', 'routes/loom-pieces.tsx'),
+      route('loom/plugs', 'routes/loom-plugs.tsx'),
       route('loom/cut', 'routes/loom-cut.tsx'),
       route('prove', 'routes/prove.tsx'),
       route('fire-up', 'routes/fire-up.tsx'),

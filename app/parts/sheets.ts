@@ -47,6 +47,8 @@ const feedsPages = [
 
 const loomPages = [
   { path: '', name: 'Plan' },
+  { path: '/pieces', name: 'Pieces' },
+  { path: '/plugs', name: 'Plugs' },
   { path: '/cut', name: 'Cut list' },
 ];
 

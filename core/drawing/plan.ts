@@ -63,6 +63,9 @@ export const fromPlan = ({ x, y }: Point, scale: number): Point => ({
 const GRID_METRES = 0.05;
 const toGrid = (value: number): number => Math.round(Math.round(value / GRID_METRES) * GRID_METRES * 100) / 100;
 
+/** An upright piece has its length written so far along: its middle is where others lead off. */
+const UPRIGHT_SHARE = 0.3;
+
 /** Lays the tree out on its plan. O(pieces + places). */
 export function drawPlan(build: Build, figures: readonly SegmentFigures[]): PlanDrawing {
   const { tree } = build;
@@ -105,7 +108,7 @@ export function drawPlan(build: Build, figures: readonly SegmentFigures[]): Plan
       metres: segment.metres,
       measured: segment.measured,
       wires: wires.length,
-      word: upright ? { x: from.x, y: (from.y + to.y) / 2 } : { x: (from.x + to.x) / 2, y: to.y },
+      word: upright ? { x: from.x, y: from.y + (to.y - from.y) * UPRIGHT_SHARE } : { x: (from.x + to.x) / 2, y: to.y },
       upright,
       hole: segment.hole ? { x: (from.x + to.x) / 2, y: to.y } : null,
     };

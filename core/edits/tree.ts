@@ -266,7 +266,11 @@ export const treeEdits = {
       if (!was) return noSegment(segment);
       if (metres > was.metres) return fail('beyond', 'metres', `Piece ${segment} is ${was.metres} m long.`);
       const bare: TreeNode = { kind: 'plug', name, at: { x: 0, y: 0 }, holds: [], plug: plugFor([], shell) };
-      const { build: made, id } = parted(build, segment, metres, bare, wanted ?? 'plug');
+      // A plug on the wall fills the hole it stands in.
+      const { hole: _hole, ...unholed } = was;
+      const open =
+        shell === 'bulkhead' ? withTree(build, { segments: { ...build.tree.segments, [segment]: unholed } }) : build;
+      const { build: made, id } = parted(open, segment, metres, bare, wanted ?? 'plug');
       const chosen = plugFor(passingWires(made, netlist(made), id), shell);
       const plug: Plug =
         cavities === undefined

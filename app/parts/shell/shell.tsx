@@ -1,5 +1,5 @@
-import { memo, useMemo, useState } from 'react';
-import { Outlet } from 'react-router';
+import { memo, useLayoutEffect, useMemo, useState } from 'react';
+import { Outlet, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import { useLater } from '../../build/context';
 import { at, color, shape, space, type } from '../../ui/theme';
@@ -39,6 +39,7 @@ export const Shell = memo(function Shell() {
               <Body>
                 <Main id="work">
                   <WorkTop onVerdict={setVerdict} onTools={setTools} />
+                  <PageBegins />
                   <Outlet />
                 </Main>
                 <Guard part="The list of findings">
@@ -60,6 +61,17 @@ export const Shell = memo(function Shell() {
     </SlotsContext>
   );
 });
+
+/** Another page begins at its top, or at what its address names. */
+function PageBegins() {
+  const { pathname, hash } = useLocation();
+  useLayoutEffect(() => {
+    const named = hash === '' ? null : document.getElementById(decodeURIComponent(hash.slice(1)));
+    if (named) named.scrollIntoView();
+    else document.getElementById('work')?.scrollTo(0, 0);
+  }, [pathname, hash]);
+  return null;
+}
 
 function Trunk() {
   return <Spine fill={useLater().fill} />;

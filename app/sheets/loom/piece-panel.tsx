@@ -20,7 +20,7 @@ import { FieldGrid, Row, Small, Stack } from '../../ui/text';
 import { color, space, type } from '../../ui/theme';
 import { CrossSection } from './cross-section';
 
-const zoneWords: Readonly<Record<Zone, string>> = {
+export const zoneWords: Readonly<Record<Zone, string>> = {
   cabin: 'Cabin',
   engine: 'Engine bay',
   hot: 'Hot',

@@ -1,0 +1,315 @@
+import { useMemo } from 'react';
+import { styled } from 'styled-components';
+import { call } from '~/core/edits';
+import { endOf, plugEnd } from '~/core/ends/ends';
+import { placeName } from '~/core/loom/names';
+import { passingWires } from '~/core/loom/plug';
+import { meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
+import { labelOf } from '~/core/netlist/label';
+import { shortLabel } from '~/core/netlist/short';
+import type { Wire } from '~/core/netlist/netlist';
+import { plural } from '~/core/units/format';
+import { readLength } from '~/core/units/workshop';
+import { readSize } from '~/core/wire/size';
+import { useBuild } from '../../build/context';
+import { ConnectorFace } from '../../parts/connector-face';
+import type { FaceCavity } from '../../parts/face-cavity';
+import { markOf } from '../../parts/marks';
+import { MeasureField } from '../../parts/scale-field';
+import { SheetFrame } from '../../parts/sheet-frame';
+import { SizeField } from '../../parts/size-field';
+import { WireMark } from '../../parts/wire-mark';
+import { Button } from '../../ui/button';
+import { Checkbox, Segmented } from '../../ui/choice';
+import { NumberField } from '../../ui/number-field';
+import { Select } from '../../ui/select';
+import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
+import { Table, TableScroll } from '../../ui/table';
+import { at, space } from '../../ui/theme';
+import { NoTree } from './no-tree';
+
+const MOST_CAVITIES = 200;
+const MOST_COLUMNS = 60;
+const shellWords = { 'in-line': 'in the line', bulkhead: 'on the wall' } as const;
+
+const farOf = (wire: Wire, end: string) => (wire.from === end ? wire.to : wire.from);
+
+function PlugView({ id }: { id: string }) {
+  const { build, derived, selection, select, edit } = useBuild();
+  const { net, progress } = derived;
+  const plug = build.tree.nodes[id]!.plug!;
+  const name = placeName(build, id);
+  const connector = useMemo(() => plugConnector(plug), [plug]);
+  const meetings = useMemo(() => meetingsOf(net, id, plug), [net, id, plug]);
+  const passing = useMemo(() => passingWires(build, net, id), [build, net, id]);
+  const left = passing.filter((wire) => plug.wires[wire.id] === undefined).length;
+  const ref = selection?.type === 'end' ? endOf(selection.end) : null;
+  const chosen = ref?.of === 'part' && ref.kind === 'plug' && ref.part === id ? Number(ref.port) : null;
+  const held = meetings.find(({ cavity }) => cavity === chosen) ?? null;
+  const byCavity = new Map(meetings.map((one) => [one.cavity, one]));
+  const faceOf = (half: 'near' | 'far'): FaceCavity[] =>
+    Array.from({ length: plug.cavities }, (_, i): FaceCavity => {
+      const cavity = i + 1;
+      const meeting = byCavity.get(cavity);
+      const end = plugEnd(id, cavity);
+      if (!meeting)
+        return {
+          cavity,
+          pinId: String(cavity),
+          text: '',
+          spoken: `${name} ${cavity}, free`,
+          mark: null,
+          state: 'empty',
+          locked: false,
+          movable: null,
+        };
+      const wire = meeting[half];
+      const far = labelOf(net, farOf(wire, end));
+      const state = progress.wrongWires.has(wire.id) ? 'wrong' : progress.proved.has(wire.id) ? 'proved' : 'wired';
+      return {
+        cavity,
+        pinId: String(cavity),
+        text: shortLabel(far),
+        spoken: `${name} ${cavity}, to ${far}, ${wire.colour}${state === 'proved' ? ', proved' : ''}`,
+        mark: markOf(build, wire.signal),
+        state,
+        locked: false,
+        movable: meeting.whole,
+      };
+    });
+  const set = (changes: Parameters<typeof call<'setPlug'>>[1]['changes']) =>
+    edit(call('setPlug', { node: id, changes }));
+  const move = (wireId: string, cavity: number | null) => edit(call('setCavity', { node: id, wireId, cavity }));
+  const moves = {
+    onLift: () => undefined,
+    onEnd: () => undefined,
+    onDrop: (cavity: string, wireId: string) => move(wireId, Number(cavity)),
+  };
+  const earlier = build.revisions[build.revisions.length - 1];
+  const was = earlier?.plan.tree.nodes[id]?.plug?.wires;
+  const steps = was ? repinSteps(was, plug.wires) : [];
+  return (
+    <Stack $gap={4} as="section" id={id} aria-label={name}>
+      <Heading>
+        {name}, {shellWords[plug.shell]}, {plural(plug.cavities, 'cavity', 'cavities')}
+      </Heading>
+      <ScreenOnly>
+        <FieldGrid $min={120}>
+          <NumberField
+            label="Cavities"
+            value={plug.cavities}
+            minValue={1}
+            maxValue={MOST_CAVITIES}
+            onChange={(cavities) => cavities !== null && set({ cavities })}
+          />
+          <NumberField
+            label="Columns"
+            value={plug.columns}
+            minValue={1}
+            maxValue={MOST_COLUMNS}
+            onChange={(columns) => columns !== null && set({ columns })}
+          />
+          <SizeField
+            label="Terminals take"
+            units={build.units}
+            value={plug.squareMm}
+            minValue={0.2}
+            maxValue={95}
+            onChange={(squareMm) => set({ squareMm })}
+          />
+          <MeasureField
+            label="Across, shell on"
+            measure="diameter"
+            units={build.units}
+            value={plug.shellMillimetres}
+            minValue={2}
+            maxValue={300}
+            onChange={(shellMillimetres) => set({ shellMillimetres })}
+          />
+          <MeasureField
+            label="Across, shell off"
+            measure="diameter"
+            units={build.units}
+            value={plug.bareMillimetres}
+            minValue={2}
+            maxValue={300}
+            onChange={(bareMillimetres) => set({ bareMillimetres })}
+          />
+          <Segmented
+            label="It sits"
+            choices={[
+              { id: 'in-line', name: 'line' },
+              { id: 'bulkhead', name: 'wall' },
+            ]}
+            value={plug.shell}
+            onChange={(shell) => set({ shell })}
+          />
+        </FieldGrid>
+        <Row $gap={4} style={{ marginTop: 8 }}>
+          <Checkbox isSelected={plug.sealed} onChange={(sealed) => set({ sealed })}>
+            Sealed
+          </Checkbox>
+          {left > 0 && (
+            <Button weight="pencil" onPress={() => edit(call('allotPlug', { node: id, anew: false }))}>
+              Give {plural(left, 'wire')} a cavity
+            </Button>
+          )}
+          <Button weight="quiet" onPress={() => edit(call('allotPlug', { node: id, anew: true }))}>
+            Allot it anew
+          </Button>
+        </Row>
+      </ScreenOnly>
+      <Faces>
+        {(['near', 'far'] as const).map((half) => (
+          <Stack key={half} $gap={1}>
+            <Small>
+              {half === 'near' ? 'ECU’s half' : 'the other half'}, looked at from its wires
+              {half === 'far' ? ': left and right are changed' : ''}
+            </Small>
+            <ConnectorFace
+              connector={connector}
+              cavities={faceOf(half)}
+              side={half === 'near' ? 'wire' : 'mating'}
+              selected={new Set(chosen === null ? [] : [String(chosen)])}
+              able={null}
+              onPress={(cavity) => select({ type: 'end', end: plugEnd(id, Number(cavity)) })}
+              moves={moves}
+            />
+          </Stack>
+        ))}
+      </Faces>
+      <ScreenOnly>
+        <Row $gap={4}>
+          {held ? (
+            <>
+              <span>
+                Cavity {held.cavity}: {labelOf(net, farOf(held.near, plugEnd(id, held.cavity)))} to{' '}
+                {labelOf(net, farOf(held.far, plugEnd(id, held.cavity)))}
+              </span>
+              <Select
+                label="Move it to"
+                choices={Array.from({ length: plug.cavities }, (_, i) => ({
+                  id: String(i + 1),
+                  name: String(i + 1),
+                  note: byCavity.has(i + 1) ? 'changes places' : 'free',
+                }))}
+                value={String(held.cavity)}
+                onChange={(cavity) => move(held.whole, Number(cavity))}
+              />
+              <Button weight="quiet" onPress={() => move(held.whole, null)}>
+                Lead it past
+              </Button>
+            </>
+          ) : (
+            <Soft>Press a cavity, or drag a wire to another one: two that want one change places.</Soft>
+          )}
+        </Row>
+      </ScreenOnly>
+      {steps.length > 0 && (
+        <Stack $gap={1}>
+          <Heading>Re-pinning since revision {earlier!.letter}</Heading>
+          <ol>
+            {steps.map(({ whole, from, to }, i) => (
+              <li key={`${whole} ${i}`}>
+                {from === null ? 'New' : `Pull ${from}`}
+                {to === null ? ', hold it aside or take it out' : `, push it into ${to}`}
+              </li>
+            ))}
+          </ol>
+        </Stack>
+      )}
+      <Cavities id={id} meetings={meetings} />
+    </Stack>
+  );
+}
+
+/** The plug's own table, for the bench: what meets in each cavity. */
+function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }) {
+  const { build, derived } = useBuild();
+  const { net } = derived;
+  const half = (wire: Wire, cavity: number) => (
+    <>
+      <td>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
+      <td>
+        <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
+      </td>
+      <td className="figure">{readLength(wire.lengthMetres, build)}</td>
+    </>
+  );
+  return (
+    <TableScroll aria-label={`Cavities of ${placeName(build, id)}`}>
+      <Table data-dense="true">
+        <thead>
+          <tr>
+            <th scope="col" className="figure">
+              cavity
+            </th>
+            <th scope="col">ECU’s half, from</th>
+            <th scope="col">wire</th>
+            <th scope="col" className="figure">
+              length
+            </th>
+            <th scope="col">other half, to</th>
+            <th scope="col">wire</th>
+            <th scope="col" className="figure">
+              length
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {meetings.map(({ cavity, near, far }) => (
+            <tr key={cavity}>
+              <th scope="row" className="figure">
+                {cavity}
+              </th>
+              {half(near, cavity)}
+              {half(far, cavity)}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </TableScroll>
+  );
+}
+
+/** Plugs of the loom: both halves, their cavities, what to re-pin. */
+export function Plugs() {
+  const { build } = useBuild();
+  const { nodes } = build.tree;
+  const plugs = Object.keys(nodes).filter((id) => nodes[id]!.plug);
+  if (Object.keys(nodes).length === 0) return <NoTree />;
+  const parted = plugs.reduce((sum, id) => sum + Object.keys(nodes[id]!.plug!.wires).length, 0);
+  return (
+    <SheetFrame
+      summary={
+        <>
+          {plural(plugs.length, 'plug')} in the loom.
+          <br />
+          <Soft>{plural(parted, 'wire')} parted in them.</Soft>
+        </>
+      }
+    >
+      {plugs.length === 0 ? (
+        <p>
+          No plug in the loom yet.{' '}
+          <Soft>On the plan press a piece and put one in it: every wire that passes is parted.</Soft>
+        </p>
+      ) : (
+        <Stack $gap={5}>
+          {plugs.map((id) => (
+            <PlugView key={id} id={id} />
+          ))}
+        </Stack>
+      )}
+    </SheetFrame>
+  );
+}
+
+const Faces = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: ${space[4]};
+  ${at.tablet} {
+    grid-template-columns: 1fr;
+  }
+`;

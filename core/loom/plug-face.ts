@@ -1,0 +1,73 @@
+import type { Connector } from '../ecu/ecu';
+import { plugEnd } from '../ends/ends';
+import type { Netlist, Wire } from '../netlist/netlist';
+import type { Plug } from '../tree/tree';
+
+/** A plug of the loom as a connector that can be drawn: rows of its columns, the last one as long as is left. */
+export function plugConnector(plug: Plug): Connector {
+  const rows = Array.from({ length: Math.ceil(plug.cavities / plug.columns) }, (_, row) =>
+    Math.min(plug.columns, plug.cavities - row * plug.columns),
+  );
+  return { id: 'P', rows, maxSquareMm: Math.min(16, plug.squareMm), sealed: plug.sealed };
+}
+
+/** Both wires that meet in a cavity: the one that comes, and the one that goes on. */
+export interface Meeting {
+  readonly cavity: number;
+  /** The wire as it would be whole. */
+  readonly whole: string;
+  readonly near: Wire;
+  readonly far: Wire;
+}
+
+/** What meets in each cavity of a plug, in order. */
+export function meetingsOf(net: Netlist, node: string, plug: Plug): Meeting[] {
+  return Object.entries(plug.wires)
+    .flatMap(([whole, cavity]): Meeting[] => {
+      const end = plugEnd(node, cavity);
+      const [near, far] = net.wiresAt.get(end) ?? [];
+      return near && far && near.cutOf === whole ? [{ cavity, whole, near, far }] : [];
+    })
+    .sort((one, other) => one.cavity - other.cavity);
+}
+
+/** A step of re-pinning: a terminal is pulled, and pushed in elsewhere. */
+export interface Repin {
+  readonly whole: string;
+  /** Null: it was in none, or held aside. */
+  readonly from: number | null;
+  readonly to: number | null;
+}
+
+/**
+ * From one allotment of a plug to another, so that each terminal goes into a cavity that is free by then. Where some change
+ * places in a ring the first of them is held aside.
+ */
+export function repinSteps(before: Plug['wires'], after: Plug['wires']): Repin[] {
+  const steps: Repin[] = [];
+  const at = new Map(Object.entries(before));
+  const taken = new Map([...at].map(([whole, cavity]) => [cavity, whole]));
+  const move = (whole: string, to: number | null) => {
+    const from = at.get(whole) ?? null;
+    if (from !== null) taken.delete(from);
+    if (to === null) at.delete(whole);
+    else {
+      at.set(whole, to);
+      taken.set(to, whole);
+    }
+    steps.push({ whole, from, to });
+  };
+  for (const [whole] of [...at]) if (after[whole] === undefined) move(whole, null);
+  const open = new Set(Object.keys(after).filter((whole) => at.get(whole) !== after[whole]));
+  while (open.size > 0) {
+    const free = [...open].find((whole) => !taken.has(after[whole]!));
+    if (free === undefined) {
+      // All that is left changes places in rings.
+      move([...open][0]!, null);
+      continue;
+    }
+    move(free, after[free]!);
+    open.delete(free);
+  }
+  return steps;
+}
