@@ -158,6 +158,26 @@ const readings: EditCall[] = [
   }),
 ];
 
+/** The loom as it lies in the car: the trunk measured with a string, a plug on the wall, and the coils as a loom of their own. */
+const laid: EditCall[] = [
+  call('proposeTree', { vehicle: 'car', engine: 'front' }),
+  ...(
+    [
+      ['trunk', 0.4],
+      ['wall', 0.45],
+      ['box', 0.55],
+      ['battery', 0.2],
+      ['top', 0.26],
+      ['coils', 0.52],
+      ['injectors', 0.5],
+    ] as const
+  ).map(([segment, metres]) => call('setSegment', { segment, changes: { metres } })),
+  call('plugSegment', { segment: 'wall', metres: 0.2, name: 'Wall plug', shell: 'bulkhead', id: 'wall-plug' }),
+  call('plugSegment', { segment: 'coils', metres: 0.12, name: 'Coil plug', shell: 'in-line', id: 'coil-plug' }),
+  call('setPlug', { node: 'wall-plug', changes: { shellMillimetres: 46, bareMillimetres: 34 } }),
+  call('setSegment', { segment: 'coils', changes: { covering: 'braid' } }),
+];
+
 /** Readings of a first bench session: most of connector A, one of them a bad crimp. */
 function benchSession(build: Build): EditCall[] {
   const tests = proveTests(build, netlist(build)).filter((test) => test.kind !== 'order' && /^ecu:A\d/.test(test.hold));
@@ -173,8 +193,12 @@ function benchSession(build: Build): EditCall[] {
   });
 }
 
-/** The hill-climb estate: nearly every pin of the 48-cavity ECU in use, first bench session done. All made up. */
-export function pellworth(): Build {
+/**
+ * The hill-climb estate: nearly every pin of the 48-cavity ECU in use, first bench session done. All made up.
+ *
+ * @param tree Whether its loom is laid in the car, or has one typed length for each device.
+ */
+export function pellworth({ tree = true }: { readonly tree?: boolean } = {}): Build {
   const engine = entry(
     catalog.engines.map((one) => ({ ...one, id: one.name })),
     'Inline five turbo, 2.3 l',
@@ -208,6 +232,7 @@ export function pellworth(): Build {
     call('allotAll', { keep: 'locked' }),
     call('setReserve', { kind: 'any', count: 2 }),
     ...frontBox,
+    ...(tree ? laid : []),
   ]);
   const labelled = play(
     planned,

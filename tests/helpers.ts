@@ -55,5 +55,6 @@ export function emptyBuild(cylinders = 4, ecuId = 'orrery-48'): Build {
 let demo: Build | null = null;
 let small: Build | null = null;
 /** The demo builds, made once a test file: edits never change them in place. */
-export const demoBuild = (): Build => (demo ??= pellworth());
+/** The estate before its loom was laid: wires of one piece, by the lengths that were typed. */
+export const demoBuild = (): Build => (demo ??= pellworth({ tree: false }));
 export const twinBuild = (): Build => (small ??= twin());

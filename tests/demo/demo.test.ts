@@ -8,10 +8,10 @@ import { countFindings, findingsOf } from '~/core/rules';
 import { fitTrigger } from '~/core/trigger/fit';
 import { demoBuilds } from '~/demo';
 import { pellworth } from '~/demo/pellworth';
-import { demoBuild, twinBuild } from '../helpers';
+import { twinBuild } from '../helpers';
 
 describe('the hill-climb estate', () => {
-  const build = demoBuild();
+  const build = pellworth();
   const net = netlist(build);
   test('is a five-cylinder turbo firing 1-2-4-5-3 on the 48-cavity ECU, nearly full', () => {
     expect(build.engine).toMatchObject({ cylinders: 5, firingOrder: [1, 2, 4, 5, 3], aspiration: 'boosted' });
