@@ -50,6 +50,9 @@ const loomPages = [
   { path: '/pieces', name: 'Pieces' },
   { path: '/plugs', name: 'Plugs' },
   { path: '/cut', name: 'Cut list' },
+  { path: '/labels', name: 'Labels' },
+  { path: '/board', name: 'Formboard' },
+  { path: '/parts', name: 'Parts' },
 ];
 
 export const sheetList: readonly SheetInfo[] = [

@@ -210,6 +210,8 @@ const planFields = {
     series: z.enum(wireSeries),
     blanksFitted: z.boolean(),
     orderOfWork: z.enum(['powers-first', 'engine-side-first', 'shortest-first']),
+    /** What stands on the labels of wires: words, and fields between braces (core/loom/labels). */
+    label: z.string().min(1).max(120),
     wires: z.record(
       z.string(),
       z.object({ squareMm: z.number().positive().max(95).optional(), colour: z.string().max(12).optional() }),
@@ -233,6 +235,32 @@ const planFields = {
   /** From the speed sensor to the road; null where it was not told. */
   speed: speedSchema.nullable(),
 };
+
+export const spoolSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be lower-case letters, digits and hyphens'),
+  colour: z.string().min(2).max(12),
+  squareMm: z.number().positive().max(95),
+  metres: z.number().min(0).max(5000),
+});
+export type Spool = z.infer<typeof spoolSchema>;
+/** How far one line of the parts to buy is: pieces or metres. */
+export const boughtSchema = z.object({
+  have: z.number().min(0).max(100_000),
+  ordered: z.number().min(0).max(100_000),
+  arrived: z.number().min(0).max(100_000),
+  /** For one piece or metre, in the person's money. */
+  price: z.number().min(0).max(1e6).nullable(),
+  supplier: z.string().max(60),
+});
+export type Bought = z.infer<typeof boughtSchema>;
+export const MOST_SPOOLS = 300;
+export const storesSchema = z.object({
+  spools: z.array(spoolSchema).max(MOST_SPOOLS),
+  /** How long a spool is that is bought. */
+  spoolMetres: z.number().min(1).max(1000),
+  /** By the line's key. */
+  parts: z.record(z.string().max(160), boughtSchema),
+});
 
 /** How classes of signal are marked on faces and prints: the person's own, by class. */
 export const tints = ['sky', 'rose', 'olive', 'mint', 'lilac', 'blush', 'slate', 'teal', 'amber', 'none'] as const;
@@ -269,6 +297,8 @@ export const buildSchema = z.object({
   ...planFields,
   /** What pressures, temperatures and mixtures are read in, everywhere. */
   units: unitsSchema,
+  /** What is on the shelf and on order. Not part of a revision. */
+  stores: storesSchema,
   /** What was found: donor loom, questions, parts, hours, photographs. Not part of a revision. */
   survey: surveySchema,
   /** Key-on readings by device and signal terminal. */

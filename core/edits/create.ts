@@ -2,6 +2,7 @@ import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
 import { emptySurvey } from '../survey/records';
 import { noFeeds } from '../topology/parts';
+import { USUAL_LABEL } from '../loom/labels';
 import { noTree } from '../tree/tree';
 import { defaultUnits, type Units } from '../units/units';
 import { BUILD_SCHEMA_VERSION, type Build } from '../build/schema';
@@ -75,6 +76,7 @@ export function createBuild(args: {
       series: args.units?.workshop === 'inch' ? 'awg' : 'metric',
       blanksFitted: false,
       orderOfWork: 'powers-first',
+      label: USUAL_LABEL,
       wires: {},
     },
     site: { altitudeMetres: 0, ambientCelsius: 20 },
@@ -88,6 +90,7 @@ export function createBuild(args: {
     fuel: { fuel: 'petrol', railKpa: 300, bsfc: 310, powerKw: startingPower(args.engine), maxDuty: 0.85 },
     speed: null,
     units: args.units ?? defaultUnits,
+    stores: { spools: [], spoolMetres: 25, parts: {} },
     survey: emptySurvey,
     sensing: { readings: {} },
     pinning: { order: 'connector', done: {} },

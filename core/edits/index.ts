@@ -12,6 +12,7 @@ import { planEdits } from './plan';
 import { proofEdits } from './proof';
 import { withProofs } from './proofs';
 import { dropStale } from './stale';
+import { storesEdits } from './stores';
 import { surveyEdits } from './survey';
 import { treeEdits } from './tree';
 
@@ -23,6 +24,7 @@ export const edits = {
   ...feedEdits,
   ...feedBoxEdits,
   ...treeEdits,
+  ...storesEdits,
   ...foundEdits,
   ...partEdits,
   ...planEdits,

@@ -37,11 +37,14 @@ const withNode = (build: Build, id: string, changes: Partial<TreeNode>): Build =
 const withPlug = (build: Build, id: string, changes: Partial<Plug>): Build =>
   withNode(build, id, { plug: { ...build.tree.nodes[id]!.plug!, ...changes } });
 
-/** The build with the plug at a place taking every wire that passes it and finds a cavity. */
+/** The build with the plug at a place taking every wire that passes it and finds a cavity, its terminals as large as the largest. */
 function allotted(build: Build, node: string): Build {
   // Parted wires lie where whole ones did: who passes does not hang on who is parted.
   const wires = passingWires(build, netlist(build), node);
-  return withPlug(build, node, { wires: allotCavities(build.tree.nodes[node]!.plug!, wires) });
+  const made = withPlug(build, node, { wires: allotCavities(build.tree.nodes[node]!.plug!, wires) });
+  // Its contacts are on the way of the volts: what is thicker for them has to fit its terminals.
+  const most = Math.max(0, ...passingWires(made, netlist(made), node).map(({ squareMm }) => squareMm));
+  return most > made.tree.nodes[node]!.plug!.squareMm ? withPlug(made, node, { squareMm: most }) : made;
 }
 
 /** A place within a piece, so many metres from its first end: the piece becomes two. */
