@@ -1,6 +1,7 @@
 import type { Build } from '../build/schema';
 import { hasRole, trait, type DeviceKind } from '../devices/kind';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { wholeWires } from './plug';
 import { deviceThing, placesOf } from '../tree/things';
 import type { LoomTree, Point } from '../tree/tree';
 import { waysOf } from '../tree/ways';
@@ -100,6 +101,7 @@ export function noiseOf(build: Build, net: Netlist): Noise[] {
   const loud = loudSegments(build, net);
   if (loud.size === 0) return [];
   const ways = waysOf(tree);
+  const wholes = wholeWires(net);
   const beside = new Map<string, number>();
   const besideOf = (one: string, other: string): number => {
     const key = `${one} ${other}`;
@@ -127,16 +129,17 @@ export function noiseOf(build: Build, net: Netlist): Noise[] {
   const found: Noise[] = [];
   for (const { device, kind } of net.devices) {
     if (!isQuiet(kind)) continue;
-    const wire = net.wires.find(
-      ({ deviceId, needId, route }) => deviceId === device.id && needId !== null && route.length > 0,
+    const whole = [...wholes.values()].find(
+      ({ wire: { deviceId, needId }, route: all }) => deviceId === device.id && needId !== null && all.length > 0,
     );
-    if (!wire) continue;
+    if (!whole) continue;
+    const { wire, route } = whole;
     for (const what of ['coil', 'injector', 'machine'] as const) {
-      const { bundled, near, worst } = along(wire.route, what);
+      const { bundled, near, worst } = along(route, what);
       if (bundled + near === 0) continue;
-      const [first, last] = ends(tree, wire.route);
+      const [first, last] = ends(tree, route);
       const better = Object.keys(tree.segments).find((id) => {
-        if (wire.route.includes(id)) return false;
+        if (route.includes(id)) return false;
         const way = ways.by(first, last, id);
         if (!way) return false;
         const other = along(way.segments, what);

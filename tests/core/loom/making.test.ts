@@ -1,0 +1,258 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { call } from '~/core/edits';
+import { labelsCsv, labelsText, partsCsv } from '~/core/formats/loom-lists';
+import {
+  bundleOf,
+  gramsPerMetre,
+  hottestIn,
+  loadedIn,
+  pullingOf,
+  segmentFigures,
+  sleeveFor,
+  warmAmps,
+  wiresBySegment,
+} from '~/core/loom/bundles';
+import { cuttingPlan } from '~/core/loom/cutting';
+import { labelsOf, shrinkFor, unknownFields } from '~/core/loom/labels';
+import { besideMetres, noiseOf } from '~/core/loom/noise';
+import { partsToBuy } from '~/core/loom/parts';
+import { repinSteps } from '~/core/loom/plug-face';
+import { cuttingOf } from '~/core/loom/shelf';
+import { netlist, type Wire } from '~/core/netlist/netlist';
+import { noTree } from '~/core/tree/tree';
+import { pellworth } from '~/demo/pellworth';
+import { edited } from '../../helpers';
+
+const estate = pellworth();
+const net = netlist(estate);
+const wire = (squareMm: number, amps: number): Wire => ({ ...net.wires[0]!, squareMm, amps });
+
+describe('bundles', () => {
+  test('seven equal wires lie in three diameters; the covering adds its share', () => {
+    // Lay 1-6 (common practice); 0.5 mm² is 1.6 mm over its insulation.
+    const seven = bundleOf(
+      Array.from({ length: 7 }, () => wire(0.5, 0)),
+      'braid',
+    );
+    expect(seven.bareMillimetres).toBeCloseTo(4.8, 2);
+    expect(seven.millimetres).toBeCloseTo(4.8 * 1.15, 2);
+    // A braid is drawn over it with a tenth to spare: 5.28 mm, the next is 6.
+    expect(sleeveFor('braid', seven.bareMillimetres)).toBe(6);
+    expect(sleeveFor('tape', 4.8)).toBeNull();
+  });
+  test('a metre of 1 mm²: 8.89 g of copper, and its insulation', () => {
+    // Over all 2.1 mm: 3.46 mm², less 1 of copper, at 1.4 g/cm³ is 3.45 g.
+    expect(gramsPerMetre(1)).toBeCloseTo(8.89 + 3.45, 1);
+  });
+  test('wires that carry under 30 % of what they may in their group do not count (IEC 60364-5-52, 523.5)', () => {
+    // 1.5 mm² carries 21 A alone. Three at 15 A count; ten at 1 A, 4.8 %, do not: 0.3 x 0.7 = 21 % is the bar of three.
+    const few = [...Array.from({ length: 3 }, () => wire(1.5, 15)), ...Array.from({ length: 10 }, () => wire(1.5, 1))];
+    expect(loadedIn(few)).toBe(3);
+    // Of twenty at 3 A, 14 %: under the bar of one, so none counts.
+    expect(loadedIn(Array.from({ length: 20 }, () => wire(1.5, 3)))).toBe(0);
+  });
+  test('the warmest by hand: 15 A on 1.5 mm², three of them', () => {
+    // Full load of three: 21 x 0.7 = 14.7 A for 75 K; (15 / 14.7)² x 75 = 78.1 K over 60 °C.
+    const hottest = hottestIn(
+      Array.from({ length: 3 }, () => wire(1.5, 15)),
+      60,
+    )!;
+    expect(hottest.celsius).toBeCloseTo(138.1, 0);
+  });
+  test('what has to pass a hole: from the side whose plugs are small, a plug in the loom ends it', () => {
+    const holed = edited(pellworth({ tree: false }), call('proposeTree', { vehicle: 'car', engine: 'front' }));
+    const pulling = pullingOf(holed, netlist(holed), 'wall')!;
+    expect(pulling.fromA.some(({ name }) => name.startsWith(holed.ecu.model))).toBe(true);
+    expect(pulling.fromB.map(({ name }) => name)).toContain('Crank sensor');
+    const plugged = edited(
+      holed,
+      call('plugSegment', { segment: 'trunk', metres: 0.2, name: 'Inner', shell: 'in-line' }),
+      call('setPlug', { node: 'plug', changes: { bareMillimetres: 31 } }),
+    );
+    const short = pullingOf(plugged, netlist(plugged), 'wall')!;
+    expect(short.fromA.find(({ name }) => name === 'Inner')).toMatchObject({ millimetres: 31, isGuess: false });
+    expect(short.fromA.some(({ name }) => name.startsWith(holed.ecu.model))).toBe(false);
+    expect(pullingOf(holed, net, 'trunk')).toBeNull();
+  });
+  test('figures of a piece hold together', () => {
+    const wires = wiresBySegment(net).get('coils')!;
+    const figures = segmentFigures(estate, 'coils', wires, warmAmps(net));
+    expect(figures.covering).toBe('braid');
+    expect(figures.grams).toBeCloseTo(
+      estate.tree.segments.coils!.metres * wires.reduce((sum, { squareMm }) => sum + gramsPerMetre(squareMm), 0),
+      9,
+    );
+  });
+});
+
+describe('noise', () => {
+  const at = (x: number, y: number) => ({ kind: 'branch' as const, name: '', at: { x, y }, holds: [] });
+  const piece = (a: string, b: string) => ({ a, b, metres: 1, measured: true, zone: 'engine' as const });
+  test('metres of a piece within 100 mm of another on the plan; pieces that meet are not asked', () => {
+    const tree = {
+      ...noTree,
+      nodes: { a: at(0, 0), b: at(1, 0), c: at(0, 0.05), d: at(0.5, 0.05), e: at(0, 0.5), f: at(1, 0.5) },
+      segments: { one: piece('a', 'b'), near: piece('c', 'd'), far: piece('e', 'f'), on: piece('b', 'd') },
+    };
+    // Half of it lies beside, and 0.087 m beyond the end of the other are within 100 mm of that end: sqrt(0.1² - 0.05²).
+    expect(besideMetres(tree, 'one', 'near')).toBeCloseTo(0.587, 1);
+    expect(besideMetres(tree, 'one', 'far')).toBe(0);
+    expect(besideMetres(tree, 'one', 'on')).toBe(0);
+  });
+  test('a crank cable tied to the coils is told, and led by another way it is clear', () => {
+    const beside = edited(estate, call('standAt', { thing: 'dev:crank-vr-1', node: 'coils' }));
+    const found = noiseOf(beside, netlist(beside)).find(
+      ({ deviceId, loud }) => deviceId === 'crank-vr-1' && loud === 'coil',
+    )!;
+    expect(found.bundledMetres).toBeCloseTo(estate.tree.segments.coils!.metres, 2);
+    expect(noiseOf(estate, net).some(({ deviceId, loud }) => deviceId === 'crank-vr-1' && loud === 'coil')).toBe(false);
+  });
+});
+
+describe('cutting', () => {
+  const lengths = fc.array(fc.integer({ min: 1, max: 300 }), { maxLength: 40 });
+  test('never cuts more than there is, cuts every piece once, and begins no fewer spools than the bound', () => {
+    fc.assert(
+      fc.property(lengths, fc.array(fc.integer({ min: 1, max: 400 }), { maxLength: 6 }), (wanted, shelf) => {
+        const pieces = wanted.map((tenths, i) => ({ id: `w${i}`, metres: tenths / 10 }));
+        const stock = shelf.map((tenths, i) => ({ id: `s${i}`, metres: tenths / 10 }));
+        const plan = cuttingPlan(pieces, stock, 25);
+        for (const { metres, pieces: cut, left } of plan.cuts) {
+          const sum = cut.reduce((all, one) => all + one.metres, 0);
+          expect(sum).toBeLessThanOrEqual(metres + 1e-6);
+          expect(left).toBeCloseTo(metres - sum, 6);
+        }
+        const all = [...plan.cuts.flatMap((one) => one.pieces), ...plan.tooLong].map(({ id }) => id).sort();
+        expect(all).toEqual(pieces.map(({ id }) => id).sort());
+        for (const { metres } of plan.tooLong) expect(metres).toBeGreaterThan(25);
+        expect(plan.bought).toBeGreaterThanOrEqual(plan.boundBought);
+        // Best fit, decreasing: 11/9 of the best and four at the most (D. S. Johnson 1973), where nothing is on the shelf.
+        if (stock.length === 0) expect(plan.bought).toBeLessThanOrEqual(2 * plan.boundBought + 1);
+      }),
+    );
+  });
+  test('by hand: leftovers of 4 and 3 m take 2.5 + 1.5 and 3, one spool the rest', () => {
+    const plan = cuttingPlan(
+      [2.5, 1.5, 3, 10].map((metres, i) => ({ id: String(i), metres })),
+      [
+        { id: 'four', metres: 4 },
+        { id: 'three', metres: 3 },
+      ],
+      25,
+    );
+    expect(plan.cuts.map(({ stockId, pieces, left }) => [stockId, pieces.map(({ metres }) => metres), left])).toEqual([
+      ['four', [2.5, 1.5], 0],
+      ['three', [3], 0],
+      [null, [10], 15],
+    ]);
+    expect([plan.bought, plan.boundBought]).toEqual([1, 1]);
+  });
+  test('what was cut leaves its leftovers on the shelf, and the next loom takes them', () => {
+    const cut = edited(estate, call('cutFromShelf', {}));
+    const before = cuttingOf(estate, net).reduce((sum, { plan }) => sum + plan.bought, 0);
+    expect(cut.stores.spools).toHaveLength(before);
+    const metres = cut.stores.spools.reduce((sum, spool) => sum + spool.metres, 0);
+    const used = net.wires.reduce((sum, { lengthMetres }) => sum + lengthMetres, 0);
+    expect(metres).toBeCloseTo(before * estate.stores.spoolMetres - used, 0);
+    // A second loom begins a new spool only of what the first used more than half of.
+    expect(cuttingOf(cut, net).reduce((sum, { plan }) => sum + plan.bought, 0)).toBeLessThan(before / 10);
+  });
+});
+
+describe('labels', () => {
+  test('one at either end of every wire and on every plug; each begins with where it sits', () => {
+    const labels = labelsOf(estate, net);
+    expect(labels.filter(({ end }) => end !== 'plug')).toHaveLength(2 * net.wires.length);
+    const crank = labels.filter(({ about }) => about === 'ecu:B1~plug:wall-plug.60');
+    expect(crank.map(({ text }) => text.replace(/^\d+ /, ''))).toEqual(['B1 > Wall plug · 60', 'Wall plug · 60 > B1']);
+    expect(labels.some(({ text }) => text === 'Wall plug, other half')).toBe(true);
+    for (const { text } of labels) expect(text).not.toMatch(/[\n\u00ad{}]/);
+  });
+  test('heat-shrink goes over the wire with a quarter to spare; the label is as long as its text', () => {
+    // 0.35 mm² is 1.3 mm: 1.63, the next bore is 2.4. 6 mm² is 4.3: 5.4, the next is 6.4.
+    expect([shrinkFor(1.3), shrinkFor(4.3)]).toEqual([2.4, 6.4]);
+    const [one] = labelsOf(estate, net);
+    expect(one!.flatMillimetres).toBeCloseTo((Math.PI * one!.shrinkMillimetres) / 2, 1);
+    const longer = edited(estate, call('setLoom', { label: '{number} {from} > {to} {function} {colour} {size}' }));
+    expect(labelsOf(longer, net)[0]!.lengthMillimetres).toBeGreaterThan(one!.lengthMillimetres);
+  });
+  test('a field no label has is named', () => {
+    expect(unknownFields('{number} {form} {to}')).toEqual(['form']);
+  });
+  test('as a table and as plain text, every label once', () => {
+    const labels = labelsOf(estate, net);
+    expect(labelsCsv(estate, net).trim().split('\n')).toHaveLength(labels.length + 1);
+    expect(
+      labelsText(estate, net)
+        .split('\n')
+        .filter((line) => line !== '' && !line.startsWith('#')),
+    ).toHaveLength(labels.length);
+  });
+});
+
+describe('parts to buy', () => {
+  const lines = partsToBuy(estate, net);
+  test('a terminal for each end of each wire, but where it is spliced', () => {
+    const ends = net.wires.flatMap(({ from, to }) => [from, to]).filter((end) => !end.startsWith('splice:'));
+    const bare = ends.filter((end) => /^(shield|key|tap|res|diode|button):/.test(end));
+    const counted = lines
+      .filter(({ group }) => group === 'Terminals' || group === 'Rings')
+      .reduce((sum, { needed }) => sum + needed, 0);
+    expect(counted).toBe(ends.length - bare.length);
+  });
+  test('one in ten more, and two at the least; plugs as many as there are', () => {
+    for (const { group, needed, toBuy, unit } of lines) {
+      if (group === 'Plugs') expect(toBuy).toBe(needed);
+      else if (unit === 'piece') expect(toBuy).toBe(needed + Math.max(2, Math.ceil(needed * 0.1)));
+      else expect(toBuy).toBeGreaterThanOrEqual(needed);
+    }
+    expect(lines.find(({ name }) => name.startsWith('Wall plug, both halves'))).toMatchObject({ needed: 1, toBuy: 1 });
+    // 66 cavities, 62 wires: four blanks in either half of a sealed plug.
+    expect(lines.find(({ name }) => name === 'Blank, Wall plug')).toMatchObject({ needed: 8 });
+  });
+  test('wire by colour and size is what the cut list has', () => {
+    const metres = lines.filter(({ group }) => group === 'Wire').reduce((sum, { needed }) => sum + needed, 0);
+    expect(metres).toBeCloseTo(
+      net.wires.reduce((sum, { lengthMetres }) => sum + lengthMetres, 0),
+      1,
+    );
+  });
+  test('what is here and on order goes out with it', () => {
+    const [first] = lines;
+    const noted = edited(
+      estate,
+      call('setBought', { key: first!.key, changes: { have: 1, price: 12.5, supplier: 'connector shop' } }),
+    );
+    expect(partsCsv(noted, net)).toMatch(/,1,0,0,12\.5,connector shop/);
+  });
+});
+
+test('re-pinning: into what is free by then; a ring is opened by one held aside; the end is what was wanted', () => {
+  expect(repinSteps({ a: 3, b: 5 }, { a: 7, b: 3 })).toEqual([
+    { whole: 'a', from: 3, to: 7 },
+    { whole: 'b', from: 5, to: 3 },
+  ]);
+  expect(repinSteps({ a: 1, b: 2 }, { a: 2, b: 1 })).toEqual([
+    { whole: 'a', from: 1, to: null },
+    { whole: 'b', from: 2, to: 1 },
+    { whole: 'a', from: null, to: 2 },
+  ]);
+  const allotment = fc
+    .uniqueArray(fc.integer({ min: 1, max: 12 }), { maxLength: 8 })
+    .map((cavities) => Object.fromEntries(cavities.map((cavity, i) => [`w${i}`, cavity])));
+  fc.assert(
+    fc.property(allotment, allotment, (before, after) => {
+      const at = new Map(Object.entries(before));
+      for (const { whole, from, to } of repinSteps(before, after)) {
+        expect(at.get(whole) ?? null).toBe(from);
+        if (to === null) at.delete(whole);
+        else {
+          expect([...at.values()]).not.toContain(to);
+          at.set(whole, to);
+        }
+      }
+      expect(Object.fromEntries(at)).toEqual(after);
+    }),
+  );
+});
