@@ -9,6 +9,8 @@ export interface Answer {
   readonly exit: 0 | 1;
   /** A file instead of JSON. */
   readonly bytes?: Uint8Array;
+  /** A file that takes a while. */
+  readonly later?: () => Promise<Uint8Array>;
 }
 export type Command = (words: readonly string[]) => Result<Answer>;
 

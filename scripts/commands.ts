@@ -22,6 +22,7 @@ import { newOffset } from '~/core/trigger/offset';
 import { demoBuilds } from '~/demo';
 import { editBuild, listEdits, newBuild } from './build-commands';
 import { feeds, solve } from './circuit-commands';
+import { bundle, cutlist, formboard, labels, parts } from './loom-commands';
 import { answer, joinNegative, named, readText, withBuild, type Answer, type Command } from './command';
 import { triggerCommand } from './trigger';
 
@@ -271,6 +272,11 @@ const commands: Record<string, Command> = {
   feeds,
   trace,
   trigger,
+  cutlist,
+  bundle,
+  labels,
+  parts,
+  formboard,
   demo,
 };
 
@@ -289,13 +295,19 @@ function run(words: readonly string[]): Result<Answer> {
 }
 
 /** Exit 1 means stop findings and 2 bad input: a bug of ours is neither, and keeps its trace. */
-const BUG = 3;
+export const BUG = 3;
+export function failedWords(error: unknown): string {
+  const trace = error instanceof Error ? (error.stack ?? error.message) : String(error);
+  return `Gonyx itself failed at this: please report it with the file. ${trace}\n`;
+}
 
 /** What a command leaves behind: its exit code, and what goes to standard output and standard error. */
 export interface Ended {
   readonly code: number;
   readonly out: string | Uint8Array;
   readonly err: string;
+  /** What goes to standard output once it is made. */
+  readonly later?: () => Promise<Uint8Array>;
 }
 
 /** Runs one command, words as on the command line. Never throws. */
@@ -305,11 +317,11 @@ export function runCommand(words: readonly string[]): Ended {
     if (!result.ok) return { code: 2, out: '', err: `${result.problem.sentence}\n` };
     return {
       code: result.value.exit,
-      out: result.value.bytes ?? `${JSON.stringify(result.value.output, null, 2)}\n`,
+      out: result.value.later ? '' : (result.value.bytes ?? `${JSON.stringify(result.value.output, null, 2)}\n`),
       err: '',
+      later: result.value.later,
     };
   } catch (error) {
-    const trace = error instanceof Error ? (error.stack ?? error.message) : String(error);
-    return { code: BUG, out: '', err: `Gonyx itself failed at this: please report it with the file. ${trace}\n` };
+    return { code: BUG, out: '', err: failedWords(error) };
   }
 }

@@ -15,6 +15,9 @@ const BORDER = 10;
 const OVERLAP = 10;
 const MARK = 4;
 const SMALL = 8;
+const LARGE = 14;
+/** Room for what is said above the overview, mm. */
+const HEAD = 24;
 
 export interface Tiling {
   readonly columns: number;
@@ -134,25 +137,30 @@ function draw(
     }
 }
 
-/** Whether something of a shape lies within a box, with room for its thickness and letters. */
-function isWithin(shape: Shape, x0: number, y0: number, x1: number, y1: number): boolean {
-  const room = 12;
+/** Whether something of a shape lies within a box, give or take so much. */
+function isWithin(shape: Shape, x0: number, y0: number, x1: number, y1: number, room: number): boolean {
   if (shape.is === 'text')
     return (
       shape.at.y > y0 - room &&
-      shape.at.y < y1 + room &&
+      shape.at.y - shape.size < y1 + room &&
       shape.at.x < x1 + room &&
-      shape.at.x + shape.text.length * shape.size > x0 - room
+      shape.at.x + shape.text.length * shape.size * LETTER_WIDTH > x0 - room
     );
-  const points = shape.is === 'circle' ? [shape.at] : shape.points;
-  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
-  return (
-    Math.max(...xs) > x0 - room &&
-    Math.min(...xs) < x1 + room &&
-    Math.max(...ys) > y0 - room &&
-    Math.min(...ys) < y1 + room
-  );
+  const points = shape.is === 'circle' ? [shape.at, shape.at] : shape.points;
+  return points.slice(1).some((to, i) => {
+    const from = points[i]!;
+    return (
+      Math.max(from.x, to.x) > x0 - room &&
+      Math.min(from.x, to.x) < x1 + room &&
+      Math.max(from.y, to.y) > y0 - room &&
+      Math.min(from.y, to.y) < y1 + room
+    );
+  });
 }
+/** A letter is about so wide for its height. */
+const LETTER_WIDTH = 0.6;
+/** Thickness and letters that reach over a sheet's edge, mm. */
+const OVER_EDGE = 12;
 
 /**
  * The board in sheets at 1:1, after a page that shows how they are joined. Crosses stand at the corners of what neighbouring
@@ -172,27 +180,30 @@ export async function boardPdf(build: Build, board: Board, paper: Paper, { files
   const tiling = tilingOf(board, paper);
   const [pageWide, pageHigh] = tiling.paper.map((mm) => mm * POINTS_PER_MM) as [number, number];
 
-  const overview = pdf.addPage([pageWide, pageHigh]);
-  const room = 24;
+  // The first page lies as the loom does.
+  const [overWide, overHigh] = [...tiling.paper].sort((one, other) =>
+    board.used.width > board.used.height ? other - one : one - other,
+  ) as [number, number];
+  const overview = pdf.addPage([overWide * POINTS_PER_MM, overHigh * POINTS_PER_MM]);
   const scale = Math.min(
-    (tiling.paper[0] - 2 * BORDER) / board.used.width,
-    (tiling.paper[1] - 2 * BORDER - room) / board.used.height,
+    (overWide - 2 * BORDER) / board.used.width,
+    (overHigh - 2 * BORDER - HEAD) / board.used.height,
   );
   const ox = (mm: number) => (BORDER + mm * scale) * POINTS_PER_MM;
-  const oy = (mm: number) => pageHigh - (BORDER + room + mm * scale) * POINTS_PER_MM;
-  writer.write(
-    overview,
+  const oy = (mm: number) => (overHigh - BORDER - HEAD - mm * scale) * POINTS_PER_MM;
+  const head = [
     `${build.name}, loom at 1:1`,
-    BORDER * POINTS_PER_MM,
-    pageHigh - (BORDER + 6) * POINTS_PER_MM,
-    14,
-  );
-  writer.write(
-    overview,
-    `${tiling.columns} sheets of ${paper} across and ${tiling.rows} down, those with nothing on them left out. Print at 100 %, lay the crosses over each other; the line on each sheet is 100 mm.`,
-    BORDER * POINTS_PER_MM,
-    pageHigh - (BORDER + 13) * POINTS_PER_MM,
-    SMALL,
+    `${tiling.columns} sheets of ${paper} across and ${tiling.rows} down; those with nothing on them are left out.`,
+    'Print at 100 % and lay the crosses over each other; the line at the foot of each sheet is 100 mm long.',
+  ];
+  head.forEach((line, i) =>
+    writer.write(
+      overview,
+      line,
+      BORDER * POINTS_PER_MM,
+      (overHigh - BORDER - 5 - 6 * i) * POINTS_PER_MM,
+      i === 0 ? LARGE : SMALL,
+    ),
   );
   draw(overview, writer, shapes, scale * POINTS_PER_MM, ox, oy);
   for (let row = 0; row < tiling.rows; row += 1)
@@ -214,11 +225,11 @@ export async function boardPdf(build: Build, board: Board, paper: Paper, { files
       const [x0, y0] = [column * tiling.stepX, row * tiling.stepY];
       const px = (mm: number) => (BORDER + mm - x0) * POINTS_PER_MM;
       const py = (mm: number) => pageHigh - (BORDER + mm - y0) * POINTS_PER_MM;
-      const own = shapes.filter((shape) => isWithin(shape, x0, y0, x0 + tiling.wide, y0 + tiling.high));
+      const on = (room: number) => (shape: Shape) => isWithin(shape, x0, y0, x0 + tiling.wide, y0 + tiling.high, room);
       // A sheet with nothing on it is not printed.
-      if (own.length === 0) continue;
+      if (!shapes.some(on(0))) continue;
       const page = pdf.addPage([pageWide, pageHigh]);
-      draw(page, writer, own, POINTS_PER_MM, px, py);
+      draw(page, writer, shapes.filter(on(OVER_EDGE)), POINTS_PER_MM, px, py);
       // What runs beyond the sheet's own part is covered, so that a printer's white edge cuts nothing.
       const white = rgb(1, 1, 1);
       const edge = BORDER * POINTS_PER_MM;

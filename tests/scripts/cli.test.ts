@@ -6,6 +6,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { buildSchema } from '~/core/build/schema';
 import { packBundle } from '~/core/formats/bundle';
 import { runCommand } from '~/scripts/commands';
+import { pellworth } from '~/demo/pellworth';
 import { demoBuild, edited } from '../helpers';
 import { call } from '~/core/edits';
 
@@ -246,4 +247,50 @@ describe('trigger: captures', () => {
     expect(code).toBe(2);
     expect(err).toMatch(says);
   });
+});
+
+describe('the loom in files', () => {
+  const laid = file('laid.json', JSON.stringify(pellworth()));
+  test('cutlist has every wire of the netlist, bundle every piece of the tree', () => {
+    const { wires } = JSON.parse(gonyx('netlist', laid).out) as { wires: { id: string }[] };
+    const cut = JSON.parse(gonyx('cutlist', laid).out) as {
+      wires: { wireId: string; cutOf: string | null }[];
+      cutting: { bought: number; boundBought: number }[];
+    };
+    expect(cut.wires.map(({ wireId }) => wireId).sort()).toEqual(wires.map(({ id }) => id).sort());
+    expect(cut.wires.filter(({ cutOf }) => cutOf !== null).length).toBeGreaterThan(100);
+    for (const { bought, boundBought } of cut.cutting) expect(bought).toBeGreaterThanOrEqual(boundBought);
+    const { pieces } = JSON.parse(gonyx('bundle', laid).out) as { pieces: { id: string; wires: string[] }[] };
+    expect(pieces.map(({ id }) => id).sort()).toEqual(Object.keys(pellworth().tree.segments).sort());
+    expect(pieces.find(({ id }) => id === 'trunk')!.wires.length).toBeGreaterThan(50);
+  });
+  test('labels and parts', () => {
+    const { labels } = JSON.parse(gonyx('labels', laid).out) as { labels: unknown[] };
+    expect(gonyx('labels', laid, '--format', 'csv').out.trim().split('\n')).toHaveLength(labels.length + 1);
+    expect(gonyx('labels', laid, '--format', 'text').out).toMatch(/^# heat-shrink 2\.4 mm\n/);
+    expect(gonyx('labels', laid, '--format', 'odt')).toMatchObject({
+      code: 2,
+      err: '--format is json, csv or text.\n',
+    });
+    const { parts } = JSON.parse(gonyx('parts', laid).out) as { parts: { group: string }[] };
+    expect(new Set(parts.map(({ group }) => group)).size).toBe(8);
+  });
+  test('formboard as SVG and DXF; a board too small is said, and exits 1', () => {
+    expect(gonyx('formboard', laid).out).toMatch(/^<svg .*width="2400mm"/);
+    expect(gonyx('formboard', laid, '--format', 'dxf').out).toContain('LWPOLYLINE');
+    expect(gonyx('formboard', laid, '--board', '600x400').code).toBe(1);
+    expect(gonyx('formboard', laid, '--board', 'wide')).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(/2400x1200/),
+    });
+    expect(gonyx('formboard', good)).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(/does not lie in a tree yet/),
+    });
+    expect(gonyx('formboard', laid, '--format', 'pdf', '--paper', 'A5')).toMatchObject({ code: 2 });
+  });
+  test('formboard as PDF, from a shell', async () => {
+    const { code, out } = await started('formboard', laid, '--format', 'pdf', '--paper', 'A3');
+    expect([code, out.slice(0, 5)]).toEqual([0, '%PDF-']);
+  }, 60_000);
 });
