@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import DxfParser from 'dxf-parser';
+import type { Page } from '@playwright/test';
+import { choose, expect, findings, goTo, openDemo, ready, saved, test, verdict } from './support';
+
+const plan = (page: Page) => page.getByRole('group', { name: 'Plan of the loom' });
+const pieceOf = (page: Page, name: RegExp) => plan(page).getByRole('button', { name });
+const openPage = (page: Page, name: string) => page.getByRole('link', { name, exact: true }).click();
+
+test('a tree from nothing: proposed, three pieces measured, taken back and done again', async ({ page }) => {
+  await openDemo(page, /Brindle Quarry/);
+  await goTo(page, 'Loom');
+  await expect(verdict(page)).toContainText('Not laid in a tree yet');
+  await page.getByRole('button', { name: 'Propose a tree' }).click();
+  await expect(verdict(page)).toContainText(/(\d+) pieces of \1 only drawn/);
+  for (const [piece, metres] of [
+    [/^Piece trunk,/, '0.42'],
+    [/^Piece wall,/, '0.31'],
+    [/^Piece box,/, '0.7'],
+  ] as const) {
+    await pieceOf(page, piece).click();
+    const length = page.getByRole('textbox', { name: 'Length, by string' });
+    await length.fill(metres);
+    await length.press('Enter');
+    await expect(pieceOf(page, new RegExp(`${piece.source}.*${metres}.* measured`))).toBeVisible();
+  }
+  await page.keyboard.press('Control+z');
+  await expect(pieceOf(page, /^Piece box,.* drawn/)).toBeVisible();
+  await page.keyboard.press('Control+y');
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(pieceOf(page, /^Piece wall, 0\.31 m, measured/)).toBeVisible();
+  // The cut list has what was measured: the trunk is in every wire of the crank sensor.
+  await openPage(page, 'Pieces');
+  await expect(page.getByRole('row', { name: /^Tern|^.* to cabin branch/ }).first()).toContainText('cabin branch');
+});
+
+test('a plug on the wall parts what passes; a cavity is changed by the list, and a place moved by arrow keys', async ({
+  page,
+}) => {
+  await openDemo(page, /Harbour launch/);
+  await goTo(page, 'Loom');
+  await page.getByText('Boat', { exact: true }).click();
+  await page.getByRole('button', { name: 'Propose a tree' }).click();
+  await pieceOf(page, /^Piece wall,/).click();
+  const before = Number(/(\d+) wires/.exec((await verdict(page).textContent())!)![1]);
+  await page.getByRole('button', { name: 'Plug', exact: true }).click();
+  await page.getByRole('menuitem', { name: /On the wall/ }).click();
+  await expect(verdict(page)).not.toContainText(`${before} wires`);
+  await expect(plan(page).getByRole('button', { name: 'Bulkhead, plug' })).toBeVisible();
+  const after = Number(/(\d+) wires/.exec((await verdict(page).textContent())!)![1]);
+  await openPage(page, 'Plugs');
+  await expect(verdict(page)).toContainText(`${after - before} wires parted`);
+  // The wire in the first cavity goes to the last: the one that was there comes to the first, or it is free now.
+  const face = page.getByRole('group', { name: 'Connector P, wire side' });
+  await face.getByRole('button', { name: /^Bulkhead 1, to / }).click();
+  const held = page.getByText(/^Cavity 1: /);
+  const words = (await held.textContent())!.replace('Cavity 1: ', '');
+  await choose(page, /Move it to/, '24');
+  await expect(
+    page.getByRole('row', { name: new RegExp(`^24 ${words.split(' to ')[0]!.replace(/[.·]/g, '.')}`) }),
+  ).toBeVisible();
+  await saved(page);
+  await openPage(page, 'Plan');
+  const place = plan(page).getByRole('button', { name: 'Battery, ground' });
+  const was = await place.getAttribute('transform');
+  await place.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await expect(place).not.toHaveAttribute('transform', was!);
+  // Prove and the run see both halves.
+  await goTo(page, 'Prove');
+  await expect(page.locator('#work')).toContainText('Bulkhead ·');
+});
+
+test('the crank cable tied to the coils is told, and stood elsewhere the finding is gone', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await plan(page).getByRole('button', { name: 'Coil 1 to 5, tail' }).click();
+  await choose(page, /Stand here as well/, 'Crank sensor');
+  await expect(await findings(page)).toContainText('Trigger cable beside what switches hard');
+  await page
+    .getByRole('button', { name: /Close|Hide/ })
+    .first()
+    .click()
+    .catch(() => undefined);
+  await plan(page).getByRole('button', { name: 'Crank sensor, tail' }).click();
+  await choose(page, /Stand here as well/, 'Crank sensor');
+  await expect(await findings(page)).not.toContainText('Trigger cable beside what switches hard');
+});
+
+test('labels, the board and the parts leave as files that other programs read', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await openPage(page, 'Labels');
+  await expect(verdict(page)).toContainText(/\d+ labels on \d sizes of heat-shrink/);
+  const taken = async (name: string) => {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name, exact: true }).click(),
+    ]);
+    return readFileSync((await download.path())!);
+  };
+  expect((await taken('CSV')).toString()).toContain('heat-shrink mm');
+  await openPage(page, 'Formboard');
+  await expect(verdict(page)).toContainText(/27 pieces on 2\.\d\d m by/);
+  const dxf = new DxfParser().parseSync((await taken('DXF')).toString())!;
+  const lines = dxf.entities.filter(({ type, layer }) => type === 'LWPOLYLINE' && layer === 'LOOM');
+  expect(lines).toHaveLength(27);
+  expect((await taken('SVG')).toString()).toContain('width="2400mm"');
+  // Sheets are made in a worker.
+  await page.getByRole('button', { name: 'Print' }).click();
+  const [sheets] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'PDF on A3' }).click(),
+  ]);
+  expect(
+    readFileSync((await sheets.path())!)
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
+  // A board too small is said, and all of it is drawn.
+  const long = page.getByRole('textbox', { name: 'Board, long' });
+  await long.fill('0.7');
+  await long.press('Enter');
+  await expect(page.getByText(/^The board is too small: the loom takes/)).toBeVisible();
+  await openPage(page, 'Parts');
+  await expect(verdict(page)).toContainText('still to order');
+  const have = page.getByRole('textbox', { name: /^Coil plug, both halves.*, have$/ });
+  const open = Number(/(\d+) still to order/.exec((await verdict(page).textContent())!)![1]);
+  await have.fill('1');
+  await have.press('Enter');
+  await expect(verdict(page)).toContainText(`${open - 1} still to order`);
+});
+
+test('on a phone the pieces are measured one by one', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openDemo(page);
+  await page.goto(page.url().replace(/survey.*/, 'loom/pieces'));
+  await ready(page);
+  const length = page.getByRole('textbox', { name: 'Length of engine branch to Crank sensor' });
+  await length.fill('1.3');
+  await length.press('Enter');
+  await expect(page.getByRole('checkbox', { name: 'engine branch to Crank sensor is measured' })).toBeChecked();
+});
