@@ -5,6 +5,7 @@ import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
 import { ecuEnd, endType } from '~/core/ends/ends';
 import { shortLabel } from '~/core/netlist/short';
+import { farOf } from '~/core/netlist/whole';
 import type { FaceCavity } from './face-cavity';
 import { markOf } from './marks';
 import { useBuild } from '../build/context';
@@ -36,7 +37,7 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       const [wire] = wires;
       const isFed = wire && !needId;
       const { free, counting } = fixed.get(pin.id)!;
-      const far = wire ? (wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : null;
+      const far = wire ? farOf(net, wire, ecuEnd(pin.id)) : null;
       // A free cavity shows what it could be.
       const text = needId ? label : pin.label;
       const where = far && endType(far) !== 'splice' ? `, to ${labelOf(net, far)}` : '';

@@ -3,6 +3,7 @@ import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { ecuEnd } from '../ends/ends';
 import { labelOf } from '../netlist/label';
+import { farOf } from '../netlist/whole';
 import type { Netlist } from '../netlist/netlist';
 import { neutralise } from '../data/csv';
 import type { Progress } from '../prove/verdict';
@@ -56,7 +57,7 @@ export function ioRows(
       ecuLabel: pin.label,
       serves: need?.label ?? (wire ? 'feeds and grounds' : 'free'),
       device: device?.label ?? (need || wire ? 'Feeds and relays' : ''),
-      to: wire ? labelOf(net, wire.from === ecuEnd(pin.id) ? wire.to : wire.from) : '',
+      to: wire ? labelOf(net, farOf(net, wire, ecuEnd(pin.id))) : '',
       asks: need ? askWords(need.ask) : '',
       colour: wire?.colour ?? '',
       squareMm: wire?.squareMm ?? null,

@@ -4,6 +4,7 @@ import { pinIdOf, type Connector, type Pin } from '../ecu/ecu';
 import { ecuEnd, endsOfWire, pinAt } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { farOf } from '../netlist/whole';
 import { inPlace } from './model';
 import { natural } from '../data/natural';
 
@@ -54,7 +55,7 @@ export function pinSteps(
   const devices = new Map(build.devices.map((device) => [device.id, device]));
   const steps = build.ecu.pins.flatMap((pin): PinStep[] =>
     (net.wiresAt.get(ecuEnd(pin.id)) ?? []).map((wire) => {
-      const far = wire.from === ecuEnd(pin.id) ? wire.to : wire.from;
+      const far = farOf(net, wire, ecuEnd(pin.id));
       const device = wire.deviceId === null ? undefined : devices.get(wire.deviceId);
       return {
         wire,

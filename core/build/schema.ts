@@ -212,6 +212,8 @@ const planFields = {
     orderOfWork: z.enum(['powers-first', 'engine-side-first', 'shortest-first']),
     /** What stands on the labels of wires: words, and fields between braces (core/loom/labels). */
     label: z.string().min(1).max(120),
+    /** How long the leads are that came with the ECU; absent: nobody has said. */
+    leadMetres: metres.optional(),
     wires: z.record(
       z.string(),
       z.object({ squareMm: z.number().positive().max(95).optional(), colour: z.string().max(12).optional() }),

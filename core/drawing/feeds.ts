@@ -6,6 +6,7 @@ import type { Netlist, Wire } from '../netlist/netlist';
 import { plural } from '../units/format';
 import type { PlannedPart } from '../power/propose';
 import { namesTogether } from '../netlist/short';
+import { asOne, farOf, wholeWires } from '../netlist/whole';
 import { fold, sketch, type Draft, type DrawnKind, type Sketch } from './sketch';
 
 /*
@@ -166,9 +167,7 @@ function returnsOf(net: Netlist, members: readonly EndKey[]): string | null {
       if (!entry) return [];
       const { device, kind } = entry;
       const others = kind.terminals.map(({ id }) => deviceEnd(device.id, id)).filter((one) => one !== end);
-      const far = others.flatMap((one) =>
-        (net.wiresAt.get(one) ?? []).map((wire) => (wire.from === one ? wire.to : wire.from)),
-      );
+      const far = others.flatMap((one) => (net.wiresAt.get(one) ?? []).map((wire) => farOf(net, wire, one)));
       const ground = far.find((one) => endType(one) === 'ground');
       if (ground) return [labelOf(net, ground)];
       const mounted = kind.terminals.find(({ destination }) => destination.to === 'mounted');
@@ -239,19 +238,22 @@ export function drawFeeds(
       height,
     };
   });
+  const wholes = wholeWires(net);
   const nodeById = new Map(nodes.map((node) => [node.id, node]));
   const drawn = new Set<string>();
   const wires = drafts.flatMap((draft): DrawnWire[] => {
     const [step] = draft.links;
-    const wire = step?.link && net.wireById.get(step.link.id);
-    if (!wire || !draft.parent) return [];
+    const whole = step?.link && wholes.get(step.link.id);
+    if (!whole || !draft.parent) return [];
+    const wire = asOne(whole);
     for (const { link } of [...draft.links, ...draft.through]) drawn.add(link!.id);
     const [one, other] = [nodeById.get(draft.parent.id)!, nodeById.get(draft.id)!];
     return [joining(wire, one, other, draft.links.length, false)];
   });
   for (const { id, from, to, role } of net.power.plan.links) {
-    const wire = net.wireById.get(id);
-    if (drawn.has(id) || role === 'return' || role === 'winding' || !wire) continue;
+    const whole = wholes.get(id);
+    if (drawn.has(id) || role === 'return' || role === 'winding' || !whole) continue;
+    const wire = asOne(whole);
     const [one, other] = [from, to].map((end) => nodeById.get(partAt(end) ?? '') ?? nodeById.get(end));
     if (one && other && one !== other)
       wires.push(joining(wire, one.x <= other.x ? one : other, one.x <= other.x ? other : one, 1, true));

@@ -6,6 +6,7 @@ import { groundPins } from '../netlist/ground-pins';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { namesTogether } from '../netlist/short';
+import { asOne, wholeWires } from '../netlist/whole';
 
 /*
  * The drawing of the grounds: what returns stands at the left, a row each, and runs to the right to where it is bolted, through
@@ -131,7 +132,9 @@ function graphOf(build: Build, net: Netlist): ReadonlyMap<string, readonly Edge[
   join(BATTERY_POST, BODY, null, 'body');
   for (const { name, part } of net.parts)
     if (part.kind === 'ground') join(partEnd('ground', name), part.on === 'body' ? BODY : BLOCK, null, 'bolted');
-  for (const wire of net.wires) {
+  // Plugs part a return and change nothing of where it goes.
+  for (const whole of wholeWires(net).values()) {
+    const wire = asOne(whole);
     if (wire.signal !== 'ground') continue;
     join(placeOf(wire.from), placeOf(wire.to), wire, null);
     for (const end of [wire.from, wire.to])

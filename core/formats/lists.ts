@@ -1,6 +1,8 @@
 import { withId } from '../data/with-id';
 import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
+import { groupBy } from '../data/group';
+import { labelsOf } from '../loom/labels';
 import { cutList } from '../loom/loom';
 import { ecuEnd } from '../ends/ends';
 import { labelOf } from '../netlist/label';
@@ -50,18 +52,36 @@ export function pinListCsv(build: Build, net: Netlist): string {
   return toCsv(['cavity', 'ECU function', 'serves', 'asks for', 'runs to', 'colour', ...headings, 'note'], rows);
 }
 
-/** The cut list: one row a wire. */
+/** The cut list: one row a wire, with all that is needed to make it. */
 export function cutListCsv(build: Build, net: Netlist): string {
   const { headings, size, length } = columnsOf(build);
+  const labels = groupBy(
+    labelsOf(build, net).filter(({ end }) => end !== 'plug'),
+    ({ about }) => about,
+  );
   return toCsv(
-    ['from', 'to', headings[0], 'colour', headings[1], 'cable'],
-    cutList(build, net).map((line) => [
-      line.from,
-      line.to,
-      size(line.squareMm),
-      line.colour,
-      length(line.lengthMetres),
-      line.cable,
-    ]),
+    [
+      ...['from', 'to', headings[0], 'colour', headings[1], 'cable', 'loom', 'way'],
+      ...['end at from', 'end at to', 'label at from', 'label at to', 'heat-shrink mm', 'donor'],
+    ],
+    cutList(build, net).map((line) => {
+      const [from, to] = labels.get(line.wireId) ?? [];
+      return [
+        line.from,
+        line.to,
+        size(line.squareMm),
+        line.colour,
+        length(line.lengthMetres),
+        line.cable,
+        line.loom,
+        line.way,
+        line.ends[0],
+        line.ends[1],
+        from?.text ?? '',
+        to?.text ?? '',
+        from?.shrinkMillimetres ?? null,
+        line.donor,
+      ];
+    }),
   );
 }

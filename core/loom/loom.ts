@@ -1,6 +1,10 @@
 import type { Build } from '../build/schema';
+import { withId } from '../data/with-id';
+import { endOf, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { placeName } from './names';
+import { loomOfWire, subLooms } from './sub-looms';
 
 export interface CutLine {
   readonly wireId: string;
@@ -10,6 +14,14 @@ export interface CutLine {
   readonly colour: string;
   readonly lengthMetres: number;
   readonly cable: string | null;
+  /** The loom it is of, where plugs part it into several. */
+  readonly loom: string | null;
+  /** The places it passes, in words; '' where the tree does not have it. */
+  readonly way: string;
+  /** What is crimped on at either end. */
+  readonly ends: readonly [string, string];
+  /** The wire of the donor loom that is used for it, in words; '' where it is new. */
+  readonly donor: string;
 }
 
 const rank: Record<Wire['signal'], number> = {
@@ -39,8 +51,64 @@ function compare(order: Build['loom']['orderOfWork']): (a: Wire, b: Wire) => num
   }
 }
 
+/** `ECU > cabin branch > Wall plug`: the places a wire passes. */
+function wayWords(build: Build, { route }: Wire): string {
+  const { segments } = build.tree;
+  const [first, second] = route.map((id) => segments[id]!);
+  if (!first) return '';
+  let at = second && (first.a === second.a || first.a === second.b) ? first.b : first.a;
+  const places = [at];
+  for (const id of route) {
+    const { a, b } = segments[id]!;
+    at = a === at ? b : a;
+    places.push(at);
+  }
+  return places.map((node) => placeName(build, node)).join(' > ');
+}
+
+/** What a wire's end is crimped to. */
+function endWords(build: Build, net: Netlist, { squareMm }: Wire, end: EndKey): string {
+  const ref = endOf(end);
+  const size = `${squareMm} mm²`;
+  const sealed = (is: boolean) => (is ? ', seal' : '');
+  if (ref.of === 'ecu') {
+    const pin = withId(build.ecu.pins, ref.pin);
+    const connector = withId(build.ecu.connectors, pin?.connector);
+    return `terminal ${connector?.id ?? ''} ${size}${sealed(connector?.sealed ?? false)}`;
+  }
+  if (ref.of === 'device') return `terminal ${net.deviceOf.get(ref.device)?.kind.name ?? ''} ${size}`;
+  switch (ref.kind) {
+    case 'plug':
+      return `terminal ${placeName(build, ref.part)} ${size}${sealed(build.tree.nodes[ref.part]?.plug?.sealed ?? false)}`;
+    case 'splice':
+      return 'splice';
+    case 'ground':
+    case 'battery':
+    case 'busbar':
+    case 'switch':
+      return `ring ${size}`;
+    case 'fuse':
+    case 'relay':
+      return `holder terminal ${size}`;
+    default:
+      return size;
+  }
+}
+
+/** Wires of the donor loom that were moved to a pin, by that pin. */
+const donorWires = (build: Build): ReadonlyMap<string, string> =>
+  new Map(
+    Object.values(build.survey.donor).flatMap(({ decision, moveTo, colour, connector, cavity }) =>
+      decision === 'move' && moveTo
+        ? [[moveTo.toUpperCase(), `${colour} of ${connector} ${cavity}`.trim()] as const]
+        : [],
+    ),
+  );
+
 /** Every wire to cut, in the build's order of work. */
 export function cutList(build: Build, net: Netlist): CutLine[] {
+  const looms = subLooms(build);
+  const donors = donorWires(build);
   return [...net.wires].sort(compare(build.loom.orderOfWork)).map((wire) => ({
     wireId: wire.id,
     from: labelOf(net, wire.from),
@@ -49,6 +117,10 @@ export function cutList(build: Build, net: Netlist): CutLine[] {
     colour: wire.colour,
     lengthMetres: wire.lengthMetres,
     cable: wire.cable,
+    way: wayWords(build, wire),
+    ends: [endWords(build, net, wire, wire.from), endWords(build, net, wire, wire.to)],
+    donor: donors.get(pinAt(wire.from) ?? pinAt(wire.to) ?? '') ?? '',
+    loom: looms.length > 1 ? (loomOfWire(looms, wire, net)?.name ?? null) : null,
   }));
 }
 

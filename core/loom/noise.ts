@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { hasRole, trait, type DeviceKind } from '../devices/kind';
 import type { Netlist, Wire } from '../netlist/netlist';
-import { wholeWires } from './plug';
+import { wholeWires } from '../netlist/whole';
 import { deviceThing, placesOf } from '../tree/things';
 import type { LoomTree, Point } from '../tree/tree';
 import { waysOf } from '../tree/ways';
@@ -130,10 +130,11 @@ export function noiseOf(build: Build, net: Netlist): Noise[] {
   for (const { device, kind } of net.devices) {
     if (!isQuiet(kind)) continue;
     const whole = [...wholes.values()].find(
-      ({ wire: { deviceId, needId }, route: all }) => deviceId === device.id && needId !== null && all.length > 0,
+      ({ pieces: [first], route: all }) => first!.deviceId === device.id && first!.needId !== null && all.length > 0,
     );
     if (!whole) continue;
-    const { wire, route } = whole;
+    const { route } = whole;
+    const wire = whole.pieces[0]!;
     for (const what of ['coil', 'injector', 'machine'] as const) {
       const { bundled, near, worst } = along(route, what);
       if (bundled + near === 0) continue;

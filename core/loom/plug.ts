@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
-import type { Netlist, Wire } from '../netlist/netlist';
+import type { Netlist } from '../netlist/netlist';
+import { wholeWires } from '../netlist/whole';
 import type { SignalClass } from '../wire/colours';
 import type { Plug } from '../tree/tree';
 
@@ -25,27 +26,14 @@ export interface Passing {
   readonly cable: string | null;
 }
 
-/** Each wire as it would be without plugs: its first piece, and its route from end to end. */
-export function wholeWires(
-  net: Netlist,
-): ReadonlyMap<string, { readonly wire: Wire; readonly route: readonly string[] }> {
-  const whole = new Map<string, { readonly wire: Wire; readonly route: readonly string[] }>();
-  for (const wire of net.wires) {
-    const id = wire.cutOf ?? wire.id;
-    const known = whole.get(id);
-    whole.set(id, known ? { wire: known.wire, route: [...known.route, ...wire.route] } : { wire, route: wire.route });
-  }
-  return whole;
-}
-
 /** Wires that pass a place, parted there or not, each once: two pieces of their route meet in it. */
 export function passingWires({ tree }: Build, net: Netlist, node: string): Passing[] {
   const meets = new Set(
     Object.entries(tree.segments).flatMap(([id, { a, b }]) => (a === node || b === node ? [id] : [])),
   );
-  return [...wholeWires(net)].flatMap(([id, { wire, route }]) =>
+  return [...wholeWires(net).values()].flatMap(({ id, pieces: [wire], route }) =>
     route.filter((segment) => meets.has(segment)).length > 1
-      ? [{ id, signal: wire.signal, squareMm: wire.squareMm, amps: wire.amps, cable: wire.cable }]
+      ? [{ id, signal: wire!.signal, squareMm: wire!.squareMm, amps: wire!.amps, cable: wire!.cable }]
       : [],
   );
 }

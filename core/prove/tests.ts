@@ -109,10 +109,13 @@ const isolation = (net: Netlist, hold: EndKey, touch: EndKey): ProveTest => ({
   limit: ISOLATED_OHMS,
 });
 
+/** Where a probe is held for the test of a wire: not at a splice, and not at a plug that is put together in its course. */
+const isProbed = (end: EndKey): boolean => endType(end) !== 'splice' && endType(end) !== 'plug';
+
 /** Tests with the probe held on one ECU cavity: its wires, then ground, then wired neighbours not yet paired. */
 function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, paired: Set<string>): ProveTest[] {
   const sink = node.ends.find(isSink);
-  const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && endType(end) !== 'splice');
+  const touches = sink ? [sink] : node.ends.filter((end) => end !== hold && isProbed(end));
   const tests = continuities(net, hold, touches);
   if (!sink) tests.push(isolation(net, hold, groundEnd('chassis')));
   const pin = withId(build.ecu.pins, pinAt(hold))!;
@@ -134,7 +137,7 @@ function testsAtCavity(build: Build, net: Netlist, hold: EndKey, node: NetNode, 
 function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
   const rank = (end: EndKey) => ['battery', 'key', 'ground', 'relay', 'fuse', 'device', 'shield'].indexOf(endType(end));
   const ends = node.ends
-    .filter((end) => endType(end) !== 'splice' && endType(end) !== 'ecu')
+    .filter((end) => isProbed(end) && endType(end) !== 'ecu')
     .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));
   const [hub, ...rest] = ends;
   if (!hub) return [];

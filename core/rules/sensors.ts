@@ -9,6 +9,7 @@ import { pinsOfKind } from '../ecu/ecu';
 import { destinationOf, sharedPin } from '../build/destination';
 import { groundedApart } from './beside';
 import { groundPins, isSharedGround } from '../netlist/ground-pins';
+import { asOne, wholeWires } from '../netlist/whole';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sensorsOf } from '../sensing/sensor';
 import { readQuantity, readStep } from '../units/units';
@@ -313,7 +314,9 @@ export const sensorRules: Rule[] = [
       return grounds.sensor.flatMap((pin) => {
         if (!isSharedGround(grounds, pin.id)) return [];
         const splice = spliceEnd(pin.id);
-        const trunk = (net.wiresAt.get(ecuEnd(pin.id)) ?? []).find((wire) => [wire.from, wire.to].includes(splice));
+        const trunk = (net.wiresAt.get(ecuEnd(pin.id)) ?? [])
+          .map((wire) => asOne(wholeWires(net).get(wire.cutOf ?? wire.id)!))
+          .find((wire) => [wire.from, wire.to].includes(splice));
         const returning = (net.nodeOf.get(splice)?.ends ?? []).flatMap((end) => deviceAt(end) ?? []);
         if (!trunk || returning.length === 0) return [];
         const none = pinsOfKind(build.ecu, 'sensor-ground').length === 0;

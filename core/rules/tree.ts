@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
-import { endType, partAt, plugEnd } from '../ends/ends';
+import { ecuEnd, endType, partAt, plugEnd } from '../ends/ends';
 import {
   coveringCelsius,
   coveringOf,
@@ -11,12 +11,14 @@ import {
   warmAmps,
   wiresBySegment,
 } from '../loom/bundles';
+import { leadsOf } from '../loom/leads';
 import { HARMLESS_METRES, NEAR_METRES, loudWords, noiseOf } from '../loom/noise';
 import { placeName, segmentName } from '../loom/names';
-import { passingWires, wholeWires } from '../loom/plug';
+import { passingWires } from '../loom/plug';
 import { nowhere } from '../loom/propose-tree';
 import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
+import { wholeWires } from '../netlist/whole';
 import { ECU_THING, placesOf } from '../tree/things';
 import { celsiusOf } from '../tree/tree';
 import { piecesOf, ringsOf } from '../tree/ways';
@@ -130,9 +132,9 @@ export const treeRules: Rule[] = [
               ? undefined
               : {
                   label: `Lead it by ${segmentName(build, better)}`,
-                  calls: [...wholeWires(net)]
-                    .filter(([, { wire: one }]) => one.cable !== null && one.cable === wire.cable)
-                    .map(([id]) => id)
+                  calls: [...wholeWires(net).values()]
+                    .filter(({ pieces: [one] }) => one!.cable !== null && one!.cable === wire.cable)
+                    .map(({ id }) => id)
                     .concat(wire.cable === null ? [wire.cutOf ?? wire.id] : [])
                     .map((wireId) => call('leadWire', { wireId, segment: better })),
                 },
@@ -386,6 +388,26 @@ export const treeRules: Rule[] = [
               },
             ],
       );
+    },
+  },
+  {
+    id: 'LO-17',
+    family: 'Loom',
+    severity: 'fix',
+    title: 'Lead shorter than its route',
+    source: 'Route and slack against the lead that came with the ECU',
+    sheet: 'loom',
+    check: ({ build, net }) => {
+      const short = (leadsOf(build, net) ?? []).filter(({ fate }) => fate === 'short');
+      if (short.length === 0) return [];
+      const worst = short.reduce((most, one) => (one.metres > most.metres ? one : most));
+      return [
+        {
+          at: '',
+          where: { type: 'end', end: ecuEnd(worst.pinId) },
+          detail: `${plural(short.length, 'lead')} of ${readLength(build.loom.leadMetres!, build)} ${short.length === 1 ? 'is' : 'are'} too short: ${listWords(short.slice(0, 4).map(({ pinId }) => pinId))}${short.length > 4 ? ' and more' : ''}, the worst by ${readLength(worst.metres, build)} on the way to ${worst.to}. Extend them in the cabin, or take a longer loom.`,
+        },
+      ];
     },
   },
 ];

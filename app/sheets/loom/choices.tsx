@@ -17,6 +17,8 @@ const joiningNotes = {
 export function Choices() {
   const { build, edit } = useBuild();
   const { loom } = build;
+  // In a tree holes and heat are said of its pieces.
+  const hasTree = Object.keys(build.tree.nodes).length > 0;
   return (
     <Stack $gap={3}>
       <Heading>How it is made</Heading>
@@ -80,24 +82,38 @@ export function Choices() {
           maxValue={2}
           onChange={(slackMetres) => edit(call('setLoom', { slackMetres }))}
         />
-        <MeasureField
-          label="Hole it goes through"
-          measure="diameter"
-          units={build.units}
-          value={loom.holeMillimetres}
-          minValue={5}
-          maxValue={200}
-          onChange={(value) => value !== null && edit(call('setLoom', { holeMillimetres: value }))}
-        />
-        <QuantityField
-          quantity="temperature"
-          units={build.units}
-          label="Hottest zone"
-          value={loom.zoneCelsius}
-          minValue={-40}
-          maxValue={250}
-          onChange={(value) => value !== null && edit(call('setLoom', { zoneCelsius: value }))}
-        />
+        {loom.origin === 'flying-lead' && (
+          <LengthField
+            label="Leads are long"
+            units={build.units}
+            value={loom.leadMetres ?? 0}
+            minValue={0}
+            maxValue={30}
+            onChange={(leadMetres) => edit(call('setLoom', { leadMetres: leadMetres === 0 ? undefined : leadMetres }))}
+          />
+        )}
+        {!hasTree && (
+          <>
+            <MeasureField
+              label="Hole it goes through"
+              measure="diameter"
+              units={build.units}
+              value={loom.holeMillimetres}
+              minValue={5}
+              maxValue={200}
+              onChange={(value) => value !== null && edit(call('setLoom', { holeMillimetres: value }))}
+            />
+            <QuantityField
+              quantity="temperature"
+              units={build.units}
+              label="Hottest zone"
+              value={loom.zoneCelsius}
+              minValue={-40}
+              maxValue={250}
+              onChange={(value) => value !== null && edit(call('setLoom', { zoneCelsius: value }))}
+            />
+          </>
+        )}
         <QuantityField
           quantity="temperature"
           units={build.units}

@@ -1,7 +1,9 @@
-import { memo, useMemo } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { cutListCsv } from '~/core/formats/lists';
+import { leadsOf } from '~/core/loom/leads';
 import { cutList, cutTotals, type CutLine } from '~/core/loom/loom';
+import { subLooms } from '~/core/loom/sub-looms';
 import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
 import { readLength, readSpool } from '~/core/units/workshop';
@@ -14,7 +16,8 @@ import { WireMark } from '../../parts/wire-mark';
 import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Chunks } from '../../ui/chunks';
-import { Heading, Soft, Stack } from '../../ui/text';
+import { Select } from '../../ui/select';
+import { Heading, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { Choices } from './choices';
@@ -66,10 +69,64 @@ const CutRow = memo(function CutRow({
   );
 });
 
+const fateWords = { park: 'park it, or pull it out', cut: 'cut off', short: 'short by' } as const;
+
+/** Leads that came with the ECU, each against its route. */
+function Leads() {
+  const { build, derived } = useBuild();
+  const leads = useMemo(() => leadsOf(build, derived.net), [build, derived.net]);
+  if (leads === null || leads.length === 0) return null;
+  const jumpers = leads.reduce((sum, one) => sum + one.jumpers, 0);
+  return (
+    <Stack $gap={2}>
+      <Heading>Leads that came with the ECU</Heading>
+      <Small>{plural(jumpers, 'jumper')} can be cut of what is left over.</Small>
+      <TableScroll aria-label="Leads that came with the ECU">
+        <Table data-dense="true" data-stacked="true">
+          <thead>
+            <tr>
+              <th scope="col">lead</th>
+              <th scope="col">to</th>
+              <th scope="col" className="figure">
+                needed
+              </th>
+              <th scope="col">what becomes of it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {leads.map((lead) => (
+              <tr key={lead.pinId}>
+                <th scope="row">
+                  {lead.pinId} <WireMark colour={lead.colour} />
+                </th>
+                <td data-label="to">{lead.to || '–'}</td>
+                <td className="figure" data-label="needed">
+                  {lead.neededMetres === null ? '–' : readLength(lead.neededMetres, build)}
+                </td>
+                <td data-label="what becomes of it">
+                  {fateWords[lead.fate]}
+                  {lead.fate === 'park' ? '' : ` ${readLength(lead.metres, build)}`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </TableScroll>
+    </Stack>
+  );
+}
+
+const ALL = 'all';
 /** Every wire to cut, in the order of work. */
 export function CutList() {
   const { build, derived, selection, select } = useBuild();
-  const lines = useMemo(() => cutList(build, derived.net), [build, derived.net]);
+  const all = useMemo(() => cutList(build, derived.net), [build, derived.net]);
+  const looms = useMemo(() => subLooms(build), [build]);
+  const [of, setOf] = useState(ALL);
+  const lines = useMemo(
+    () => (of === ALL || !looms.some(({ name }) => name === of) ? all : all.filter(({ loom }) => loom === of)),
+    [all, looms, of],
+  );
   const totals = useMemo(() => cutTotals(lines), [lines]);
   const metres = totals.reduce((sum, total) => sum + total.metres, 0);
   return (
@@ -94,6 +151,21 @@ export function CutList() {
     >
       <Columns>
         <Stack $gap={4}>
+          {looms.length > 1 && (
+            <Select
+              label="Cut which loom"
+              choices={[
+                { id: ALL, name: 'All of it' },
+                ...looms.map(({ name }) => ({
+                  id: name,
+                  name,
+                  note: plural(all.filter(({ loom }) => loom === name).length, 'wire'),
+                })),
+              ]}
+              value={of}
+              onChange={setOf}
+            />
+          )}
           <Choices />
           <Stack $gap={2}>
             <Heading>Wire to buy</Heading>
@@ -113,6 +185,7 @@ export function CutList() {
           </Stack>
         </Stack>
         <Stack $gap={2}>
+          <Leads />
           <Heading>Cut list</Heading>
           {lines.length === 0 ? (
             <p>

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { call } from '~/core/edits';
+import { cutListCsv } from '~/core/formats/lists';
 import { labelsCsv, labelsText, partsCsv } from '~/core/formats/loom-lists';
 import {
   bundleOf,
@@ -14,6 +15,9 @@ import {
   wiresBySegment,
 } from '~/core/loom/bundles';
 import { cuttingPlan } from '~/core/loom/cutting';
+import { leadsOf } from '~/core/loom/leads';
+import { cutList } from '~/core/loom/loom';
+import { subLooms } from '~/core/loom/sub-looms';
 import { labelsOf, shrinkFor, unknownFields } from '~/core/loom/labels';
 import { besideMetres, noiseOf } from '~/core/loom/noise';
 import { partsToBuy } from '~/core/loom/parts';
@@ -256,4 +260,48 @@ test('re-pinning: into what is free by then; a ring is opened by one held aside;
       expect(Object.fromEntries(at)).toEqual(after);
     }),
   );
+});
+
+describe('sub-looms and the cut list', () => {
+  test('the looms a tree falls into at its plugs: every piece in one, every wire of one', () => {
+    const looms = subLooms(estate);
+    expect(looms.map(({ name }) => name)).toEqual(['ECU loom', 'behind Wall plug and Coil plug', 'behind Coil plug']);
+    expect(looms.flatMap(({ segments }) => [...segments]).sort()).toEqual(Object.keys(estate.tree.segments).sort());
+    const lines = cutList(estate, net);
+    expect(new Set(lines.map(({ loom }) => loom))).toEqual(new Set(looms.map(({ name }) => name)));
+    // Of a wire that is parted in both plugs a piece is of each.
+    const trigger = lines.filter(({ wireId }) => net.wireById.get(wireId)!.cutOf === 'dev:coil-igniter-3.C~ecu:A13');
+    expect(trigger.map(({ loom }) => loom).sort()).toEqual([...looms.map(({ name }) => name)].sort());
+    expect(subLooms(pellworth({ tree: false }))).toEqual([]);
+  });
+  test('the cut list covers the netlist exactly, with its way, its terminals and both labels', () => {
+    const lines = cutList(estate, net);
+    expect(lines.map(({ wireId }) => wireId).sort()).toEqual(net.wires.map(({ id }) => id).sort());
+    const line = lines.find(({ wireId }) => net.wireById.get(wireId)!.from === 'ecu:A13')!;
+    expect(line).toMatchObject({
+      way: 'Orrery 48 > cabin branch > Wall plug',
+      ends: [
+        expect.stringMatching(/^terminal A 0\.35 mm², seal$/),
+        expect.stringMatching(/^terminal Wall plug 0\.35 mm², seal$/),
+      ],
+    });
+    const [head, ...rows] = cutListCsv(estate, net).trim().split('\r\n');
+    expect(head).toContain('label at from,label at to,heat-shrink mm,donor');
+    expect(rows).toHaveLength(lines.length);
+  });
+  test('leads against their routes: short, cut off, or parked with jumpers to be had', () => {
+    const kit = {
+      ...edited(estate, call('setLoom', { origin: 'flying-lead', leadMetres: 1 })),
+      ecu: { ...estate.ecu, pins: estate.ecu.pins.map((pin) => ({ ...pin, lead: { colour: 'WH' } })) },
+    };
+    const leads = leadsOf(kit, netlist(kit))!;
+    expect(leads).toHaveLength(kit.ecu.pins.length);
+    for (const { fate, neededMetres, metres } of leads) {
+      if (neededMetres === null) expect([fate, metres]).toEqual(['park', 1]);
+      else expect(fate === 'short' ? neededMetres - metres : neededMetres + metres).toBeCloseTo(1, 9);
+    }
+    // 0.2 m to the wall plug from the cabin branch, 0.4 to that, 0.1 of slack: 0.7; what is cut off does for a jumper.
+    expect(leads.find(({ pinId }) => pinId === 'A13')).toMatchObject({ fate: 'cut', metres: 0.3, jumpers: 1 });
+    expect(leadsOf(estate, net)).toBeNull();
+  });
 });

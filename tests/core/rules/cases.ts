@@ -49,6 +49,11 @@ const plugged = edited(
 );
 const holed = (millimetres: number) =>
   edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres, grommet: true } } }));
+/** A loom that came with the ECU, every lead of it so long. */
+const leads = (leadMetres: number): Build => ({
+  ...edited(demo, call('setLoom', { origin: 'flying-lead', leadMetres })),
+  ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => ({ ...pin, lead: { colour: 'WH' } })) },
+});
 /** So many coil grounds brought to one bolt. */
 const bolted = (count: number) =>
   edited(
@@ -559,6 +564,10 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'LO-16': {
     bad: bolted(6),
     good: bolted(3),
+  },
+  'LO-17': {
+    bad: leads(1.2),
+    good: leads(6),
   },
   'BB-17': {
     bad: edited(demo, geared({ fedBy: 'sensor' })),
