@@ -27,6 +27,12 @@ export const Table = styled.table`
       padding-right: ${space[2]};
     }
   }
+  /* What a tablet has no room for; a phone, which stacks its rows, has. */
+  @media (min-width: 700px) and (max-width: 1099px) {
+    [data-roomy] {
+      display: none;
+    }
+  }
   ${at.phone} {
     font-size: ${type.body};
   }

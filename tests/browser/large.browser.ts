@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { largePlaced } from '../../scripts/bench-build';
-import { expect, goTo, ready, saved, test } from './support';
+import { expect, goTo, ready, saved, test, verdict } from './support';
 
 /** 250 devices on more than 300 pins, 13 needs open. */
 async function openLarge(page: Page): Promise<void> {
@@ -19,7 +19,9 @@ async function openLarge(page: Page): Promise<void> {
 test('a long cut list is drawn as it comes near, and whole in print', async ({ page }) => {
   await openLarge(page);
   await goTo(page, 'Loom');
-  const wires = Number(/(\d+) wires/.exec(await page.locator('header').innerText())![1]);
+  await page.getByRole('link', { name: 'Cut list', exact: true }).click();
+  await expect(verdict(page)).toContainText('to cut');
+  const wires = Number(/(\d+) wires/.exec((await verdict(page).textContent())!)![1]);
   expect(wires).toBeGreaterThan(400);
   const rows = page.getByRole('button', { name: /^Wire \d+: / });
   await expect(rows.first()).toBeVisible();

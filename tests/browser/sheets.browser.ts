@@ -118,19 +118,20 @@ test('feeds: the pump by key is a stop, with its remedy', async ({ page }) => {
 test('loom: slack changes every length; the cut list as a file matches the sheet', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Loom');
+  await page.getByRole('link', { name: 'Cut list', exact: true }).click();
   const slack = page.getByRole('textbox', { name: 'Slack on each wire' });
   await slack.fill('0.3');
   await slack.press('Tab');
-  await expect(verdict(page)).toContainText('209.75 m to cut');
+  await expect(verdict(page)).toContainText('215.47 m to cut');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.locator('header').getByRole('button', { name: 'Cut list as CSV' }).click(),
+    page.getByRole('button', { name: 'Cut list as CSV' }).click(),
   ]);
   const lines = readFileSync((await file.path())!, 'utf8')
     .trim()
     .split('\r\n');
-  expect(lines).toHaveLength(148);
-  expect(lines[0]).toBe('from,to,mm2,colour,metres,cable');
+  expect(lines).toHaveLength(226);
+  expect(lines[0]).toMatch(/^from,to,mm2,colour,metres,cable,loom,way,/);
   await page.getByRole('button', { name: /^Wire 1: / }).click();
   await expect(page.getByLabel('The run', { exact: true })).toContainText('chassis ground');
   await choose(page, /Order of work/, 'Shortest first');
@@ -151,7 +152,7 @@ test('prove: a wrong reading is shown among the wrong, read again and cleared', 
   await box.fill('0,2');
   await expect(page.getByText('Right. This wire is whole.')).toBeVisible();
   await page.getByRole('button', { name: 'Next', exact: true }).click();
-  await expect(verdict(page)).toContainText('20 of 147 wires proved');
+  await expect(verdict(page)).toContainText('37 of 225 wires proved');
   await expect(verdict(page)).not.toContainText('wrong');
 });
 
@@ -163,7 +164,7 @@ test('prove: an edit drops the proof of its wire, in sight', async ({ page }) =>
   await goTo(page, 'Prove');
   // Two wires moved: both continuities and every isolation reading taken against them.
   await expect(page.getByText(/^9 readings have lost their wire$/)).toBeVisible();
-  await expect(verdict(page)).toContainText('17 of 147 wires proved');
+  await expect(verdict(page)).toContainText('34 of 225 wires proved');
   await expect(await findings(page)).toContainText('Wire changed since it was proved');
   await page.getByRole('button', { name: 'Drop them' }).click();
   await expect(page.getByText(/have lost their wire/)).toBeHidden();
@@ -172,7 +173,7 @@ test('prove: an edit drops the proof of its wire, in sight', async ({ page }) =>
 test('fire up: a shut gate takes no confirmation, and says why it is shut', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Fire up');
-  await expect(page.getByText(/This gate is shut: 128 wires are not proved/)).toBeVisible();
+  await expect(page.getByText(/This gate is shut: 189 wires are not proved/)).toBeVisible();
   await expect(page.getByRole('checkbox', { name: /Every terminal pulled/ })).toBeDisabled();
   await page
     .getByRole('button', { name: /^Timing read/ })

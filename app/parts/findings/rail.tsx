@@ -158,14 +158,13 @@ function Pip({
   const times = group.findings.length;
   return (
     <PipButton
-      aria-label={`${group.rule} ${group.severity}: ${groupTitle(group)}`}
+      aria-label={`${group.rule}${times > 1 ? ` ${times} ×` : ''} ${group.severity}: ${groupTitle(group)}`}
       data-chosen={chosen}
       style={{ color: toneColor(group.severity) }}
       onPress={() => onShow(group)}
     >
       <Icon size={19} aria-hidden />
-      <span>{group.rule}</span>
-      {times > 1 && <b>{times} ×</b>}
+      <span>{group.rule}</span> {times > 1 && <b>{times} ×</b>}
     </PipButton>
   );
 }

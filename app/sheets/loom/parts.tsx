@@ -44,7 +44,7 @@ const PartRow = memo(function PartRow({ line, bought, build }: { line: PartLine;
       <td className="figure" data-label="size">
         {size}
       </td>
-      <td className="figure" data-label="needed">
+      <td data-roomy className="figure" data-label="needed">
         {count(line.needed)}
       </td>
       <td className="figure" data-label="with spares">
@@ -67,7 +67,7 @@ const PartRow = memo(function PartRow({ line, bought, build }: { line: PartLine;
       <td className="figure" data-label="still to order">
         <strong>{missing(line, bought)}</strong>
       </td>
-      <td data-label="price each">
+      <td data-roomy data-label="price each">
         <Few>
           <NumberField
             label={`${line.name} ${size}, price each`}
@@ -79,7 +79,7 @@ const PartRow = memo(function PartRow({ line, bought, build }: { line: PartLine;
           />
         </Few>
       </td>
-      <td data-label="from">
+      <td data-roomy data-label="from">
         <TextField
           label={`${line.name} ${size}, from`}
           hideLabel
@@ -214,7 +214,7 @@ export function PartsToBuy() {
                 <th scope="col" className="figure">
                   size
                 </th>
-                <th scope="col" className="figure">
+                <th data-roomy scope="col" className="figure">
                   needed
                 </th>
                 <th scope="col" className="figure">
@@ -226,8 +226,12 @@ export function PartsToBuy() {
                 <th scope="col" className="figure">
                   to order
                 </th>
-                <th scope="col">price</th>
-                <th scope="col">from</th>
+                <th data-roomy scope="col">
+                  price
+                </th>
+                <th data-roomy scope="col">
+                  from
+                </th>
               </tr>
             </thead>
             <Chunks items={rows} rowPixels={42} columns={10} as="tbody">

@@ -59,20 +59,20 @@ const PieceRow = memo(function PieceRow({ figures, build }: { figures: SegmentFi
       <td className="figure" data-label="wires">
         {wires.length}
       </td>
-      <td className="figure" data-label="bare">
+      <td data-roomy className="figure" data-label="bare">
         {readMeasure('thickness', figures.bareMillimetres, build)}
       </td>
       <td className="figure" data-label="covered">
         {readMeasure('thickness', figures.millimetres, build)}
       </td>
-      <td data-label="covering">
+      <td data-roomy data-label="covering">
         {coveringWords[figures.covering]}
         {figures.sleeveMillimetres === null ? '' : ` ${readMeasure('thickness', figures.sleeveMillimetres, build)}`}
       </td>
       <td className="figure" data-label="hole">
         {segment.hole ? readMeasure('diameter', segment.hole.millimetres, build) : '–'}
       </td>
-      <td className="figure" data-label="weight">
+      <td data-roomy className="figure" data-label="weight">
         {readMeasure('weight', figures.grams, build)}
       </td>
       <td className="figure" data-label="warmest">
@@ -112,17 +112,19 @@ export function Pieces() {
                 <th scope="col" className="figure">
                   wires
                 </th>
-                <th scope="col" className="figure">
+                <th data-roomy scope="col" className="figure">
                   bare
                 </th>
                 <th scope="col" className="figure">
                   covered
                 </th>
-                <th scope="col">covering</th>
+                <th data-roomy scope="col">
+                  covering
+                </th>
                 <th scope="col" className="figure">
                   hole
                 </th>
-                <th scope="col" className="figure">
+                <th data-roomy scope="col" className="figure">
                   weight
                 </th>
                 <th scope="col" className="figure">

@@ -4,9 +4,11 @@ import { styled } from 'styled-components';
 import type { Build } from '~/core/build/schema';
 import { drawPlan, fromPlan, type PlanNode, type PlanSegment } from '~/core/drawing/plan';
 import type { SegmentFigures } from '~/core/loom/bundles';
+import { deviceOfThing } from '~/core/tree/things';
 import type { Point } from '~/core/tree/tree';
 import { plural } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
+import { FindingMark } from '../../parts/findings/finding-mark';
 import { color } from '../../ui/theme';
 import { VehicleOutline } from './vehicle';
 
@@ -89,6 +91,18 @@ export function PlanDrawing({
           />
         ))}
       </svg>
+      {drawing.nodes.flatMap(({ id, x, y }) =>
+        (build.tree.nodes[id]?.holds ?? []).flatMap((thing) => {
+          const deviceId = deviceOfThing(thing);
+          return deviceId === null ? (
+            []
+          ) : (
+            <At key={thing} style={{ left: x, top: y }}>
+              <FindingMark thing={{ type: 'device', deviceId }} />
+            </At>
+          );
+        }),
+      )}
     </Scroll>
   );
 }
@@ -294,7 +308,13 @@ function Mark({ node, stroke, name, isNamed }: { node: PlanNode; stroke: string;
   }
 }
 
+/** What is found of something stands at its place. */
+const At = styled.span`
+  position: absolute;
+  transform: translate(6px, 4px);
+`;
 const Scroll = styled.div`
+  position: relative;
   overflow: auto;
   & > svg {
     display: block;

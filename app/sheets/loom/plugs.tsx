@@ -166,15 +166,19 @@ function PlugView({ id }: { id: string }) {
               {half === 'near' ? 'ECU’s half' : 'the other half'}, looked at from its wires
               {half === 'far' ? ': left and right are changed' : ''}
             </Small>
-            <ConnectorFace
-              connector={connector}
-              cavities={faceOf(half)}
-              side={half === 'near' ? 'wire' : 'mating'}
-              selected={new Set(chosen === null ? [] : [String(chosen)])}
-              able={null}
-              onPress={(cavity) => select({ type: 'end', end: plugEnd(id, Number(cavity)) })}
-              moves={moves}
-            />
+            <FaceScroll>
+              <div style={{ minWidth: plug.columns * CELL }}>
+                <ConnectorFace
+                  connector={connector}
+                  cavities={faceOf(half)}
+                  side={half === 'near' ? 'wire' : 'mating'}
+                  selected={new Set(chosen === null ? [] : [String(chosen)])}
+                  able={null}
+                  onPress={(cavity) => select({ type: 'end', end: plugEnd(id, Number(cavity)) })}
+                  moves={moves}
+                />
+              </div>
+            </FaceScroll>
           </Stack>
         ))}
       </Faces>
@@ -227,18 +231,20 @@ function PlugView({ id }: { id: string }) {
 function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }) {
   const { build, derived } = useBuild();
   const { net } = derived;
-  const half = (wire: Wire, cavity: number) => (
+  const half = (wire: Wire, cavity: number, which: string) => (
     <>
-      <td>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
+      <td data-label={which}>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
       <td>
         <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
       </td>
-      <td className="figure">{readLength(wire.lengthMetres, build)}</td>
+      <td data-roomy className="figure" data-label="length">
+        {readLength(wire.lengthMetres, build)}
+      </td>
     </>
   );
   return (
     <TableScroll aria-label={`Cavities of ${placeName(build, id)}`}>
-      <Table data-dense="true">
+      <Table data-dense="true" data-stacked="true">
         <thead>
           <tr>
             <th scope="col" className="figure">
@@ -246,12 +252,12 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
             </th>
             <th scope="col">ECU’s half, from</th>
             <th scope="col">wire</th>
-            <th scope="col" className="figure">
+            <th data-roomy scope="col" className="figure">
               length
             </th>
             <th scope="col">other half, to</th>
             <th scope="col">wire</th>
-            <th scope="col" className="figure">
+            <th data-roomy scope="col" className="figure">
               length
             </th>
           </tr>
@@ -262,8 +268,8 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
               <th scope="row" className="figure">
                 {cavity}
               </th>
-              {half(near, cavity)}
-              {half(far, cavity)}
+              {half(near, cavity, 'ECU’s half')}
+              {half(far, cavity, 'other half')}
             </tr>
           ))}
         </tbody>
@@ -305,6 +311,11 @@ export function Plugs() {
   );
 }
 
+/** A cavity is as wide as a finger can press; a face that is wider than the glass is moved along. */
+const CELL = 29;
+const FaceScroll = styled.div`
+  overflow-x: auto;
+`;
 const Faces = styled.div`
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
