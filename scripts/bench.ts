@@ -15,6 +15,11 @@ import { solveCircuit } from '~/core/circuit/solve';
 import { updated } from '~/core/circuit/update';
 import { drawFeeds } from '~/core/drawing/feeds';
 import { drawGrounds } from '~/core/drawing/grounds';
+import type { Build } from '~/core/build/schema';
+import { derive } from '~/core/derive/derive';
+import { applyEdit, call } from '~/core/edits';
+import { layBoard } from '~/core/loom/board';
+import { allFigures } from '~/core/loom/bundles';
 import { packCircles } from '~/core/loom/packing';
 import { powerPlan } from '~/core/power/plan';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
@@ -144,6 +149,40 @@ for (const count of [60, 300]) {
     return packCircles(Array.from({ length: count }, (_, i) => sizes[i % sizes.length] + other));
   });
   rows.push({ name: `bundle of ${count} wires laid`, median: packed.median, unit: 'ms' });
+}
+{
+  // The loom of 250 devices in a tree: routes and wires, every bundle, the board; then one piece measured, which changes some of it.
+  const laid = [
+    call('proposeTree', { vehicle: 'car', engine: 'front' }),
+    call('plugSegment', { segment: 'wall', metres: 0.1, name: 'Wall', shell: 'bulkhead', cavities: 200 }),
+  ].reduce((build, { name, args }) => {
+    const done = applyEdit(build, name, args);
+    if (!done.ok) throw new Error(done.problem.sentence);
+    return done.value.build;
+  }, largePlaced());
+  let step = 0;
+  const measured = (metres: number): Build => ({
+    ...laid,
+    tree: { ...laid.tree, segments: { ...laid.tree.segments, top: { ...laid.tree.segments.top!, metres } } },
+  });
+  const routes = time(12, () => netlist(measured(0.3 + 0.001 * (step += 1))));
+  rows.push({ name: 'netlist with routes, 250 devices in a tree', median: routes.median, unit: 'ms' });
+  const loom = netlist(laid);
+  const bundles = time(12, () => allFigures(laid, loom).map(({ bareMillimetres }) => bareMillimetres));
+  rows.push({ name: 'bundles of all pieces, 250 devices, packed before', median: bundles.median, unit: 'ms' });
+  const edited = time(12, () => {
+    const build = measured(0.3 + 0.001 * (step += 1));
+    allFigures(build, derive(build).net);
+  });
+  rows.push({ name: 'a piece measured, to the figures of all pieces, 250 devices', median: edited.median, unit: 'ms' });
+  const board = time(6, () => layBoard(laid, loom, { width: 4000, height: 2400 }));
+  rows.push({
+    name: 'board at 1:1, 250 devices',
+    median: board.median,
+    unit: 'ms',
+    reference: '2 s',
+    ratio: board.median / 2000,
+  });
 }
 {
   // Five thousand bad contacts in one state, by update and, of every hundredth, anew.

@@ -31,6 +31,10 @@ export interface PlanSegment {
   /** Middle of its longer part, where its length stands. */
   readonly word: Point;
   readonly upright: boolean;
+  /** A short one beside a plug of the trunk has its length below, clear of the plug. */
+  readonly below: boolean;
+  /** There is room for its length; of the shortest it is told when it is looked at. */
+  readonly told: boolean;
   readonly hole: Point | null;
 }
 
@@ -49,6 +53,8 @@ const WIDTH = 760;
 const EDGE = 26;
 /** A length is written on the part that leads out, where that is so long. */
 const WORD = 46;
+const SHORT = 75;
+const LEAST_TOLD = 24;
 const PER_MILLIMETRE = 0.5;
 const LEAST_STROKE = 2.5;
 const MOST_STROKE = 13;
@@ -96,20 +102,27 @@ export function drawPlan(build: Build, figures: readonly SegmentFigures[]): Plan
             : 'below';
     return { id, kind, name, x, y, side, meets: near.length };
   });
-  const segments = figures.map(({ id, segment, bareMillimetres, wires }): PlanSegment => {
+  const segments = figures.map(({ id, segment, roughMillimetres, wires }): PlanSegment => {
     const [from, to] = [pointOf(segment.a), pointOf(segment.b)];
+    const ends = [segment.a, segment.b].map((end) => ({ id: end, kind: tree.nodes[end]!.kind }));
     const [wide, high] = [Math.abs(to.x - from.x), Math.abs(to.y - from.y)];
     const upright = high > wide && wide < WORD;
     return {
       id,
       // Along the trunk first, then out to what hangs on it.
       path: `M${from.x} ${from.y}V${to.y}H${to.x}`,
-      width: Math.min(MOST_STROKE, Math.max(LEAST_STROKE, bareMillimetres * PER_MILLIMETRE)),
+      width: Math.min(MOST_STROKE, Math.max(LEAST_STROKE, roughMillimetres * PER_MILLIMETRE)),
       metres: segment.metres,
       measured: segment.measured,
       wires: wires.length,
       word: upright ? { x: from.x, y: from.y + (to.y - from.y) * UPRIGHT_SHARE } : { x: (from.x + to.x) / 2, y: to.y },
       upright,
+      below:
+        !upright &&
+        wide < SHORT &&
+        ends.some(({ kind }) => kind === 'plug') &&
+        ends.every(({ id: end }) => meets.get(end)!.length > 1),
+      told: upright ? high >= LEAST_TOLD : wide >= LEAST_TOLD,
       hole: segment.hole ? { x: (from.x + to.x) / 2, y: to.y } : null,
     };
   });

@@ -136,6 +136,8 @@ export interface SegmentFigures extends Bundle {
   readonly covering: Covering;
   /** Bore of the sleeve to buy, mm; null: tape, nothing, or thicker than any. */
   readonly sleeveMillimetres: number | null;
+  /** About how thick it is, known without laying its wires: for a drawing. */
+  readonly roughMillimetres: number;
   readonly grams: number;
   readonly celsius: number;
   readonly loaded: number;
@@ -150,28 +152,48 @@ export function sleeveFor(covering: Covering, bareMillimetres: number): number |
   return sleeveSizes[covering].find((size) => size >= bareMillimetres * DRAWN_OVER) ?? null;
 }
 
-/** Figures of one piece of the tree. */
+/** Figures of one piece of the tree. What takes the laying of its wires is worked out when it is first asked for. */
 export function segmentFigures(build: Build, id: string, wires: readonly Wire[], warm: Warm): SegmentFigures {
   const segment = build.tree.segments[id]!;
   const covering = coveringOf(build, segment);
-  const bundle = bundleOf(wires, covering);
   const celsius = celsiusOf(segment);
+  let laid: Bundle | null = null;
+  const bundle = (): Bundle => (laid ??= bundleOf(wires, covering));
   return {
-    ...bundle,
     id,
     segment,
     covering,
-    sleeveMillimetres: sleeveFor(covering, bundle.bareMillimetres),
-    grams: segment.metres * wires.reduce((sum, { squareMm }) => sum + gramsPerMetre(squareMm), 0),
+    wires,
     celsius,
+    get laid() {
+      return bundle().laid;
+    },
+    get bareMillimetres() {
+      return bundle().bareMillimetres;
+    },
+    get millimetres() {
+      return bundle().millimetres;
+    },
+    get sleeveMillimetres() {
+      return sleeveFor(covering, bundle().bareMillimetres);
+    },
+    get fits() {
+      return segment.hole ? bundle().millimetres <= segment.hole.millimetres : null;
+    },
+    roughMillimetres: roughMillimetres(wires),
+    grams: segment.metres * wires.reduce((sum, { squareMm }) => sum + gramsPerMetre(squareMm), 0),
     loaded: loadedIn(wires, warm),
     hottest: hottestIn(wires, celsius, warm),
     cables: new Set(wires.flatMap(({ cable }) => cable ?? [])).size,
-    fits: segment.hole ? bundle.millimetres <= segment.hole.millimetres : null,
   };
 }
 
-/** Every piece of the tree with its figures, in the tree's order. O(wires of each piece²) at worst, remembered by the packing. */
+/** About how thick a bundle is: 1.2 times the root of what its wires' diameters are squared together (common practice). */
+const ROUGH = 1.2;
+const roughMillimetres = (wires: readonly Wire[]): number =>
+  ROUGH * Math.sqrt(wires.reduce((sum, { squareMm }) => sum + outerMillimetres(squareMm) ** 2, 0));
+
+/** Every piece of the tree with its figures, in the tree's order. O(wires); each bundle is laid when it is asked for. */
 export function allFigures(build: Build, net: Netlist): SegmentFigures[] {
   const wires = wiresBySegment(net);
   const warm = warmAmps(net);

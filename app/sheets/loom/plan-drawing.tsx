@@ -109,6 +109,8 @@ export function PlanDrawing({
 
 /** Width of a letter of the plan's words, pixels. */
 const LETTER = 7;
+/** Below a plug that stands in the line, pixels. */
+const BELOW = 29;
 
 const Piece = memo(function Piece({
   segment,
@@ -123,11 +125,11 @@ const Piece = memo(function Piece({
   isFound: boolean;
   onLook: (looked: Looked) => void;
 }) {
-  const { id, path, width, word, upright, measured, hole, wires } = segment;
+  const { id, path, width, word, upright, below, told, measured, hole, wires } = segment;
   const look = () => onLook({ type: 'piece', id });
   const at = upright
     ? { x: word.x + width / 2 + 5, y: word.y + 4 }
-    : { x: word.x - (words.length * LETTER) / 2, y: word.y - width / 2 - 5 };
+    : { x: word.x - (words.length * LETTER) / 2, y: below ? word.y + BELOW : word.y - width / 2 - 5 };
   return (
     <Pressed
       role="button"
@@ -151,16 +153,18 @@ const Piece = memo(function Piece({
           strokeWidth="2"
         />
       )}
-      <text
-        {...at}
-        fontSize="12.5"
-        fill={measured ? color.ink : color.soft}
-        stroke={color.sheet}
-        strokeWidth="4"
-        paintOrder="stroke"
-      >
-        {words}
-      </text>
+      {(told || isLooked) && (
+        <text
+          {...at}
+          fontSize="12.5"
+          fill={measured ? color.ink : color.soft}
+          stroke={color.sheet}
+          strokeWidth="4"
+          paintOrder="stroke"
+        >
+          {words}
+        </text>
+      )}
     </Pressed>
   );
 });
