@@ -1,7 +1,7 @@
 import type { Build, PinningOrder } from '../build/schema';
 import { cavityPlace, cavitySquareMm, countingWords, neighbours } from '../ecu/face';
 import { pinIdOf, type Connector, type Pin } from '../ecu/ecu';
-import { ecuEnd, endsOfWire, pinAt } from '../ends/ends';
+import { ecuEnd, endsOfWire, isFarPin, pinAt } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { farOf } from '../netlist/whole';
@@ -19,7 +19,7 @@ export interface StaleCrimp {
 /** Wires that sit in the ECU's connectors though the plan has changed under them. */
 export function staleCrimps(build: Build, net: Netlist): StaleCrimp[] {
   return Object.keys(build.pinning.done).flatMap((wireId): StaleCrimp[] => {
-    if (net.wireById.has(wireId)) return [];
+    if (net.wireById.has(wireId) || isFarPin(wireId)) return [];
     const ends = endsOfWire(wireId);
     const own = ends?.find((end) => pinAt(end) !== null);
     const far = ends?.find((end) => end !== own);

@@ -173,6 +173,14 @@ export function endsOfWire(id: string): readonly [EndKey, EndKey] | null {
   return one && other ? [endKey(one), endKey(other)] : null;
 }
 
+/**
+ * The far end of a wire as the bench notes it, once its terminal is clicked in there and pulled; what sits in the ECU is noted by
+ * the wire alone.
+ */
+export const pinnedAt = (wire: string, end: EndKey): string => `${wire}@${end}`;
+/** Whether a note of the bench is of a far end. */
+export const isFarPin = (note: string): boolean => note.includes('@');
+
 /** A device as a whole, as photographs name what they show. */
 export const aboutDevice = (deviceId: string): string => `dev:${deviceId}`;
 /** The device that is named so, or null. */

@@ -143,3 +143,18 @@ test('on a phone the pieces are measured one by one', async ({ page }) => {
   await length.press('Enter');
   await expect(page.getByRole('checkbox', { name: 'engine branch to Crank sensor is measured' })).toBeChecked();
 });
+
+test('the plugs of the devices are ticked off terminal by terminal, and stay so', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await openPage(page, 'Plugs');
+  const tick = page.getByRole('checkbox', { name: 'Alternator L clicked in and pulled' });
+  await tick.focus();
+  await page.keyboard.press('Space');
+  await expect(tick).toBeChecked();
+  await expect(page.getByText(/^1 of \d+ terminals clicked in and pulled/)).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(tick).toBeChecked();
+});

@@ -100,7 +100,7 @@ test.describe('what is typed', () => {
 
     for (const [sheet, field, text] of [
       ['survey/notes', 'What do you need to know?', 'Which way round is pin'],
-      ['loom', 'Slack on each wire', '0.2'],
+      ['loom/cut', 'Slack on each wire', '0.2'],
       ['survey', 'Altitude', '12'],
     ] as const) {
       await page.goto(`/build/${id}/${sheet}`);

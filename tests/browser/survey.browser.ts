@@ -195,9 +195,9 @@ test('one setting of units goes through every sheet', async ({ page }) => {
   await expect(verdict(page)).toContainText('64.4 °F');
   await goTo(page, 'Feeds');
   await page.getByRole('link', { name: 'Grounds' }).click();
-  await expect(page.locator('#work')).toContainText('psi off');
+  await expect(page.getByRole('row', { name: /^battery negative .* -?\d+\.\d+ psi$/ })).toBeVisible();
   await goTo(page, 'Loom');
-  await expect(page.getByRole('textbox', { name: 'Hottest zone' })).toHaveValue('221');
+  await expect(page.getByRole('textbox', { name: 'Hottest there' })).toHaveValue('140');
   await goTo(page, 'Fire up');
   await expect(page.locator('#work')).not.toContainText('kPa');
 });

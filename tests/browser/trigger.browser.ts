@@ -120,7 +120,7 @@ test.describe('the wheel bench', () => {
       .getByRole('button', { name: /^Crank sensor.*2$/ })
       .first()
       .click();
-    await expect(page.getByRole('heading', { name: 'The run of B2 to Crank sensor · 2' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'The run of Wall plug · 61 to Crank sensor · 2' })).toBeVisible();
   });
 
   test('another wheel than chosen is told, and taken by one press', async ({ page }) => {

@@ -6,6 +6,7 @@ test('feet, gauges and horsepower by one setting, in and out; wire of the other 
   await openDemo(page);
   await page.getByText('feet, AWG, hp', { exact: true }).click();
   await goTo(page, 'Loom');
+  await page.getByRole('link', { name: 'Cut list', exact: true }).click();
   const list = page.getByRole('table').filter({ hasText: 'colour' });
   await expect(list.getByRole('row').nth(1)).toContainText('4 mm² (10 AWG)');
   await expect(list.getByRole('row').nth(1)).toContainText(/\d ft/);

@@ -4,6 +4,7 @@ import { coveringWords, pullingOf, type SegmentFigures } from '~/core/loom/bundl
 import { labelOf } from '~/core/netlist/label';
 import { segmentName } from '~/core/loom/names';
 import { coverings, usualCelsius, zones, type Covering, type Zone } from '~/core/tree/tree';
+import { ringsOf } from '~/core/tree/ways';
 import { plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { readLength, readMeasure } from '~/core/units/workshop';
@@ -40,10 +41,15 @@ export function PiecePanel({
   chosen: ReadonlySet<string>;
   onLook: (looked: { type: 'piece' | 'place'; id: string } | null) => void;
 }) {
-  const { build, derived, edit } = useBuild();
+  const { build, derived, selection, edit } = useBuild();
   const { id, segment, wires, hottest, sleeveMillimetres, covering } = figures;
   const set = (changes: Parameters<typeof call<'setSegment'>>[1]['changes']) =>
     edit(call('setSegment', { segment: id, changes }));
+  // Where the tree has two ways a wire can be led by either.
+  const wire = selection?.type === 'wire' ? derived.net.wireById.get(selection.wireId) : undefined;
+  const whole = wire && (wire.cutOf ?? wire.id);
+  const led =
+    whole !== undefined && ringsOf(build.tree).length > 0 ? { whole, isLed: build.tree.via[whole] === id } : null;
   const pulling = pullingOf(build, derived.net, id);
   const passes =
     pulling && [pulling.fromA, pulling.fromB].map((side) => side.every((one) => one.millimetres <= pulling.hole));
@@ -177,6 +183,11 @@ export function PiecePanel({
             )
           }
         />
+        {led !== null && (
+          <Button onPress={() => edit(call('leadWire', { wireId: led.whole, segment: led.isLed ? null : id }))}>
+            {led.isLed ? 'The shorter way for it' : 'Lead the chosen wire by it'}
+          </Button>
+        )}
         <Button
           weight="quiet"
           onPress={() => {

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import { endOf, plugEnd } from '~/core/ends/ends';
+import { endOf, pinnedAt, plugEnd } from '~/core/ends/ends';
+import { deviceEnds } from '~/core/loom/far-ends';
 import { placeName } from '~/core/loom/names';
 import { passingWires } from '~/core/loom/plug';
 import { meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
@@ -20,13 +21,13 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { SizeField } from '../../parts/size-field';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
+import { Chunks } from '../../ui/chunks';
 import { Checkbox, Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
-import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
+import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
-import { NoTree } from './no-tree';
 
 const MOST_CAVITIES = 200;
 const MOST_COLUMNS = 60;
@@ -227,21 +228,100 @@ function PlugView({ id }: { id: string }) {
   );
 }
 
+/** A tick for a terminal that was clicked into its cavity and pulled. */
+function Clicked({ note, done, name }: { note: string; done: boolean; name: string }) {
+  const { build, edit } = useBuild();
+  return (
+    <Checkbox
+      isSelected={done}
+      onChange={(on) =>
+        edit(
+          on
+            ? call('crimp', { wireIds: [note], at: new Date().toISOString(), by: build.prove.by })
+            : call('uncrimp', { wireIds: [note] }),
+        )
+      }
+    >
+      <VisuallyHidden>{name} clicked in and pulled</VisuallyHidden>
+    </Checkbox>
+  );
+}
+
+/** Terminals at the far ends, plug by plug: what is clicked in there. */
+function DevicePlugs() {
+  const { build, derived, selection, select } = useBuild();
+  const { net } = derived;
+  const ends = useMemo(() => deviceEnds(build, net), [build, net]);
+  const done = ends.filter((one) => one.done).length;
+  if (ends.length === 0) return null;
+  return (
+    <Stack $gap={2}>
+      <Heading>Plugs of the devices</Heading>
+      <Small>
+        {done} of {plural(ends.length, 'terminal')} clicked in and pulled. Look at the part in hand for which cavity is
+        which: variants have them the other way round.
+      </Small>
+      <TableScroll aria-label="Plugs of the devices">
+        <Table data-dense="true" data-stacked="true">
+          <thead>
+            <tr>
+              <th scope="col">plug</th>
+              <th scope="col">terminal</th>
+              <th scope="col">wire</th>
+              <th scope="col">comes from</th>
+              <th scope="col">clicked, pulled</th>
+            </tr>
+          </thead>
+          <Chunks items={ends} rowPixels={34} columns={5} as="tbody">
+            {({ note, end, wire, plug, terminal, from, done: isDone }) => (
+              <tr key={note} data-selected={selection?.type === 'end' && selection.end === end}>
+                <th scope="row">
+                  <Button weight="quiet" onPress={() => select({ type: 'end', end })}>
+                    {plug}
+                  </Button>
+                </th>
+                <td data-label="terminal">{terminal}</td>
+                <td>
+                  <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
+                </td>
+                <td data-label="comes from">{from}</td>
+                <td data-label="clicked, pulled">
+                  <Clicked note={note} done={isDone} name={`${plug} ${terminal}`} />
+                </td>
+              </tr>
+            )}
+          </Chunks>
+        </Table>
+      </TableScroll>
+    </Stack>
+  );
+}
+
 /** The plug's own table, for the bench: what meets in each cavity. */
 function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }) {
   const { build, derived } = useBuild();
   const { net } = derived;
-  const half = (wire: Wire, cavity: number, which: string) => (
-    <>
-      <td data-label={which}>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
-      <td>
-        <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
-      </td>
-      <td data-roomy className="figure" data-label="length">
-        {readLength(wire.lengthMetres, build)}
-      </td>
-    </>
-  );
+  const half = (wire: Wire, cavity: number, which: string) => {
+    const note = pinnedAt(wire.id, plugEnd(id, cavity));
+    return (
+      <>
+        <td data-label={which}>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
+        <td>
+          <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
+        </td>
+        <td data-roomy className="figure" data-label="length">
+          {readLength(wire.lengthMetres, build)}
+        </td>
+        <td data-label="clicked, pulled">
+          <Clicked
+            note={note}
+            done={build.pinning.done[note] !== undefined}
+            name={`${placeName(build, id)} ${cavity}, ${which},`}
+          />
+        </td>
+      </>
+    );
+  };
   return (
     <TableScroll aria-label={`Cavities of ${placeName(build, id)}`}>
       <Table data-dense="true" data-stacked="true">
@@ -255,11 +335,13 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
             <th data-roomy scope="col" className="figure">
               length
             </th>
+            <th scope="col">in</th>
             <th scope="col">other half, to</th>
             <th scope="col">wire</th>
             <th data-roomy scope="col" className="figure">
               length
             </th>
+            <th scope="col">in</th>
           </tr>
         </thead>
         <tbody>
@@ -283,7 +365,6 @@ export function Plugs() {
   const { build } = useBuild();
   const { nodes } = build.tree;
   const plugs = Object.keys(nodes).filter((id) => nodes[id]!.plug);
-  if (Object.keys(nodes).length === 0) return <NoTree />;
   const parted = plugs.reduce((sum, id) => sum + Object.keys(nodes[id]!.plug!.wires).length, 0);
   return (
     <SheetFrame
@@ -295,18 +376,18 @@ export function Plugs() {
         </>
       }
     >
-      {plugs.length === 0 ? (
-        <p>
-          No plug in the loom yet.{' '}
-          <Soft>On the plan press a piece and put one in it: every wire that passes is parted.</Soft>
-        </p>
-      ) : (
-        <Stack $gap={5}>
-          {plugs.map((id) => (
-            <PlugView key={id} id={id} />
-          ))}
-        </Stack>
-      )}
+      <Stack $gap={5}>
+        {plugs.length === 0 && (
+          <p>
+            No plug in the loom itself.{' '}
+            <Soft>On the plan press a piece and put one in it: every wire that passes is parted.</Soft>
+          </p>
+        )}
+        {plugs.map((id) => (
+          <PlugView key={id} id={id} />
+        ))}
+        <DevicePlugs />
+      </Stack>
     </SheetFrame>
   );
 }

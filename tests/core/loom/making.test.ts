@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { call } from '~/core/edits';
+import { pinSteps, staleCrimps } from '~/core/allot/pinning';
+import { deviceAt } from '~/core/ends/ends';
+import { deviceEnds } from '~/core/loom/far-ends';
 import { cutListCsv } from '~/core/formats/lists';
 import { labelsCsv, labelsText, partsCsv } from '~/core/formats/loom-lists';
 import {
@@ -303,5 +306,32 @@ describe('sub-looms and the cut list', () => {
     // 0.2 m to the wall plug from the cabin branch, 0.4 to that, 0.1 of slack: 0.7; what is cut off does for a jumper.
     expect(leads.find(({ pinId }) => pinId === 'A13')).toMatchObject({ fate: 'cut', metres: 0.3, jumpers: 1 });
     expect(leadsOf(estate, net)).toBeNull();
+  });
+});
+
+describe('the far ends at the bench', () => {
+  const ends = deviceEnds(estate, net);
+  test('every terminal in the plug of a device, once, plug by plug', () => {
+    const wanted = net.wires.flatMap(({ from, to }) => [from, to]).filter((end) => deviceAt(end) !== null);
+    expect(ends.map(({ end }) => end).sort()).toEqual([...wanted].sort());
+    expect(new Set(ends.map(({ note }) => note)).size).toBe(ends.length);
+    const plugs = ends.map(({ plug }) => plug);
+    expect(plugs.filter((plug, i) => plug !== plugs[i - 1])).toHaveLength(new Set(plugs).size);
+  });
+  test('one that is clicked in is noted by its end, and says nothing of the ECU’s side', () => {
+    const far = ends.find(({ end }) => end === 'dev:crank-vr-1.1')!;
+    const clicked = edited(estate, call('crimp', { wireIds: [far.note], at: '2026-09-06T10:00:00.000Z', by: 'MP' }));
+    const after = netlist(clicked);
+    expect(
+      deviceEnds(clicked, after)
+        .filter(({ done }) => done)
+        .map(({ end }) => end),
+    ).toEqual([far.end]);
+    expect(pinSteps(clicked, after).filter(({ done }) => done)).toHaveLength(
+      pinSteps(estate, net).filter(({ done }) => done).length,
+    );
+    expect(staleCrimps(clicked, after)).toEqual(staleCrimps(estate, net));
+    const out = edited(clicked, call('uncrimp', { wireIds: [far.note] }));
+    expect(deviceEnds(out, after).some(({ done }) => done)).toBe(false);
   });
 });

@@ -176,3 +176,21 @@ test('where the ECU stands, and nothing of an empty tree', () => {
     netlist({ ...build, tree: { ...noTree, engine: 'rear' } }).wires,
   );
 });
+
+test('where a ring gives two ways, a wire goes the shorter, or the one it was led by; the others stay', () => {
+  const ring = edited(
+    demoBuild(),
+    call('proposeTree', { vehicle: 'car', engine: 'front' }),
+    call('joinTreeNodes', { a: 'ecu', b: 'outside', metres: 2 }),
+  );
+  const id = 'dev:crank-vr-1.1~ecu:B1';
+  const [way] = ringsOf(ring.tree);
+  const before = netlist(ring).wireById;
+  expect(before.get(id)!.route).toContain('wall');
+  const led = netlist(edited(ring, call('leadWire', { wireId: id, segment: way! }))).wireById;
+  expect(led.get(id)!.route).toContain(way);
+  expect(led.get(id)!.route).not.toContain('wall');
+  const { trunk, wall } = ring.tree.segments;
+  expect(led.get(id)!.lengthMetres - before.get(id)!.lengthMetres).toBeCloseTo(2 - trunk!.metres - wall!.metres, 2);
+  for (const [other, wire] of before) if (other !== id) expect(led.get(other)!.route).toEqual(wire.route);
+});
