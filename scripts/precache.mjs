@@ -16,11 +16,19 @@ const walk = (folder) =>
   readdirSync(folder).flatMap((name) =>
     statSync(path.join(folder, name)).isDirectory() ? walk(path.join(folder, name)) : [path.join(folder, name)],
   );
-const files = walk(client)
-  .map((file) => `/${path.relative(client, file).split(path.sep).join('/')}`)
-  .filter(
-    (file) => !file.startsWith('/.vite') && file !== '/sw.js' && !file.endsWith('.woff') && !file.endsWith('.map'),
-  );
+const all = walk(client).map((file) => `/${path.relative(client, file).split(path.sep).join('/')}`);
+// Pages are shown in WOFF2; of the WOFF files only what a program itself asks for is kept: letters for a PDF.
+const programs = all
+  .filter((file) => file.endsWith('.js') && file !== '/sw.js')
+  .map((file) => readFileSync(path.join(client, file), 'utf8'));
+const isAsked = (file) => programs.some((text) => text.includes(path.posix.basename(file)));
+const files = all.filter(
+  (file) =>
+    !file.startsWith('/.vite') &&
+    file !== '/sw.js' &&
+    !file.endsWith('.map') &&
+    (!file.endsWith('.woff') || isAsked(file)),
+);
 
 const build = await import(pathToFileURL(path.join(root, 'build/server/index.js')).href);
 const { demos } = await build.routes.root.module.loader({ request: new Request('http://localhost/') });

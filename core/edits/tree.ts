@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Build } from '../build/schema';
+import { placeName, segmentName } from '../loom/names';
 import { allotCavities, passingWires, plugFor } from '../loom/plug';
 import { freeId, nowhere, proposeTree, withRest } from '../loom/propose-tree';
 import { netlist } from '../netlist/netlist';
@@ -19,6 +20,7 @@ import {
   type Segment,
   type TreeNode,
 } from '../tree/tree';
+import { deviceThing } from '../tree/things';
 import { plural } from '../units/format';
 import { edit } from './edit';
 
@@ -30,7 +32,10 @@ const without = <T>(record: Readonly<Record<string, T>>, ...ids: readonly string
   Object.fromEntries(Object.entries(record).filter(([id]) => !ids.includes(id)));
 const noNode = (id: string) => fail('no-node', 'node', `There is no place ${id} in the tree.`);
 const noSegment = (id: string) => fail('no-segment', 'segment', `There is no piece ${id} in the tree.`);
-const named = ({ tree }: Build, id: string): string => tree.nodes[id]?.name || id;
+const named = placeName;
+/** What stands somewhere, in words that need no netlist. */
+const standing = (build: Build, thing: string): string =>
+  build.devices.find(({ id }) => deviceThing(id) === thing)?.label ?? thing;
 
 const withNode = (build: Build, id: string, changes: Partial<TreeNode>): Build =>
   withTree(build, { nodes: { ...build.tree.nodes, [id]: { ...build.tree.nodes[id]!, ...changes } } });
@@ -180,7 +185,9 @@ export const treeEdits = {
   standAt: edit(
     z.object({ thing: z.string().min(1).max(160), node: treeId.nullable() }),
     ({ thing, node }, build) =>
-      `${node === null ? 'Take' : 'Stand'} ${thing}${node === null ? ' from its place' : ` at ${named(build, node)}`}`,
+      node === null
+        ? `Take ${standing(build, thing)} from its place`
+        : `Stand ${standing(build, thing)} at ${named(build, node)}`,
     (build, { thing, node }) => {
       if (node !== null && !build.tree.nodes[node]) return noNode(node);
       const nodes = Object.fromEntries(
@@ -211,7 +218,7 @@ export const treeEdits = {
   ),
   setSegment: edit(
     z.object({ segment: treeId, changes: segmentChanges }),
-    ({ segment }) => `Change piece ${segment}`,
+    ({ segment }, build) => `Change ${segmentName(build, segment)}`,
     (build, { segment, changes }) => {
       const was = build.tree.segments[segment];
       if (!was) return noSegment(segment);
@@ -226,7 +233,7 @@ export const treeEdits = {
   ),
   removeSegment: edit(
     z.object({ segment: treeId }),
-    ({ segment }) => `Take piece ${segment} away`,
+    ({ segment }, build) => `Take away ${segmentName(build, segment)}`,
     (build, { segment }) => {
       const { segments, via } = build.tree;
       if (!segments[segment]) return noSegment(segment);
@@ -242,7 +249,7 @@ export const treeEdits = {
       name: nodeSchema.shape.name,
       id: treeId.optional(),
     }),
-    ({ segment }) => `Branch piece ${segment}`,
+    ({ segment }, build) => `Branch ${segmentName(build, segment)}`,
     (build, { segment, metres, name, id }) => {
       const was = build.tree.segments[segment];
       if (!was) return noSegment(segment);
@@ -336,7 +343,8 @@ export const treeEdits = {
   /** Where there are two ways: the piece it goes by. Null: the shorter way. */
   leadWire: edit(
     z.object({ wireId: z.string().max(400), segment: treeId.nullable() }),
-    ({ wireId }) => `Lead wire ${wireId}`,
+    ({ segment }, build) =>
+      segment === null ? 'Lead a wire the shorter way' : `Lead a wire by ${segmentName(build, segment)}`,
     (build, { wireId, segment }) => {
       if (segment === null) return ok(withTree(build, { via: without(build.tree.via, wireId) }));
       return build.tree.segments[segment]

@@ -4,6 +4,7 @@ import { endOf, endType, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { coveringWords, segmentFigures, warmAmps, wiresBySegment } from './bundles';
 import { placeName } from './names';
+import { meetingsOf } from './plug-face';
 
 /** A line of what has to be bought. */
 export interface PartLine {
@@ -113,7 +114,7 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
   for (const [id, { plug }] of Object.entries(build.tree.nodes)) {
     if (!plug) continue;
     add('Plugs', `plug ${id}`, `${placeName(build, id)}, both halves, ${plug.cavities} ways`, 1);
-    const free = plug.cavities - Object.keys(plug.wires).length;
+    const free = plug.cavities - meetingsOf(net, id, plug).length;
     if (plug.sealed && free > 0)
       add('Seals and blanks', `blank plug ${id}`, `Blank, ${placeName(build, id)}`, 2 * free);
   }

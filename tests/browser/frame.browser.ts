@@ -81,6 +81,9 @@ test.describe('offline', () => {
       'trigger/wheels',
       'trigger/bench',
       'trigger/light',
+      'loom',
+      'loom/plugs',
+      'loom/board',
       'trace',
       'book',
     ]) {
@@ -92,6 +95,13 @@ test.describe('offline', () => {
     await page.getByRole('button', { name: /Symptom/ }).click();
     await page.getByRole('option', { name: 'Fan 1 does not work' }).click();
     await expect(page.getByText('Most likely')).toBeVisible();
+    // Its letters come with the app: sheets of the board are made with no network.
+    await page.goto(`/build/${id}/loom/board`);
+    await ready(page);
+    await page.getByRole('button', { name: 'Print' }).click();
+    const sheets = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: 'PDF on A3' }).click();
+    expect((await sheets).suggestedFilename()).toMatch(/\.pdf$/);
     await page.getByRole('link', { name: /^Trigger,/ }).click();
     await expect(page.getByRole('heading', { level: 1, name: /Trigger/ })).toBeVisible();
     await page.goto('/library/ecus');

@@ -27,6 +27,8 @@ export function PlacePanel({ id, onLook }: { id: string; onLook: (looked: Looked
   const things = thingsToStand(build, derived.net).filter(({ id: thing }) => !node.holds.includes(thing));
   const others = Object.keys(tree.nodes).filter((other) => other !== id);
   const passing = node.plug ? passingWires(build, derived.net, id) : [];
+  // A wire that is gone keeps its cavity until it is allotted anew: it is none of those that pass.
+  const parted = passing.filter((wire) => node.plug?.wires[wire.id] !== undefined).length;
   return (
     <Stack $gap={3}>
       <Title>{placeName(build, id)}</Title>
@@ -49,7 +51,7 @@ export function PlacePanel({ id, onLook }: { id: string; onLook: (looked: Looked
             <div>
               <dt>wires parted</dt>
               <dd>
-                {Object.keys(node.plug.wires).length} of {passing.length}
+                {parted} of {passing.length}
               </dd>
             </div>
           </Facts>

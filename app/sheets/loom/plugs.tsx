@@ -362,10 +362,10 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
 
 /** Plugs of the loom: both halves, their cavities, what to re-pin. */
 export function Plugs() {
-  const { build } = useBuild();
+  const { build, derived } = useBuild();
   const { nodes } = build.tree;
   const plugs = Object.keys(nodes).filter((id) => nodes[id]!.plug);
-  const parted = plugs.reduce((sum, id) => sum + Object.keys(nodes[id]!.plug!.wires).length, 0);
+  const parted = plugs.reduce((sum, id) => sum + meetingsOf(derived.net, id, nodes[id]!.plug!).length, 0);
   return (
     <SheetFrame
       summary={
