@@ -147,7 +147,7 @@ async function rowsOf(browser: Browser, base: string, named: string, build: Buil
   const id = await importBuild(page, base, build);
   await ready(page);
   // Two edits to take back and do again on every sheet: a wire's length, then a need's pin.
-  await page.goto(`${base}/build/${id}/loom`);
+  await page.goto(`${base}/build/${id}/loom/cut`);
   await ready(page);
   const slack = page.getByRole('textbox', { name: 'Slack on each wire' });
   for (const metres of ['0.21', '0.22']) {

@@ -9,14 +9,14 @@ export interface Act {
   readonly act: (page: Page) => Promise<void>;
   readonly after: (before: Seen) => Seen;
 }
-type Sheet = 'survey' | 'survey/notes' | 'survey/fuel' | 'feeds' | 'loom';
+type Sheet = 'survey' | 'survey/notes' | 'survey/fuel' | 'feeds' | 'loom/cut';
 
 const titles: Readonly<Record<Sheet, RegExp>> = {
   survey: /Survey/,
   'survey/notes': /Survey/,
   'survey/fuel': /Survey/,
   feeds: /Feeds/,
-  loom: /Loom/,
+  'loom/cut': /Loom/,
 };
 
 /** The same build with one place of it changed. */
@@ -43,7 +43,7 @@ const fields: readonly {
   },
   // Thousandths, so that each is a value of its own.
   {
-    on: 'loom',
+    on: 'loom/cut',
     label: 'Slack on each wire',
     place: ['loom', 'slackMetres'],
     value: (number) => (1 + (number % 999)) / 1000,
