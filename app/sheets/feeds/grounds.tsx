@@ -18,6 +18,7 @@ import { Term } from '../../ui/term';
 import { FieldGrid, Heading, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
+import { ECU_THING, groundThing, placesOf } from '~/core/tree/things';
 import { readSize } from '~/core/wire/size';
 import { readLength } from '~/core/units/workshop';
 import { LengthField } from '../../parts/length-field';
@@ -212,6 +213,9 @@ function Grounds({ schools }: { schools: Schools }) {
   // Where the sensors have no pin of their own, the one they share is the person's choice.
   const own = pinsOfKind(build.ecu, 'sensor-ground').length > 0;
   const choosing = either.length > 0 || own ? either : powerPins;
+  // Where the loom's tree has both ends it says how long these wires are.
+  const places = placesOf(build.tree);
+  const inTree = (place: string) => places.has(ECU_THING) && places.has(groundThing(place));
   const figures = [...schools].sort((one, other) => one.place.localeCompare(other.place));
   return (
     <Stack $gap={2}>
@@ -272,6 +276,9 @@ function Grounds({ schools }: { schools: Schools }) {
         {plural(powerPins.length, 'ECU ground')} ({powerPins.map((pin) => pin.id).join(', ')}), the ECU asks for{' '}
         {build.ecu.groundsAsked}. At the block the strap, {readSize(build.power.strapSquareMm, build)} of{' '}
         {readLength(build.power.strapMetres, build)}, is shared with the coils.
+        {inTree('battery') && inTree('head')
+          ? ' The two ways to a ground are as long as the loom’s tree has them.'
+          : ''}
       </Small>
       {choosing.length > 0 && (
         <GroundUses>
@@ -300,6 +307,7 @@ function Grounds({ schools }: { schools: Schools }) {
           value={build.power.groundMetres.battery}
           minValue={0}
           maxValue={30}
+          isDisabled={inTree('battery')}
           onChange={(battery) => edit(call('setPower', { groundMetres: { ...build.power.groundMetres, battery } }))}
         />
         <LengthField
@@ -308,6 +316,7 @@ function Grounds({ schools }: { schools: Schools }) {
           value={build.power.groundMetres.head}
           minValue={0}
           maxValue={30}
+          isDisabled={inTree('head')}
           onChange={(head) => edit(call('setPower', { groundMetres: { ...build.power.groundMetres, head } }))}
         />
         <LengthField

@@ -2,7 +2,6 @@ import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { endOf, pinnedAt, plugEnd } from '~/core/ends/ends';
-import { deviceEnds } from '~/core/loom/far-ends';
 import { placeName } from '~/core/loom/names';
 import { passingWires } from '~/core/loom/plug';
 import { meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
@@ -21,13 +20,13 @@ import { SheetFrame } from '../../parts/sheet-frame';
 import { SizeField } from '../../parts/size-field';
 import { WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
-import { Chunks } from '../../ui/chunks';
 import { Checkbox, Segmented } from '../../ui/choice';
 import { NumberField } from '../../ui/number-field';
 import { Select } from '../../ui/select';
-import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
+import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
+import { Clicked, DevicePlugs } from './device-plugs';
 
 const MOST_CAVITIES = 200;
 const MOST_COLUMNS = 60;
@@ -224,75 +223,6 @@ function PlugView({ id }: { id: string }) {
         </Stack>
       )}
       <Cavities id={id} meetings={meetings} />
-    </Stack>
-  );
-}
-
-/** A tick for a terminal that was clicked into its cavity and pulled. */
-function Clicked({ note, done, name }: { note: string; done: boolean; name: string }) {
-  const { build, edit } = useBuild();
-  return (
-    <Checkbox
-      isSelected={done}
-      onChange={(on) =>
-        edit(
-          on
-            ? call('crimp', { wireIds: [note], at: new Date().toISOString(), by: build.prove.by })
-            : call('uncrimp', { wireIds: [note] }),
-        )
-      }
-    >
-      <VisuallyHidden>{name} clicked in and pulled</VisuallyHidden>
-    </Checkbox>
-  );
-}
-
-/** Terminals at the far ends, plug by plug: what is clicked in there. */
-function DevicePlugs() {
-  const { build, derived, selection, select } = useBuild();
-  const { net } = derived;
-  const ends = useMemo(() => deviceEnds(build, net), [build, net]);
-  const done = ends.filter((one) => one.done).length;
-  if (ends.length === 0) return null;
-  return (
-    <Stack $gap={2}>
-      <Heading>Plugs of the devices</Heading>
-      <Small>
-        {done} of {plural(ends.length, 'terminal')} clicked in and pulled. Look at the part in hand for which cavity is
-        which: variants have them the other way round.
-      </Small>
-      <TableScroll aria-label="Plugs of the devices">
-        <Table data-dense="true" data-stacked="true">
-          <thead>
-            <tr>
-              <th scope="col">plug</th>
-              <th scope="col">terminal</th>
-              <th scope="col">wire</th>
-              <th scope="col">comes from</th>
-              <th scope="col">clicked, pulled</th>
-            </tr>
-          </thead>
-          <Chunks items={ends} rowPixels={34} columns={5} as="tbody">
-            {({ note, end, wire, plug, terminal, from, done: isDone }) => (
-              <tr key={note} data-selected={selection?.type === 'end' && selection.end === end}>
-                <th scope="row">
-                  <Button weight="quiet" onPress={() => select({ type: 'end', end })}>
-                    {plug}
-                  </Button>
-                </th>
-                <td data-label="terminal">{terminal}</td>
-                <td>
-                  <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
-                </td>
-                <td data-label="comes from">{from}</td>
-                <td data-label="clicked, pulled">
-                  <Clicked note={note} done={isDone} name={`${plug} ${terminal}`} />
-                </td>
-              </tr>
-            )}
-          </Chunks>
-        </Table>
-      </TableScroll>
     </Stack>
   );
 }
