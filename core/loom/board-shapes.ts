@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { readLength } from '../units/workshop';
+import { shortSize } from '../wire/size';
 import { COLUMN_ROWS, TABLE_WIDTH, type Board, type BoardPoint } from './board';
 import { segmentName } from './names';
 
@@ -96,7 +97,7 @@ export function boardShapes(build: Build, board: Board): Shape[] {
       layer: 'TICKS',
       at: { x: at.x + 1, y: at.y + LONG_TICK_HALF + 3 },
       size: 2.2,
-      text: String(millimetres),
+      text: `${millimetres} mm`,
     };
     return [line, text];
   });
@@ -117,7 +118,7 @@ export function boardShapes(build: Build, board: Board): Shape[] {
           layer: 'TABLES',
           at: { x: left + column * TABLE_WIDTH, y: top + (i - column * COLUMN_ROWS + 0.8) * ROW },
           size: ROW_TEXT,
-          text: cut(`${row.at}  ${row.colour} ${row.squareMm}  ${row.to}`),
+          text: cut(`${row.at}  ${row.colour} ${shortSize(row.squareMm, build)}  ${row.to}`),
         };
       }),
     ];

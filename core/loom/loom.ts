@@ -3,6 +3,7 @@ import { withId } from '../data/with-id';
 import { endOf, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { readSize } from '../wire/size';
 import { placeName } from './names';
 import { loomOfWire, subLooms } from './sub-looms';
 
@@ -69,7 +70,7 @@ function wayWords(build: Build, { route }: Wire): string {
 /** What a wire's end is crimped to. */
 function endWords(build: Build, net: Netlist, { squareMm }: Wire, end: EndKey): string {
   const ref = endOf(end);
-  const size = `${squareMm} mm²`;
+  const size = readSize(squareMm, build);
   const sealed = (is: boolean) => (is ? ', seal' : '');
   if (ref.of === 'ecu') {
     const pin = withId(build.ecu.pins, ref.pin);

@@ -1,7 +1,8 @@
-import type { Build } from '../build/schema';
+import type { Bought, Build } from '../build/schema';
 import { groupBy } from '../data/group';
 import { endOf, endType, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
+import { readSize } from '../wire/size';
 import { coveringWords, segmentFigures, warmAmps, wiresBySegment } from './bundles';
 import { placeName } from './names';
 import { meetingsOf } from './plug-face';
@@ -138,7 +139,7 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
   for (const all of met.values()) {
     const sum = Math.round(all.reduce((total, { squareMm }) => total + squareMm, 0) * 100) / 100;
     const size = SPLICE_SIZES.find((most) => most >= sum) ?? sum;
-    add('Splices', `splice ${size}`, `Splice for ${size} mm² together`, 1);
+    add('Splices', `splice ${size}`, `Splice for ${readSize(size, build)} together`, 1);
   }
   for (const { name, part } of net.parts) {
     if (part.existing) continue;
@@ -195,4 +196,28 @@ function bought({ group, needed }: Pick<PartLine, 'group' | 'needed'>): number {
     default:
       return withSpares(needed);
   }
+}
+
+const nothingYet: Bought = { have: 0, ordered: 0, arrived: 0, price: null, supplier: '' };
+/** What is known of a line: nothing yet, where nobody has noted any. */
+export const boughtOf = ({ stores }: Pick<Build, 'stores'>, { key }: Pick<PartLine, 'key'>): Bought =>
+  stores.parts[key] ?? nothingYet;
+
+/** What is still to be ordered of a line: what is here and on its way taken off. What has arrived was ordered before. */
+export const stillToOrder = ({ toBuy }: Pick<PartLine, 'toBuy'>, { have, ordered, arrived }: Bought): number =>
+  Math.max(0, Math.ceil(toBuy - have - Math.max(ordered, arrived)));
+
+/** Lines that are not all ordered yet, and what those with a price will cost. */
+export function orderOf(
+  build: Pick<Build, 'stores'>,
+  lines: readonly PartLine[],
+): { readonly open: number; readonly cost: number } {
+  const missing = lines.map((line) => ({
+    count: stillToOrder(line, boughtOf(build, line)),
+    price: boughtOf(build, line).price,
+  }));
+  return {
+    open: missing.filter(({ count }) => count > 0).length,
+    cost: missing.reduce((sum, { count, price }) => sum + count * (price ?? 0), 0),
+  };
 }

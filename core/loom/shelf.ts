@@ -21,3 +21,17 @@ export function cuttingOf({ stores }: Build, net: Netlist): Cutting[] {
     })
     .sort((one, other) => other.squareMm - one.squareMm || one.colour.localeCompare(other.colour));
 }
+
+/** New spools over all, the fewest there could be, and wires that are longer than a spool. */
+export function cuttingSums(cutting: readonly Cutting[]): {
+  readonly bought: number;
+  readonly bound: number;
+  readonly tooLong: number;
+} {
+  const sum = (of: (plan: CuttingPlan) => number) => cutting.reduce((all, { plan }) => all + of(plan), 0);
+  return {
+    bought: sum(({ bought }) => bought),
+    bound: sum(({ boundBought }) => boundBought),
+    tooLong: sum(({ tooLong }) => tooLong.length),
+  };
+}

@@ -24,7 +24,7 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
         metres: SPLICE_METRES,
         signal: 'supply',
         amps: KEY_AMPS,
-        squareMm: KEY_SQUARE_MM,
+        squareMm: usualSize(build, KEY_SQUARE_MM),
         deviceId: device.id,
       });
 }
@@ -73,7 +73,7 @@ export function addLines(list: WireList, build: Build, power: PowerPlan): void {
     const look = {
       colour: classColour('output', order + FIRST_COLOUR),
       signal: 'output',
-      squareMm: LINE_SQUARE_MM,
+      squareMm: usualSize(build, LINE_SQUARE_MM),
     } as const;
     order += 1;
     const heavy = sparkChannel(name) !== null ? { ...look, ...primaryWire(build, power, users) } : look;

@@ -3,8 +3,8 @@ import { styled } from 'styled-components';
 import type { Bought, Build } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { partsCsv } from '~/core/formats/loom-lists';
-import { partsToBuy, type PartLine } from '~/core/loom/parts';
-import { cuttingOf } from '~/core/loom/shelf';
+import { boughtOf, orderOf, partsToBuy, stillToOrder, type PartLine } from '~/core/loom/parts';
+import { cuttingOf, cuttingSums } from '~/core/loom/shelf';
 import { plural } from '~/core/units/format';
 import { readLength, readMeasure } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
@@ -22,12 +22,6 @@ import { TextField } from '../../ui/text-field';
 import { color, space } from '../../ui/theme';
 
 const MOST = 100_000;
-const nothing: Bought = { have: 0, ordered: 0, arrived: 0, price: null, supplier: '' };
-
-/** What is still to be ordered of a line. */
-const missing = ({ toBuy }: PartLine, { have, ordered, arrived }: Bought): number =>
-  Math.max(0, Math.ceil(toBuy - have - Math.max(ordered, arrived)));
-
 const PartRow = memo(function PartRow({ line, bought, build }: { line: PartLine; bought: Bought; build: Build }) {
   const { edit } = useBuild();
   const set = (changes: Partial<Bought>) => edit(call('setBought', { key: line.key, changes }));
@@ -65,7 +59,7 @@ const PartRow = memo(function PartRow({ line, bought, build }: { line: PartLine;
         </td>
       ))}
       <td className="figure" data-label="still to order">
-        <strong>{missing(line, bought)}</strong>
+        <strong>{stillToOrder(line, bought)}</strong>
       </td>
       <td data-roomy data-label="price each">
         <Few>
@@ -97,9 +91,7 @@ function CuttingView() {
   const { build, edit } = useBuild();
   const later = useLater();
   const cutting = useMemo(() => cuttingOf(later.build, later.net), [later]);
-  const spools = cutting.reduce((sum, { plan }) => sum + plan.bought, 0);
-  const bound = cutting.reduce((sum, { plan }) => sum + plan.boundBought, 0);
-  const tooLong = cutting.reduce((sum, { plan }) => sum + plan.tooLong.length, 0);
+  const { bought: spools, bound, tooLong } = cuttingSums(cutting);
   return (
     <Stack $gap={2}>
       <Heading>Cut from what</Heading>
@@ -182,12 +174,10 @@ export function PartsToBuy() {
   const { build } = useBuild();
   const later = useLater();
   const lines = useMemo(() => partsToBuy(later.build, later.net), [later]);
-  const of = (line: PartLine) => build.stores.parts[line.key] ?? nothing;
   const rows = lines.flatMap((line, i): (PartLine | string)[] =>
     line.group === lines[i - 1]?.group ? [line] : [line.group, line],
   );
-  const open = lines.filter((line) => missing(line, of(line)) > 0).length;
-  const cost = lines.reduce((sum, line) => sum + (of(line).price ?? 0) * missing(line, of(line)), 0);
+  const { open, cost } = orderOf(build, lines);
   return (
     <SheetFrame
       summary={
@@ -243,7 +233,7 @@ export function PartsToBuy() {
                     </Group>
                   </tr>
                 ) : (
-                  <PartRow key={row.key} line={row} bought={of(row)} build={build} />
+                  <PartRow key={row.key} line={row} bought={boughtOf(build, row)} build={build} />
                 )
               }
             </Chunks>

@@ -23,7 +23,7 @@ import { cutList } from '~/core/loom/loom';
 import { subLooms } from '~/core/loom/sub-looms';
 import { labelsOf, shrinkFor, unknownFields } from '~/core/loom/labels';
 import { besideMetres, noiseOf } from '~/core/loom/noise';
-import { partsToBuy } from '~/core/loom/parts';
+import { orderOf, partsToBuy, stillToOrder } from '~/core/loom/parts';
 import { repinSteps } from '~/core/loom/plug-face';
 import { cuttingOf } from '~/core/loom/shelf';
 import { netlist, type Wire } from '~/core/netlist/netlist';
@@ -225,6 +225,22 @@ describe('parts to buy', () => {
       net.wires.reduce((sum, { lengthMetres }) => sum + lengthMetres, 0),
       1,
     );
+  });
+  test('what is still to be ordered, and what it costs, by hand', () => {
+    // 66 to buy: 20 here, 30 ordered of which 12 came: 16 are missing, at 0.42.
+    const line = { ...lines[0]!, key: 'one', toBuy: 66 };
+    const noted = { have: 20, ordered: 30, arrived: 12, price: 0.42, supplier: '' };
+    expect(stillToOrder(line, noted)).toBe(16);
+    expect(stillToOrder(line, { ...noted, ordered: 0, arrived: 50 })).toBe(0);
+    const build = { stores: { ...estate.stores, parts: { one: noted } } };
+    const { open, cost } = orderOf(build, [line, { ...line, key: 'other', toBuy: 0 }]);
+    expect([open, Math.round(cost * 100)]).toEqual([1, 672]);
+  });
+  test('sizes are read as the workshop reads them, everywhere', () => {
+    const inch = edited(pellworth(), call('setUnits', { workshop: 'inch' }), call('setLoom', { series: 'awg' }));
+    const after = netlist(inch);
+    expect(cutListCsv(inch, after)).not.toMatch(/mm²/);
+    expect(cutList(inch, after)[0]!.ends.join(' ')).not.toContain('mm²');
   });
   test('what is here and on order goes out with it', () => {
     const [first] = lines;
