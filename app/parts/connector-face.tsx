@@ -22,6 +22,8 @@ interface Props {
   /** Needs may be carried between the list and the cavities. */
   readonly moves?: NeedMoves;
   readonly size?: FaceSize;
+  /** What the plug is called; absent: the connector's own letter. */
+  readonly name?: string;
   /** A cavity without a pin behind it was pressed; absent: nothing can be put there. */
   readonly onPlug?: (cavity: number) => void;
 }
@@ -63,6 +65,7 @@ export function ConnectorFace({
   onPress,
   moves,
   size = 'usual',
+  name,
   onPlug,
 }: Props) {
   const press = useStable(onPress);
@@ -82,7 +85,7 @@ export function ConnectorFace({
       ref={root}
       onKeyDownCapture={onKeyDown}
       role="group"
-      aria-label={`Connector ${connector.id}, ${side} side`}
+      aria-label={`${name ?? `Connector ${connector.id}`}, ${side} side`}
       $small={small}
       style={{ '--columns': columns } as CSSProperties}
     >

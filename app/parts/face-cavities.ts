@@ -1,6 +1,7 @@
 import { labelOf } from '~/core/netlist/label';
 import { useMemo } from 'react';
-import { barredPins, inPlace } from '~/core/allot/model';
+import { inPlace } from '~/core/allot/in-place';
+import { barredPins } from '~/core/allot/model';
 import { kindWord } from '~/core/ecu/ask';
 import { countingWords } from '~/core/ecu/face';
 import { ecuEnd, endType } from '~/core/ends/ends';

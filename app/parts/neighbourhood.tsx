@@ -40,6 +40,7 @@ export function Neighbourhood({
   cavities,
   side,
   touched,
+  name,
   onPress,
 }: {
   connector: Connector;
@@ -48,6 +49,8 @@ export function Neighbourhood({
   side: FaceSide;
   /** Pin of the moving probe. */
   touched?: string;
+  /** What the plug is called; absent: the connector's own letter. */
+  name?: string;
   onPress: (pinId: string) => void;
 }) {
   const byNumber = new Map(cavities.map((one) => [one.cavity, one]));
@@ -58,7 +61,7 @@ export function Neighbourhood({
   const first = connector.staggered ? 2 : 1;
   const longest = Math.max(...connector.rows);
   return (
-    <Frame role="group" aria-label={`About cavity ${cavity} of connector ${connector.id}, ${side} side`}>
+    <Frame role="group" aria-label={`About cavity ${cavity} of ${name ?? `connector ${connector.id}`}, ${side} side`}>
       <Rows>
         {rows.map((down) => (
           <Line key={down} style={{ gridTemplateColumns: `repeat(${connector.staggered ? 12 : 10}, minmax(0, 1fr))` }}>

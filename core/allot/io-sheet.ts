@@ -7,7 +7,7 @@ import { farOf } from '../netlist/whole';
 import type { Netlist } from '../netlist/netlist';
 import { neutralise } from '../data/csv';
 import type { Progress } from '../prove/verdict';
-import { inPlace } from './model';
+import { inPlace } from './in-place';
 import { natural } from '../data/natural';
 import { METRES_PER_FOOT } from '../units/convert';
 import { shortSize } from '../wire/size';

@@ -276,6 +276,9 @@ export type Mark = z.infer<typeof markSchema>;
 
 export const pinningOrders = ['connector', 'device', 'branch', 'powers-first'] as const;
 export type PinningOrder = (typeof pinningOrders)[number];
+/** What is walked: the ECU's connectors, the plugs of devices, or both halves of the plugs in the loom. */
+export const pinningEnds = ['ecu', 'devices', 'plugs'] as const;
+export type PinningEnds = (typeof pinningEnds)[number];
 
 export const planSchema = z.object(planFields);
 /** The decisions a revision keeps: everything but measurements, history and the name. */
@@ -313,6 +316,8 @@ export const buildSchema = z.object({
   /** Cavities done at the bench, by wire: a changed end makes a new wire, and its crimp falls away visibly. */
   pinning: z.object({
     order: z.enum(pinningOrders),
+    /** Absent: the ECU's. */
+    ends: z.enum(pinningEnds).optional(),
     done: z.record(z.string(), z.object({ at: instant, by: text(40) })),
   }),
   /** Own letters, tints and patterns of signal classes. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { askSchema } from '../ecu/ask';
 import { checkedCurveSchema } from './curve';
+import { deviceFaceSchema, faceMiss } from './face';
 import { quantities } from '../units/units';
 
 /** Systems, in the order people go through an engine bay. */
@@ -249,6 +250,8 @@ export const kindSchema = z
     twisted: z.boolean(),
     /** Two parts of this kind have plugs that fit each other. */
     twinRisk: z.boolean(),
+    /** How its plug looks; absent: nobody has drawn it. */
+    face: deviceFaceSchema.optional(),
   })
   .superRefine((kind, context) => {
     const ids = new Set(kind.terminals.map((terminal) => terminal.id));
@@ -263,6 +266,8 @@ export const kindSchema = z
       if (missing !== undefined)
         context.addIssue({ code: 'custom', path: ['internals', index], message: `terminal ${missing} does not exist` });
     });
+    const miss = kind.face ? faceMiss(kind.face, [...ids]) : null;
+    if (miss !== null) context.addIssue({ code: 'custom', path: ['face'], message: miss });
     kind.traits.forEach((trait, index) => {
       const missing = namedTerminals(trait).find((name) => !ids.has(name));
       if (missing !== undefined)

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { terminalNotesSchema } from './terminal';
 
 /** What one physical pin can be. Numbered outputs carry `output`; pairs carry `pair`, `side` and, for a stepper, `phase`. */
 export const abilityKinds = [
@@ -124,6 +125,8 @@ export const connectorSchema = z.object({
     .max(8)
     .optional(),
   sealed: z.boolean(),
+  /** Its terminal, as far as the person has its data. */
+  terminal: terminalNotesSchema.optional(),
 });
 export type Connector = z.infer<typeof connectorSchema>;
 

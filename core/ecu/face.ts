@@ -86,13 +86,20 @@ export const ordinal = (count: number): string => {
 /**
  * How to count to a cavity: `row 2 of 3, fifth from the left, wire side`. Counted from the nearer end, as people do; on the
  * mating side left and right are changed over.
+ *
+ * @param named The side as it is called, where a mating half is counted on a drawing of the other.
  */
-export function countingWords(connector: Connector, cavity: number, side: 'wire' | 'mating' = 'wire'): string {
+export function countingWords(
+  connector: Connector,
+  cavity: number,
+  side: 'wire' | 'mating' = 'wire',
+  named: 'wire' | 'mating' = side,
+): string {
   const { row, place } = cavityPlace(connector, cavity);
   const width = connector.rows[row - 1] ?? place;
   const fromLeft = place <= Math.ceil(width / 2);
   const nearLeft = side === 'wire' ? fromLeft : !fromLeft;
   const counted = fromLeft ? place : width - place + 1;
   const rowWords = connector.rows.length > 1 ? `row ${row} of ${connector.rows.length}, ` : '';
-  return `${rowWords}${ordinal(counted)} from the ${nearLeft ? 'left' : 'right'}, ${side} side`;
+  return `${rowWords}${ordinal(counted)} from the ${nearLeft ? 'left' : 'right'}, ${named} side`;
 }

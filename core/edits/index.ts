@@ -2,6 +2,7 @@ import { fail, type Result } from '../problem';
 import type { Build } from '../build/schema';
 import { runEdit, type Edit } from './edit';
 import { busEdits, withBuses } from './buses';
+import { faceEdits } from './faces';
 import { feedBoxEdits } from './feed-boxes';
 import { feedEdits } from './feeds';
 import { foundEdits } from './found';
@@ -27,6 +28,7 @@ export const edits = {
   ...storesEdits,
   ...foundEdits,
   ...partEdits,
+  ...faceEdits,
   ...planEdits,
   ...pinEdits,
   ...proofEdits,

@@ -6,7 +6,7 @@ import { firedTogether, workOf } from '../engine/outputs';
 import { canJoin, canShare, folded } from '../netlist/joined';
 import { needsOf, separateNeeds, type Need } from '../netlist/needs';
 import { ecuEnd } from '../ends/ends';
-import { continuityId } from '../prove/tests';
+import { continuityId } from '../prove/prove-test';
 import { fail, ok } from '../problem';
 import { edit } from './edit';
 import { dropStale } from './stale';

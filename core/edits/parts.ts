@@ -5,6 +5,7 @@ import { terminalId } from '../ends/ends';
 import { needsOf } from '../netlist/needs';
 import { z } from 'zod';
 import { bodyKind, bodyKindId, isBodyPlug } from '../body/signals';
+import { faceMiss } from '../devices/face';
 import { bodyCavitySchema, kindSchema, sensorsIn, tachometerDrives, type DeviceKind } from '../devices/kind';
 import { fail, ok, type Result } from '../problem';
 import { sensorFacts } from '../prove/evidence';
@@ -99,7 +100,15 @@ export const partEdits = {
       const id = deviceId ?? `body-${number}`;
       const before = withId(build.devices, deviceId);
       if (deviceId !== null && (!before || !isBodyPlug(before, build.kinds[before.kindId]))) return noDevice(deviceId);
-      const kind = bodyKind(bodyKindId(id), name, cavities, { pulsesPerTurn, drive });
+      const made = bodyKind(bodyKindId(id), name, cavities, { pulsesPerTurn, drive });
+      const face = before && build.kinds[before.kindId]?.face;
+      const fits =
+        face !== undefined &&
+        faceMiss(
+          face,
+          made.terminals.map((terminal) => terminal.id),
+        ) === null;
+      const kind = fits ? { ...made, face } : made;
       const device: Device = before
         ? { ...fitted(before, kind), label: name, branchMetres: branchMetres ?? before.branchMetres }
         : {

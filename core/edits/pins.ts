@@ -7,7 +7,7 @@ import { groundPins } from '../netlist/ground-pins';
 import { needsOf } from '../netlist/needs';
 import { fail, ok } from '../problem';
 import { plural } from '../units/format';
-import { markSchema, pinningOrders, type Build } from '../build/schema';
+import { markSchema, pinningEnds, pinningOrders, type Build } from '../build/schema';
 import { edit } from './edit';
 
 const sameNever = (one: Build['never'][number], other: Build['never'][number]) =>
@@ -137,9 +137,9 @@ export const pinEdits = {
     },
   ),
   setPinningOrder: edit(
-    z.object({ order: z.enum(pinningOrders) }),
+    z.object({ order: z.enum(pinningOrders), ends: z.enum(pinningEnds).optional() }),
     () => 'Order of pinning',
-    (build, { order }) => ok({ ...build, pinning: { ...build.pinning, order } }),
+    (build, fields) => ok({ ...build, pinning: { ...build.pinning, ...fields } }),
   ),
   /** A class's own letter, tint and pattern; null goes back to Gonyx' own. */
   setMark: edit(

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { netlist, type Netlist } from '../netlist/netlist';
+import { halfTests } from '../prove/halves';
 import { proveTests } from '../prove/tests';
 
 /** What decides which wires lie between two ends without changing the ends. */
@@ -15,7 +16,12 @@ function loomOf(build: Build): Netlist {
 
 /** The wires each reading proves, by the reading. */
 const provedBy = (build: Build): Map<string, string> =>
-  new Map(proveTests(build, loomOf(build)).map(({ id, wireIds }) => [id, [...wireIds].sort().join(' ')]));
+  new Map(
+    [...proveTests(build, loomOf(build)), ...halfTests(build, loomOf(build), 'kept')].map(({ id, wireIds }) => [
+      id,
+      [...wireIds].sort().join(' '),
+    ]),
+  );
 
 /**
  * A wire that is cut for a splice, or led another way, is not the wire that was measured: a reading between the same two ends is

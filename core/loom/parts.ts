@@ -1,6 +1,7 @@
 import type { Bought, Build } from '../build/schema';
 import { groupBy } from '../data/group';
-import { endOf, endType, pinAt, type EndKey } from '../ends/ends';
+import { cavityCount } from '../ecu/face';
+import { deviceEnd, endOf, endType, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import { readSize } from '../wire/size';
 import { coveringWords, segmentFigures, warmAmps, wiresBySegment } from './bundles';
@@ -78,6 +79,7 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
       const kind = net.deviceOf.get(ref.device)?.kind;
       if (!kind) return;
       add('Terminals', `kind ${kind.id} ${squareMm}`, kind.name, 1, { squareMm });
+      if (kind.face?.sealed) add('Seals and blanks', `seal kind ${kind.id}`, `Wire seal, ${kind.name}`, 1);
       return;
     }
     switch (ref.kind) {
@@ -110,7 +112,16 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
       net.wires.some(({ from, to }) => isOf(from, device.id) || isOf(to, device.id)),
     );
     const [first] = wired;
-    if (first) add('Plugs', `kind ${kindId}`, `${first.kind.name}, ${first.kind.terminals.length} ways`, wired.length);
+    if (!first) continue;
+    const { name, face, terminals } = first.kind;
+    const ways = face ? cavityCount(face) : terminals.length;
+    add('Plugs', `kind ${kindId}`, `${name}, ${ways} ways`, wired.length);
+    if (!face?.sealed) continue;
+    const used = wired.map(
+      ({ device }) => Object.keys(face.cavities).filter((id) => net.wiresAt.has(deviceEnd(device.id, id))).length,
+    );
+    const free = used.reduce((sum, count) => sum + ways - count, 0);
+    if (free > 0) add('Seals and blanks', `blank kind ${kindId}`, `Blank, ${name}`, free);
   }
   for (const [id, { plug }] of Object.entries(build.tree.nodes)) {
     if (!plug) continue;

@@ -1,15 +1,32 @@
 import type { Connector } from '../ecu/ecu';
-import { plugEnd } from '../ends/ends';
+import type { Build } from '../build/schema';
+import { endOf, plugEnd, type EndKey } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import type { Plug } from '../tree/tree';
 
-/** A plug of the loom as a connector that can be drawn: rows of its columns, the last one as long as is left. */
+const known = new WeakMap<Plug, Connector>();
+/** A plug of the loom as a connector that can be drawn: rows of its columns, the last one as long as is left. The same one each time. */
 export function plugConnector(plug: Plug): Connector {
+  const before = known.get(plug);
+  if (before) return before;
   const rows = Array.from({ length: Math.ceil(plug.cavities / plug.columns) }, (_, row) =>
     Math.min(plug.columns, plug.cavities - row * plug.columns),
   );
-  return { id: 'P', rows, maxSquareMm: Math.min(16, plug.squareMm), sealed: plug.sealed };
+  const connector = {
+    id: 'P',
+    rows,
+    maxSquareMm: plug.squareMm,
+    sealed: plug.sealed,
+    ...(plug.terminal ? { terminal: plug.terminal } : {}),
+  };
+  known.set(plug, connector);
+  return connector;
 }
+
+/** Halves of a plug in the loom: the one toward the ECU, and the other. */
+export const halves = ['near', 'far'] as const;
+export type Half = (typeof halves)[number];
+export const halfWords: Readonly<Record<Half, string>> = { near: 'ECU’s half', far: 'other half' };
 
 /** Both wires that meet in a cavity: the one that comes, and the one that goes on. */
 export interface Meeting {
@@ -29,6 +46,15 @@ export function meetingsOf(net: Netlist, node: string, plug: Plug): Meeting[] {
       return near && far && near.cutOf === whole ? [{ cavity, whole, near, far }] : [];
     })
     .sort((one, other) => one.cavity - other.cavity);
+}
+
+/** The half in which these wires end in a cavity of a plug; undefined for any other end. */
+export function halfAt(build: Build, net: Netlist, end: EndKey, wireIds: readonly string[]): Half | undefined {
+  const ref = endOf(end);
+  const plug = ref.of === 'part' && ref.kind === 'plug' ? build.tree.nodes[ref.part]?.plug : undefined;
+  if (!plug || ref.of !== 'part') return undefined;
+  const meeting = meetingsOf(net, ref.part, plug).find(({ cavity }) => cavity === Number(ref.port));
+  return meeting && halves.find((half) => wireIds.includes(meeting[half].id));
 }
 
 /** A step of re-pinning: a terminal is pulled, and pushed in elsewhere. */

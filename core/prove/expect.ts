@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { readVolts, type Reading } from '../circuit/reading';
 import { type Solution, solveCircuit } from '../circuit/solve';
 import { BEEP, judge } from './verdict';
-import type { ProveTest } from './tests';
+import type { ProveTest } from './prove-test';
 import { endType, groundEnd } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Run } from '../netlist/run';

@@ -8,41 +8,8 @@ import type { Netlist, NetNode, Wire } from '../netlist/netlist';
 import { endToEndOhms } from '../netlist/wires';
 import { rowWords } from '../engine/outputs';
 import { meantWords, outputUses } from '../trigger/outputs';
-
-export interface ProveTest {
-  readonly id: string;
-  readonly kind: 'continuity' | 'isolation' | 'order';
-  /** The probe that stays. */
-  readonly hold: EndKey;
-  /** The probe that moves. */
-  readonly touch: EndKey;
-  readonly title: string;
-  /** Wires a right reading proves. */
-  readonly wireIds: readonly string[];
-  readonly unit: 'ohms' | 'cylinder';
-  /** Expected reading; null is an open line. */
-  readonly expected: number | null;
-  /** Of an output: every reading that is right (`answerOf`), and what must answer, in words. */
-  readonly works?: {
-    readonly answers: readonly number[];
-    readonly words: string;
-    readonly chamber: 'cylinder' | 'rotor';
-    /** What the second plug or injector of a cylinder is called; empty where there is but one. */
-    readonly second: string;
-  };
-  /** Highest reading called right (continuity), lowest (isolation). */
-  readonly limit: number;
-}
-
-/** A second plug or injector is read as its cylinder above this: 101 is the second one of cylinder 1. */
-export const SECOND_ROW = 100;
-export const answerOf = (cylinder: number, row: number): number => cylinder + (row - 1) * SECOND_ROW;
-
-/** Isolation readings at or above this are right, ohms (common practice: no reading on a hand meter's 1 MΩ range). */
-export const ISOLATED_OHMS = 1e6;
-
-/** Readings up to half as much again plus 0.3 ohm are right: contacts and a hand-held probe (common practice). */
-export const continuityLimit = (expectedOhms: number): number => Math.round((expectedOhms * 1.5 + 0.3) * 100) / 100;
+import { halfTests } from './halves';
+import { answerOf, continuityId, continuityLimit, ISOLATED_OHMS, type ProveTest } from './prove-test';
 
 /** Wires from one end to each of others of its node, depth first, each end once: feeds may hold rings. Linear in the node. */
 function copperFrom(net: Netlist, from: EndKey, targets: readonly EndKey[]): Map<EndKey, readonly Wire[]> {
@@ -65,9 +32,6 @@ function copperFrom(net: Netlist, from: EndKey, targets: readonly EndKey[]): Map
   walk(from);
   return found;
 }
-
-/** Id of a reading from one end to another. */
-export const continuityId = (hold: EndKey, touch: EndKey): string => `c|${hold}|${touch}`;
 
 /** Continuity from one end to each of others. */
 function continuities(net: Netlist, hold: EndKey, touches: readonly EndKey[]): ProveTest[] {
@@ -146,12 +110,12 @@ function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
 }
 
 /**
- * The test sheet of a netlist: every wire by continuity, every cavity against ground and its neighbours, in an order
+ * The test sheet of a netlist: halves of plugs that are to be proved apart; every wire by continuity, every cavity against ground and its neighbours, in an order
  * that keeps one probe still; then which cylinder each output must work, by the build's school.
  */
 export function proveTests(build: Build, net: Netlist): ProveTest[] {
   const paired = new Set<string>();
-  const tests: ProveTest[] = [];
+  const tests = halfTests(build, net);
   const shared = new Set<NetNode>();
   for (const { pin } of net.cavities) {
     const hold = ecuEnd(pin.id);

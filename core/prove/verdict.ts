@@ -1,7 +1,8 @@
 import type { Build, Reading } from '../build/schema';
 import type { Netlist } from '../netlist/netlist';
 import { formatOhms } from '../units/format';
-import { SECOND_ROW, type ProveTest } from './tests';
+import { failsInPlug, halfTests } from './halves';
+import { SECOND_ROW, type ProveTest } from './prove-test';
 
 export type VerdictCode = 'right' | 'open' | 'high' | 'joined' | 'leak' | 'below-leads' | 'wrong-cylinder';
 
@@ -116,8 +117,13 @@ export function progressOf(build: Build, net: Netlist, tests: readonly ProveTest
   const wrongReadings = failed.map(({ test, verdict }): WrongReading => {
     const wires = wiresOf(net, test);
     const left = test.kind === 'continuity' ? wires.filter((id) => !proved.has(id)) : wires;
-    return { test, verdict, wireIds: left.length > 0 ? left : wires };
+    const where = failsInPlug(net, test, proved);
+    const said = where === null ? verdict : { ...verdict, sentence: `${verdict.sentence} ${where}` };
+    return { test, verdict: said, wireIds: left.length > 0 ? left : wires };
   });
+  const unknown = Object.entries(build.prove.readings).filter(([testId]) => !known.has(testId));
+  // Halves that are no longer asked for keep what was read of them, though it proves nothing.
+  if (unknown.length > 0) for (const { id } of halfTests(build, net, 'kept')) known.add(id);
   return {
     tests: tests.length,
     right,
@@ -126,8 +132,6 @@ export function progressOf(build: Build, net: Netlist, tests: readonly ProveTest
     proved,
     wrongReadings,
     wrongWires: new Map(wrongReadings.flatMap(({ wireIds, verdict }) => wireIds.map((id) => [id, verdict.sentence]))),
-    fallen: Object.entries(build.prove.readings).flatMap(([testId, reading]) =>
-      known.has(testId) ? [] : [{ testId, reading }],
-    ),
+    fallen: unknown.flatMap(([testId, reading]) => (known.has(testId) ? [] : [{ testId, reading }])),
   };
 }

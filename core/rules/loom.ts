@@ -1,9 +1,10 @@
-import { withId } from '../data/with-id';
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, endOf, pinAt, portOf, type EndKey } from '../ends/ends';
 import { trunkOf } from '../loom/bundles';
+import { endPlace } from '../loom/end-places';
 import { placeName } from '../loom/names';
+import { labelOf } from '../netlist/label';
 import { spareCount, sparesOf } from '../allot/spares';
 import { readLength, readMeasure } from '../units/workshop';
 import { readSize } from '../wire/size';
@@ -168,16 +169,14 @@ export const loomRules: Rule[] = [
     check: ({ build, net }) =>
       net.wires.flatMap((wire) =>
         [wire.from, wire.to].flatMap((end) => {
-          const pinId = pinAt(end);
-          const pin = withId(build.ecu.pins, pinId);
-          const connector = withId(build.ecu.connectors, pin?.connector);
-          const most = pin && connector ? cavitySquareMm(connector, pin.cavity) : Infinity;
+          const place = endPlace(build, net, end);
+          const most = place ? cavitySquareMm(place.connector, place.cavity) : Infinity;
           if (wire.squareMm <= most) return [];
           return [
             {
               at: wire.id,
               where: { type: 'wire' as const, wireId: wire.id },
-              detail: `${pinId} takes up to ${readSize(most, build)}; its wire is ${readSize(wire.squareMm, build)}. Step down at a splice close to the plug.`,
+              detail: `${labelOf(net, end)} takes up to ${readSize(most, build)}; its wire is ${readSize(wire.squareMm, build)}. Step down at a splice close to the plug.`,
             },
           ];
         }),

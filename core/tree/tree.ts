@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { terminalNotesSchema } from '../ecu/terminal';
 
 /*
  * The loom as a thing that lies in the car: places where something is or where it parts, and pieces between them with their
@@ -42,6 +43,9 @@ export const plugSchema = z.object({
   /** Across its shell, and across its inside where the shell comes off, mm; null: nobody has measured it. */
   shellMillimetres: z.number().positive().max(300).nullable(),
   bareMillimetres: z.number().positive().max(300).nullable(),
+  /** True: each half is proved by itself before they are put together (sheet 6). */
+  apart: z.boolean().optional(),
+  terminal: terminalNotesSchema.optional(),
   /** Cavity of each wire that passes it, by the wire as it would be uncut. */
   wires: z.record(z.string().max(400), z.int().min(1).max(MOST_CAVITIES)),
 });

@@ -21,6 +21,7 @@ export const measures = [
   'altitude',
   'diameter',
   'thickness',
+  'crimp',
   'weight',
   'rolled',
   'distance-pulses',
@@ -38,6 +39,8 @@ const scales: Record<Measure, Readonly<Record<Units['workshop'], UnitScale>>> = 
   altitude: { metric: scale('m', 0), inch: scale('ft', 0, 1 / METRES_PER_FOOT) },
   diameter: { metric: scale('mm', 0), inch: scale('in', 2, 1 / MM_PER_INCH) },
   thickness: { metric: scale('mm', 1), inch: scale('in', 2, 1 / MM_PER_INCH) },
+  /** Crimp heights are given to the hundredth, or to the thousandth of an inch. */
+  crimp: { metric: scale('mm', 2), inch: scale('in', 3, 1 / MM_PER_INCH) },
   /** Inside Gonyx in grams. */
   weight: { metric: scale('kg', 2, 0.001), inch: scale('lb', 2, 1 / GRAMS_PER_POUND) },
   rolled: { metric: scale('m', 3), inch: scale('in', 1, 1000 / MM_PER_INCH) },

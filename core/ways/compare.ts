@@ -5,7 +5,7 @@ import { needsOf } from '../netlist/needs';
 import { fitTrigger } from '../trigger/fit';
 import { allot, type Allotment } from '../allot/allot';
 import { conflictsOf } from '../allot/conflict';
-import { isCrimped } from '../allot/model';
+import { isCrimped } from '../allot/in-place';
 import { shortfalls, spareCount, type Shortfall } from '../allot/spares';
 
 /** The same needs on one ECU. */

@@ -12,7 +12,7 @@ import { needsOf, separateNeeds, type Need } from '../netlist/needs';
 import { folded } from '../netlist/joined';
 import { listWords, plural } from '../units/format';
 import { bestServed, conflictsOf, type Conflict } from '../allot/conflict';
-import { isCrimped } from '../allot/model';
+import { isCrimped } from '../allot/in-place';
 
 /** What may be called in when the ECU alone does not do. */
 export interface Help {

@@ -16,7 +16,7 @@ import {
 import { styled } from 'styled-components';
 import { systems } from '~/core/devices/kind';
 import { askWords } from '~/core/ecu/ask';
-import { isCrimped } from '~/core/allot/model';
+import { isCrimped } from '~/core/allot/in-place';
 import type { Need } from '~/core/netlist/needs';
 import { find } from '~/core/search/find';
 import { useBuild } from '../../build/context';

@@ -1,6 +1,7 @@
 import { withId } from '~/core/data/with-id';
 import { styled } from 'styled-components';
-import { barredPins, isCrimped } from '~/core/allot/model';
+import { isCrimped } from '~/core/allot/in-place';
+import { barredPins } from '~/core/allot/model';
 import { cavityHelp } from '~/core/allot/pinning';
 import { call } from '~/core/edits';
 import { askWords, kindWord, serve } from '~/core/ecu/ask';

@@ -1,14 +1,21 @@
-import { ecuEnd } from '~/core/ends/ends';
+import { deviceEnd, ecuEnd, endOf, plugEnd, type EndKey } from '~/core/ends/ends';
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import { cavityHelp, pinSteps, staleCrimps, type PinStep } from '~/core/allot/pinning';
+import { cavityHelp, pinSteps, placeHelp, staleCrimps, type CavityHelp, type PinStep } from '~/core/allot/pinning';
 import { call } from '~/core/edits';
-import { pinningOrders, type PinningOrder } from '~/core/build/schema';
+import { pinningOrders, type PinningEnds, type PinningOrder } from '~/core/build/schema';
+import { withId } from '~/core/data/with-id';
+import type { EndPlace } from '~/core/loom/end-places';
+import { halfWords } from '~/core/loom/plug-face';
 import { plural } from '~/core/units/format';
 import { readSize } from '~/core/wire/size';
 import { useBuild } from '../../build/context';
 import { ConnectorFace, type FaceSide } from '../../parts/connector-face';
 import { useFaceCavities } from '../../parts/face-cavities';
+import type { FaceCavity } from '../../parts/face-cavity';
+import { FaceDialog } from '../../parts/face-dialog';
+import { deviceCavities, plugCavities } from '../../parts/plug-cavities';
+import { CrimpLine, TerminalButton } from '../../parts/terminal-notes';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
@@ -25,6 +32,8 @@ const orderNames: Record<PinningOrder, string> = {
   'powers-first': 'powers and grounds first',
 };
 
+const endsNames: Record<PinningEnds, string> = { ecu: 'the ECU', devices: 'devices', plugs: 'in the loom' };
+
 /** One cavity at a time, in the order chosen; stands where it was left. */
 export function Pinning() {
   const { build, derived, edit, select } = useBuild();
@@ -32,19 +41,22 @@ export function Pinning() {
   const [side, setSide] = useState<FaceSide>('wire');
   const [chosen, setChosen] = useState<string | null>(null);
   const narrow = useNarrow();
-  const steps = pinSteps(build, net, build.pinning.order, derived.progress.wrongWires);
+  const hasPlugs = Object.values(build.tree.nodes).some(({ plug }) => plug);
+  const ends = build.pinning.ends ?? 'ecu';
+  const walked = ends === 'plugs' && !hasPlugs ? 'ecu' : ends;
+  const steps = pinSteps(build, net, build.pinning.order, derived.progress.wrongWires, walked);
   const stale = staleCrimps(build, net);
   const done = steps.filter((step) => step.done).length;
   // What reads wrong comes before what is not begun.
   const next = steps.find((step) => step.wrong !== '') ?? steps.find((step) => !step.done) ?? null;
-  const step = steps.find((one) => one.wire.id === chosen) ?? next;
+  const step = steps.find((one) => one.note === chosen) ?? next;
   const index = step ? steps.indexOf(step) : -1;
   const go = (to: PinStep | undefined) => {
-    setChosen(to?.wire.id ?? null);
+    setChosen(to?.note ?? null);
     if (to) select({ type: 'wire', wireId: to.wire.id });
   };
   const click = (one: PinStep) => {
-    edit(call('crimp', { wireIds: [one.wire.id], at: new Date().toISOString(), by: build.prove.by }));
+    edit(call('crimp', { wireIds: [one.note], at: new Date().toISOString(), by: build.prove.by }));
     go(
       steps.slice(steps.indexOf(one) + 1).find((other) => !other.done) ??
         steps.find((other) => !other.done && other !== one),
@@ -56,7 +68,7 @@ export function Pinning() {
         <span role="status">
           {done} of {plural(steps.length, 'wire')} clicked and pulled.
           <br />
-          {stale.length > 0 ? (
+          {walked === 'ecu' && stale.length > 0 ? (
             <strong style={{ color: color.pencil }}>{plural(stale.length, 'wire')} to take out first.</strong>
           ) : (
             <Soft>Battery disconnected?</Soft>
@@ -66,6 +78,18 @@ export function Pinning() {
     >
       <Order>
         <Top>
+          <Segmented
+            label="Plugs of"
+            choices={(['ecu', 'devices', ...(hasPlugs ? (['plugs'] as const) : [])] as const).map((id) => ({
+              id,
+              name: endsNames[id],
+            }))}
+            value={walked}
+            onChange={(next) => {
+              edit(call('setPinningOrder', { order: build.pinning.order, ends: next }));
+              setChosen(null);
+            }}
+          />
           <Select
             label="Order of pinning"
             choices={pinningOrders.map((id) => ({ id, name: orderNames[id] }))}
@@ -94,7 +118,7 @@ export function Pinning() {
             <span style={{ width: `${steps.length === 0 ? 0 : (100 * done) / steps.length}%` }} />
           </Progress>
         </Top>
-        {stale.length > 0 && (
+        {walked === 'ecu' && stale.length > 0 && (
           <Callout $tone="pencil">
             {stale.map(({ wireId, pinId, was }) => (
               <Row key={wireId} $gap={2}>
@@ -110,7 +134,8 @@ export function Pinning() {
         )}
         {steps.length === 0 && (
           <p>
-            No wire ends at the ECU yet. <Soft>Allot the pins on the desk first.</Soft>
+            {walked === 'ecu' ? 'No wire ends at the ECU yet.' : 'No wire ends there yet.'}{' '}
+            <Soft>Allot the pins on the desk first.</Soft>
           </p>
         )}
         {steps.length > 0 && !step && (
@@ -127,7 +152,7 @@ export function Pinning() {
             side={side}
             big={!narrow}
             onDone={() => click(step)}
-            onUndo={() => edit(call('uncrimp', { wireIds: [step.wire.id] }))}
+            onUndo={() => edit(call('uncrimp', { wireIds: [step.note] }))}
             onBack={index > 0 ? () => go(steps[index - 1]) : undefined}
             onSkip={index < steps.length - 1 ? () => go(steps[index + 1]) : undefined}
           />
@@ -158,31 +183,47 @@ function Step({
   onBack?: () => void;
   onSkip?: () => void;
 }) {
-  const { build, derived, select } = useBuild();
-  const faces = useFaceCavities();
-  const { pin, wire, connector } = step;
-  const help = cavityHelp(derived.net, pin, connector, side);
-  const tooThick = wire.squareMm > help.largestSquareMm;
+  const { build } = useBuild();
+  const { wire, place, half } = step;
+  const help = useHelp(step, side);
+  const tooThick = help !== null && wire.squareMm > help.largestSquareMm;
+  const inPlug = half === null ? step.plug : `${step.plug}, ${halfWords[half]}`;
   return (
-    <Bench aria-label={`Cavity ${pin.id}`}>
+    <Bench aria-label={`Cavity ${step.cavity}`}>
       <Stack $gap={2}>
         <Soft>
           {number} of {of} · {step.group}
         </Soft>
-        <Figure>{pin.id}</Figure>
-        <Counting>{help.counting}</Counting>
+        <Figure>{step.cavity}</Figure>
+        {endOf(step.end).of !== 'ecu' && <strong>{inPlug}</strong>}
+        {help ? (
+          <Counting>{help.counting}</Counting>
+        ) : (
+          <Small>Nobody has drawn this plug: the number is moulded beside the cavity.</Small>
+        )}
         <WireBox>
           <WireLine colour={wire.colour} length="84px" />
           <Mono>{wire.colour}</Mono>
           <span>{readSize(wire.squareMm, build)}</span>
         </WireBox>
         <span>
-          to <strong>{step.farLabel}</strong>
+          {half === null && endOf(step.end).of === 'ecu' ? 'to' : 'from'} <strong>{step.farLabel}</strong>
         </span>
         <Small>
-          {pin.label}. Terminal for up to {readSize(help.largestSquareMm, build)}
-          {connector.sealed ? ', with its seal' : ''}.
+          {[
+            step.purpose,
+            help &&
+              `Terminal for up to ${readSize(help.largestSquareMm, build)}${place?.connector.sealed ? ', with its seal' : ''}`,
+          ]
+            .filter(Boolean)
+            .map((part) => `${part}.`)
+            .join(' ')}
         </Small>
+        {place?.connector.terminal && (
+          <Small>
+            <CrimpLine notes={place.connector.terminal} squareMm={wire.squareMm} />
+          </Small>
+        )}
         {step.wrong !== '' && (
           <Callout $tone="stop">
             <strong>Sheet 6 read this wire wrong.</strong>
@@ -195,29 +236,11 @@ function Step({
           </Callout>
         )}
       </Stack>
-      <FaceBox>
-        <Small>
-          Connector {connector.id}, {side} side{side === 'mating' ? ', mirrored' : ''}
-        </Small>
-        <ConnectorFace
-          connector={connector}
-          cavities={faces.get(connector.id) ?? []}
-          side={side}
-          selected={new Set([pin.id])}
-          able={null}
-          onPress={(pinId) => select({ type: 'end', end: ecuEnd(pinId) })}
-          size={big ? 'usual' : 'small'}
-        />
-        <Beside>
-          {help.beside.map(({ side: where, pinId, holds }) => (
-            <li key={where}>
-              <Small>
-                {where} <b>{pinId}</b> {holds}
-              </Small>
-            </li>
-          ))}
-        </Beside>
-      </FaceBox>
+      {place && help ? (
+        <StepFace step={step} place={place} help={help} side={side} big={big} />
+      ) : (
+        <Undrawn step={step} />
+      )}
       <Keys>
         <BigKey onPress={onBack} isDisabled={!onBack}>
           Back
@@ -238,6 +261,120 @@ function Step({
     </Bench>
   );
 }
+
+/** Cavities of the plug a step is in, and the end behind each. */
+function useCavities(step: PinStep): { cavities: readonly FaceCavity[]; endAt: (written: string) => EndKey } {
+  const { build, derived } = useBuild();
+  const faces = useFaceCavities();
+  const ref = endOf(step.end);
+  if (ref.of === 'ecu') return { cavities: faces.get(step.plug) ?? [], endAt: ecuEnd };
+  if (ref.of === 'device')
+    return {
+      cavities: deviceCavities(build, derived, ref.device),
+      endAt: (terminal) => deviceEnd(ref.device, terminal),
+    };
+  return {
+    cavities: plugCavities(build, derived, ref.part, step.half ?? 'near'),
+    endAt: (cavity) => plugEnd(ref.part, Number(cavity)),
+  };
+}
+
+/** How to find the cavity with the plug in hand; null where nobody has drawn it. */
+function useHelp(step: PinStep, side: FaceSide): CavityHelp | null {
+  const { build, derived } = useBuild();
+  const { cavities } = useCavities(step);
+  const ref = endOf(step.end);
+  if (!step.place) return null;
+  const { connector, cavity } = step.place;
+  const pin = ref.of === 'ecu' ? withId(build.ecu.pins, ref.pin) : undefined;
+  if (pin) return cavityHelp(derived.net, pin, connector, side);
+  return placeHelp(connector, cavity, side, step.half === 'far', (other) => {
+    const there = cavities.find((one) => one.cavity === other);
+    return { written: there?.pinId ?? String(other), holds: there?.text || 'empty' };
+  });
+}
+
+function StepFace({
+  step,
+  place: { connector, written },
+  help,
+  side,
+  big,
+}: {
+  step: PinStep;
+  place: EndPlace;
+  help: CavityHelp;
+  side: FaceSide;
+  big: boolean;
+}) {
+  const { select } = useBuild();
+  const { cavities, endAt } = useCavities(step);
+  const ref = endOf(step.end);
+  const ecu = ref.of === 'ecu';
+  const name = ecu
+    ? `Connector ${connector.id}`
+    : `Plug of ${step.plug}${step.half === null ? '' : `, ${halfWords[step.half]}`}`;
+  const mirrored = (side === 'mating') !== (step.half === 'far');
+  const owner = ecu
+    ? ({ plug: 'ecu', id: connector.id } as const)
+    : ref.of === 'part'
+      ? ({ plug: 'loom', id: ref.part } as const)
+      : null;
+  return (
+    <FaceBox>
+      <Small>
+        {name}, {side} side{side === 'mating' ? ', mirrored' : ''}
+      </Small>
+      <div style={ecu ? undefined : { maxWidth: Math.max(...connector.rows) * CELL }}>
+        <ConnectorFace
+          connector={connector}
+          cavities={cavities}
+          side={mirrored ? 'mating' : 'wire'}
+          selected={new Set([written])}
+          able={null}
+          onPress={(pinId) => select({ type: 'end', end: endAt(pinId) })}
+          size={big ? 'usual' : 'small'}
+          name={name}
+        />
+      </div>
+      <Beside>
+        {help.beside.map(({ side: where, pinId, holds }) => (
+          <li key={where}>
+            <Small>
+              {where} <b>{pinId}</b> {holds}
+            </Small>
+          </li>
+        ))}
+      </Beside>
+      {owner && <TerminalButton {...owner} name={name} notes={connector.terminal} />}
+    </FaceBox>
+  );
+}
+
+/** A plug nobody has drawn: it can be drawn here, with the part in hand. */
+function Undrawn({ step }: { step: PinStep }) {
+  const { derived } = useBuild();
+  const [isDrawing, setDrawing] = useState(false);
+  const ref = endOf(step.end);
+  const kind = ref.of === 'device' ? derived.net.deviceOf.get(ref.device)?.kind : undefined;
+  if (!kind) return <FaceBox />;
+  return (
+    <FaceBox>
+      <Stack $gap={2}>
+        <Soft>
+          With the plug in hand, draw its face once: every part of this kind then shows the cavity to push into.
+        </Soft>
+        <span>
+          <Button weight="pencil" onPress={() => setDrawing(true)}>
+            Draw its face
+          </Button>
+        </span>
+      </Stack>
+      {isDrawing && <FaceDialog kind={kind} onClose={() => setDrawing(false)} />}
+    </FaceBox>
+  );
+}
+const CELL = 92;
 
 /** On a phone the cavity in hand comes first, how it is chosen after it. */
 const Order = styled.div`

@@ -4,17 +4,15 @@ import { call } from '~/core/edits';
 import { endOf, pinnedAt, plugEnd } from '~/core/ends/ends';
 import { placeName } from '~/core/loom/names';
 import { passingWires } from '~/core/loom/plug';
-import { meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
+import { halfWords, halves, meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
 import { labelOf } from '~/core/netlist/label';
-import { shortLabel } from '~/core/netlist/short';
 import type { Wire } from '~/core/netlist/netlist';
 import { plural } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
 import { useBuild } from '../../build/context';
 import { ConnectorFace } from '../../parts/connector-face';
-import type { FaceCavity } from '../../parts/face-cavity';
-import { markOf } from '../../parts/marks';
+import { plugCavities } from '../../parts/plug-cavities';
 import { MeasureField } from '../../parts/scale-field';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { SizeField } from '../../parts/size-field';
@@ -26,6 +24,7 @@ import { Select } from '../../ui/select';
 import { FieldGrid, Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, space } from '../../ui/theme';
+import { TerminalButton } from '../../parts/terminal-notes';
 import { Clicked, DevicePlugs } from './device-plugs';
 
 const MOST_CAVITIES = 200;
@@ -36,10 +35,10 @@ const farOf = (wire: Wire, end: string) => (wire.from === end ? wire.to : wire.f
 
 function PlugView({ id }: { id: string }) {
   const { build, derived, selection, select, edit } = useBuild();
-  const { net, progress } = derived;
+  const { net } = derived;
   const plug = build.tree.nodes[id]!.plug!;
   const name = placeName(build, id);
-  const connector = useMemo(() => plugConnector(plug), [plug]);
+  const connector = plugConnector(plug);
   const meetings = useMemo(() => meetingsOf(net, id, plug), [net, id, plug]);
   const passing = useMemo(() => passingWires(build, net, id), [build, net, id]);
   const left = passing.filter((wire) => plug.wires[wire.id] === undefined).length;
@@ -47,36 +46,6 @@ function PlugView({ id }: { id: string }) {
   const chosen = ref?.of === 'part' && ref.kind === 'plug' && ref.part === id ? Number(ref.port) : null;
   const held = meetings.find(({ cavity }) => cavity === chosen) ?? null;
   const byCavity = new Map(meetings.map((one) => [one.cavity, one]));
-  const faceOf = (half: 'near' | 'far'): FaceCavity[] =>
-    Array.from({ length: plug.cavities }, (_, i): FaceCavity => {
-      const cavity = i + 1;
-      const meeting = byCavity.get(cavity);
-      const end = plugEnd(id, cavity);
-      if (!meeting)
-        return {
-          cavity,
-          pinId: String(cavity),
-          text: '',
-          spoken: `${name} ${cavity}, free`,
-          mark: null,
-          state: 'empty',
-          locked: false,
-          movable: null,
-        };
-      const wire = meeting[half];
-      const far = labelOf(net, farOf(wire, end));
-      const state = progress.wrongWires.has(wire.id) ? 'wrong' : progress.proved.has(wire.id) ? 'proved' : 'wired';
-      return {
-        cavity,
-        pinId: String(cavity),
-        text: shortLabel(far),
-        spoken: `${name} ${cavity}, to ${far}, ${wire.colour}${state === 'proved' ? ', proved' : ''}`,
-        mark: markOf(build, wire.signal),
-        state,
-        locked: false,
-        movable: meeting.whole,
-      };
-    });
   const set = (changes: Parameters<typeof call<'setPlug'>>[1]['changes']) =>
     edit(call('setPlug', { node: id, changes }));
   const move = (wireId: string, cavity: number | null) => edit(call('setCavity', { node: id, wireId, cavity }));
@@ -149,6 +118,10 @@ function PlugView({ id }: { id: string }) {
           <Checkbox isSelected={plug.sealed} onChange={(sealed) => set({ sealed })}>
             Sealed
           </Checkbox>
+          <Checkbox isSelected={plug.apart === true} onChange={(apart) => set({ apart })}>
+            Each half is proved by itself
+          </Checkbox>
+          <TerminalButton plug="loom" id={id} name={name} notes={plug.terminal} />
           {left > 0 && (
             <Button weight="pencil" onPress={() => edit(call('allotPlug', { node: id, anew: false }))}>
               Give {plural(left, 'wire')} a cavity
@@ -160,17 +133,18 @@ function PlugView({ id }: { id: string }) {
         </Row>
       </ScreenOnly>
       <Faces>
-        {(['near', 'far'] as const).map((half) => (
+        {halves.map((half) => (
           <Stack key={half} $gap={1}>
             <Small>
-              {half === 'near' ? 'ECU’s half' : 'the other half'}, looked at from its wires
+              {halfWords[half]}, looked at from its wires
               {half === 'far' ? ': left and right are changed' : ''}
             </Small>
             <FaceScroll>
               <div style={{ minWidth: plug.columns * CELL }}>
                 <ConnectorFace
                   connector={connector}
-                  cavities={faceOf(half)}
+                  cavities={plugCavities(build, derived, id, half)}
+                  name={`${name}, ${halfWords[half]}`}
                   side={half === 'near' ? 'wire' : 'mating'}
                   selected={new Set(chosen === null ? [] : [String(chosen)])}
                   able={null}

@@ -5,15 +5,19 @@ import { styled } from 'styled-components';
 import type { Reading } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { BEEP, judge } from '~/core/prove/verdict';
-import { probeMoves, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
+import { probeMoves } from '~/core/prove/tests';
+import { SECOND_ROW, type ProveTest } from '~/core/prove/prove-test';
 import { tagOf } from '~/core/netlist/short';
 import { formatOhms, plural } from '~/core/units/format';
 import { groupBy } from '~/core/data/group';
+import type { Derived } from '~/core/derive/derive';
+import { placeName } from '~/core/loom/names';
+import { halfWords } from '~/core/loom/plug-face';
 import { useBuild } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
-import { Segmented } from '../../ui/choice';
+import { Checkbox, Segmented } from '../../ui/choice';
 import { Chunks } from '../../ui/chunks';
 import { NumberField } from '../../ui/number-field';
 import { Callout, FieldGrid, Small, Soft, Stack } from '../../ui/text';
@@ -123,6 +127,32 @@ const answersShort = ({ works }: ProveTest, answers: readonly number[]): string 
   return `${works!.chamber === 'rotor' ? 'rotor' : 'cyl'} ${which || '–'}`;
 };
 
+/** Where the first probe is held, with the half of a plug that is not put together. */
+const holdName = (net: Derived['net'], { hold, half }: ProveTest): string =>
+  `${labelOf(net, hold)}${half ? `, ${halfWords[half]}` : ''}`;
+
+/** Halves of the loom's plugs: by choice proved before they are put together. */
+function Halves() {
+  const { build, edit } = useBuild();
+  const { nodes } = build.tree;
+  const plugs = Object.keys(nodes).filter((id) => nodes[id]!.plug);
+  if (plugs.length === 0) return null;
+  return (
+    <Stack $gap={1}>
+      <Small>Each half by itself, before it is put together:</Small>
+      {plugs.map((id) => (
+        <Checkbox
+          key={id}
+          isSelected={nodes[id]!.plug!.apart === true}
+          onChange={(apart) => edit(call('setPlug', { node: id, changes: { apart } }))}
+        >
+          {placeName(build, id)}
+        </Checkbox>
+      ))}
+    </Stack>
+  );
+}
+
 export function Prove() {
   const { build, derived, edit, select } = useBuild();
   const { tests, progress } = derived;
@@ -149,7 +179,7 @@ export function Prove() {
   const moves = useMemo(() => probeMoves(tests), [tests]);
   const { net } = derived;
   const groups = [
-    ...groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : labelOf(net, test.hold))).entries(),
+    ...groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : holdName(net, test))).entries(),
   ];
   const wrong = progress.wrong;
   return (
@@ -218,6 +248,7 @@ export function Prove() {
               </Chunks>
               {shown.length === 0 && <Small>Nothing here.</Small>}
             </List>
+            <Halves />
             <FieldGrid $min={110}>
               <NumberField
                 label="Meter leads"

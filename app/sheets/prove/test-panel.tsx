@@ -1,18 +1,21 @@
-import { withId } from '~/core/data/with-id';
 import { labelOf } from '~/core/netlist/label';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
-import { cavityPlace } from '~/core/ecu/face';
-import { ecuEnd, pinAt } from '~/core/ends/ends';
+import { countingWords } from '~/core/ecu/face';
+import { deviceEnd, ecuEnd, endOf, pinAt, plugEnd, type EndKey } from '~/core/ends/ends';
+import { endPlace } from '~/core/loom/end-places';
+import { halfAt, halfWords } from '~/core/loom/plug-face';
+import { failsInPlug } from '~/core/prove/halves';
 import { BEEP, judge } from '~/core/prove/verdict';
-import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/tests';
+import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/prove-test';
 import { readLength } from '~/core/units/workshop';
 import { shortSize } from '~/core/wire/size';
 import { formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Neighbourhood } from '../../parts/neighbourhood';
 import { useFaceCavities } from '../../parts/face-cavities';
+import { deviceCavities, plugCavities } from '../../parts/plug-cavities';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { useTyped } from '../../ui/typed';
@@ -23,38 +26,71 @@ import { Keypad } from './keypad';
 
 const NUMBER = /^\d{0,6}([.,]\d{0,3})?$/;
 
-function Place({ test }: { test: ProveTest }) {
+/** The plug a probe is held in, drawn about its cavity. */
+function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: EndKey; of: 'hold' | 'touch' }) {
   const { build, derived, select } = useBuild();
+  const { net } = derived;
   const faces = useFaceCavities();
-  const held = pinAt(test.hold);
-  const pin = withId(build.ecu.pins, held);
-  const connector = pin && withId(build.ecu.connectors, pin.connector);
-  const place = pin && connector ? cavityPlace(connector, pin.cavity) : null;
+  const place = endPlace(build, net, end);
+  if (!place) return null;
+  const ref = endOf(end);
+  const half = of === 'hold' || test.wireIds.length === 0 ? test.half : halfAt(build, net, end, test.wireIds);
+  const name = ref.of === 'ecu' ? undefined : `the plug of ${place.plug}`;
+  const across = endPlace(build, net, other);
+  const cavities =
+    ref.of === 'ecu'
+      ? (faces.get(place.plug) ?? [])
+      : ref.of === 'device'
+        ? deviceCavities(build, derived, ref.device)
+        : plugCavities(build, derived, ref.part, half ?? 'near');
+  const endAt = (written: string) =>
+    ref.of === 'ecu'
+      ? ecuEnd(written)
+      : ref.of === 'device'
+        ? deviceEnd(ref.device, written)
+        : plugEnd(ref.part, Number(written));
+  return (
+    <Neighbourhood
+      connector={place.connector}
+      cavity={place.cavity}
+      cavities={cavities}
+      side={half === 'far' ? 'mating' : 'wire'}
+      touched={across?.connector === place.connector ? across.written : undefined}
+      name={name}
+      onPress={(written) => select({ type: 'end', end: endAt(written) })}
+    />
+  );
+}
+
+function Place({ test }: { test: ProveTest }) {
+  const { build, derived } = useBuild();
+  const { net } = derived;
+  const place = endPlace(build, net, test.hold);
+  const touched = test.kind === 'continuity' ? endPlace(build, net, test.touch) : null;
+  const far = touched && touched.connector !== place?.connector ? touched : null;
   return (
     <Stack $gap={2}>
       <Row $gap={4}>
-        <Big>{pin ? pin.id : labelOf(derived.net, test.hold)}</Big>
+        <Big>{pinAt(test.hold) ?? labelOf(net, test.hold)}</Big>
         <div>
           <Lead>
-            {test.kind === 'isolation' ? 'against' : 'to'} {labelOf(derived.net, test.touch)}{' '}
+            {test.kind === 'isolation' ? 'against' : 'to'} {labelOf(net, test.touch)}{' '}
             {test.wireIds[0] !== undefined && <FindingMark thing={{ type: 'wire', wireId: test.wireIds[0] }} />}
           </Lead>
+          {test.half && <strong>{halfWords[test.half]}, not put together yet. </strong>}
           {place && (
-            <Soft>
-              row {place.row}, number {place.place} from the left, wire side
-            </Soft>
+            <Soft>{countingWords(place.connector, place.cavity, test.half === 'far' ? 'mating' : 'wire', 'wire')}</Soft>
           )}
         </div>
       </Row>
-      {connector && pin && (
-        <Neighbourhood
-          connector={connector}
-          cavity={pin.cavity}
-          cavities={faces.get(connector.id) ?? []}
-          side="wire"
-          touched={pinAt(test.touch) ?? undefined}
-          onPress={(pinId) => select({ type: 'end', end: ecuEnd(pinId) })}
-        />
+      <Held test={test} end={test.hold} other={test.touch} of="hold" />
+      {far && (
+        <>
+          <Small>
+            At {far.plug}: {countingWords(far.connector, far.cavity, 'wire')}
+          </Small>
+          <Held test={test} end={test.touch} other={test.hold} of="touch" />
+        </>
       )}
     </Stack>
   );
@@ -115,6 +151,8 @@ const answerIn = (text: string): number => {
 };
 
 const how = (test: ProveTest): string => {
+  if (test.half)
+    return `Battery off. This half by itself, its ${test.kind === 'continuity' ? 'other ends' : 'devices'} unplugged and its rings off their bolts.`;
   if (test.kind === 'continuity') return 'Battery off. Both ends unplugged. One probe here, the other there.';
   if (test.kind === 'isolation') return 'Battery off. Both ends unplugged. The first probe stays where it is.';
   return 'Key on, gate 5. Run this output’s own test and see which cylinder answers.';
@@ -162,6 +200,7 @@ export function TestPanel({
           : null;
   const wires = test.wireIds.flatMap((id) => derived.net.wireById.get(id) ?? []);
   const second = test.works?.second ?? '';
+  const where = failsInPlug(derived.net, test, derived.progress.proved);
 
   const record = (value: number | null, note = '') => {
     edit(
@@ -274,6 +313,7 @@ export function TestPanel({
               <strong>
                 {shown.right ? '✓ ' : '✗ '}
                 {shown.sentence}
+                {!shown.right && where !== null && ` ${where}`}
               </strong>
               {text === '' && stored && (
                 <Small>

@@ -119,6 +119,16 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
     on: () => edited(demo(), call('crimp', { wireIds: ['dev:coil-igniter-1.C~ecu:A11'], at, by: 'AB' })),
     args: { wireIds: ['dev:coil-igniter-1.C~ecu:A11'] },
   },
+  setFace: {
+    args: { kindId: 'crank-vr', face: { rows: [2], maxSquareMm: 1.5, sealed: true, cavities: { 1: 2, 2: 1 } } },
+  },
+  setTerminal: {
+    args: {
+      plug: 'ecu',
+      id: 'A',
+      terminal: { name: 'tin', stripMillimetres: 4, tool: '', crimps: [{ squareMm: 0.5, heightMillimetres: 1.1 }] },
+    },
+  },
   setPinningOrder: { args: { order: 'powers-first' } },
   setMark: { args: { signal: 'injector', mark: { letter: 'J', tint: 'amber', pattern: 'dots' } } },
   setWheel: { args: { shaft: 'crank', wheel: wheel('36-1') } },

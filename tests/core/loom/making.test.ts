@@ -1,9 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { call } from '~/core/edits';
-import { pinSteps, staleCrimps } from '~/core/allot/pinning';
+import { applyEdit, call } from '~/core/edits';
+import { pinSteps, placeHelp, staleCrimps } from '~/core/allot/pinning';
+import { buildSchema, pinningOrders } from '~/core/build/schema';
+import { firstFace } from '~/core/devices/face';
+import { crimpHeight } from '~/core/ecu/terminal';
 import { deviceAt } from '~/core/ends/ends';
-import { deviceEnds } from '~/core/loom/far-ends';
+import { deviceEnds, plugEnds } from '~/core/loom/far-ends';
 import { cutListCsv } from '~/core/formats/lists';
 import { labelsCsv, labelsText, partsCsv } from '~/core/formats/loom-lists';
 import {
@@ -27,6 +30,7 @@ import { orderOf, partsToBuy, stillToOrder } from '~/core/loom/parts';
 import { repinSteps } from '~/core/loom/plug-face';
 import { cuttingOf } from '~/core/loom/shelf';
 import { netlist, type Wire } from '~/core/netlist/netlist';
+import { findingsOf } from '~/core/rules';
 import { noTree } from '~/core/tree/tree';
 import { pellworth } from '~/demo/pellworth';
 import { edited } from '../../helpers';
@@ -349,5 +353,104 @@ describe('the far ends at the bench', () => {
     expect(staleCrimps(clicked, after)).toEqual(staleCrimps(estate, net));
     const out = edited(clicked, call('uncrimp', { wireIds: [far.note] }));
     expect(deviceEnds(out, after).some(({ done }) => done)).toBe(false);
+  });
+});
+
+describe('pinning walks either end', () => {
+  test('devices and halves of plugs: every terminal there once, in each order', () => {
+    const far = (ends: 'devices' | 'plugs') =>
+      pinningOrders.map((order) => pinSteps(estate, net, order, new Map(), ends).map(({ note }) => note));
+    const devices = deviceEnds(estate, net).map(({ note }) => note);
+    const plugs = plugEnds(estate, net).map(({ note }) => note);
+    expect(plugs.length).toBeGreaterThan(60);
+    for (const notes of far('devices')) expect([...notes].sort()).toEqual([...devices].sort());
+    for (const notes of far('plugs')) expect([...notes].sort()).toEqual([...plugs].sort());
+    expect(far('devices')[0]).toEqual(devices);
+  });
+  test('a half is counted with its own wires before the eyes: left and right change over', () => {
+    const steps = pinSteps(estate, net, 'connector', new Map(), 'plugs').filter(({ plug }) => plug === 'Wall plug');
+    const [near, far] = (['near', 'far'] as const).map((half) =>
+      steps.find((step) => step.half === half && step.cavity === '2')!,
+    );
+    const seen = (step: (typeof steps)[number], side: 'wire' | 'mating') =>
+      placeHelp(step.place!.connector, step.place!.cavity, side, step.half === 'far', (cavity) => ({
+        written: String(cavity),
+        holds: '',
+      }));
+    expect(seen(near!, 'wire').counting).toMatch(/second from the left, wire side$/);
+    expect(seen(far!, 'wire').counting).toMatch(/second from the right, wire side$/);
+    expect(seen(far!, 'mating').counting).toMatch(/second from the left, mating side$/);
+    expect(seen(near!, 'wire').beside.find(({ side }) => side === 'left')!.pinId).toBe('1');
+    expect(seen(far!, 'wire').beside.find(({ side }) => side === 'right')!.pinId).toBe('1');
+  });
+  test('a terminal that was read through is in place at both ends; a tick is not asked for', () => {
+    const [step] = pinSteps(estate, net, 'connector', new Map(), 'devices').filter(({ measured }) => measured);
+    expect(step).toMatchObject({ done: true });
+    expect(estate.pinning.done[step!.note]).toBeUndefined();
+  });
+});
+
+describe('the plug of a part', () => {
+  const kind = estate.kinds['crank-vr']!;
+  const face = { ...firstFace(kind.terminals.map(({ id }) => id)), rows: [3] };
+  const drawn = edited(estate, call('setFace', { kindId: kind.id, face }));
+  const steps = (build: typeof estate) =>
+    pinSteps(build, netlist(build), 'connector', new Map(), 'devices').filter(({ end }) =>
+      end.startsWith('dev:crank-vr'),
+    );
+
+  test('once it is drawn its cavities are counted on, its seals and blanks bought', () => {
+    expect(steps(estate).every(({ place }) => place === null)).toBe(true);
+    expect(steps(drawn).map(({ place }) => place?.cavity)).toEqual([1, 2]);
+    const lines = (build: typeof estate) => new Map(partsToBuy(build, netlist(build)).map((line) => [line.key, line]));
+    expect(lines(estate).has(`Seals and blanks seal kind ${kind.id}`)).toBe(false);
+    // Two wires and one empty cavity.
+    expect(lines(drawn).get(`Seals and blanks seal kind ${kind.id}`)!.needed).toBe(2);
+    expect(lines(drawn).get(`Seals and blanks blank kind ${kind.id}`)!.needed).toBe(1);
+    expect(lines(drawn).get(`Plugs kind ${kind.id}`)!.name).toContain('3 ways');
+  });
+  test('a wire that its terminals do not take stops', () => {
+    const thin = edited(estate, call('setFace', { kindId: kind.id, face: { ...face, maxSquareMm: 0.2 } }));
+    const stops = findingsOf(thin).filter(
+      ({ rule, detail }) => rule === 'LO-6' && detail.includes('takes up to 0.2 mm²'),
+    );
+    expect(stops.length).toBe(2);
+    expect(findingsOf(drawn).some(({ rule }) => rule === 'LO-6')).toBe(false);
+  });
+  test.each([
+    [{ ...face, cavities: { 9: 1 } }, 'terminal 9 does not exist'],
+    [{ ...face, cavities: { 1: 7 } }, 'terminal 1 is in cavity 7, and there are 1 to 3'],
+    [{ ...face, cavities: { 1: 2, 2: 2 } }, 'terminals 1 and 2 are both in cavity 2'],
+  ])('a face that cannot be is named, and nothing is changed: %#', (wrong, words) => {
+    const result = applyEdit(estate, 'setFace', { kindId: kind.id, face: wrong });
+    expect(result.ok ? '' : result.problem.sentence).toContain(words);
+  });
+  test('a first face goes by the numbers of the terminals, else by their order', () => {
+    expect(firstFace(['1', '2', '3'])).toMatchObject({ rows: [3], cavities: { 1: 1, 2: 2, 3: 3 } });
+    expect(firstFace(['B', 'A'])).toMatchObject({ rows: [2], cavities: { B: 1, A: 2 } });
+    expect(firstFace(Array.from({ length: 7 }, (_, i) => String(i + 1)))).toMatchObject({ rows: [4, 3] });
+  });
+  test('terminal data: strip, tool, and the crimp of just this wire', () => {
+    const terminal = {
+      name: 'bag 12',
+      stripMillimetres: 4.5,
+      tool: 'die B',
+      crimps: [{ squareMm: 0.5, heightMillimetres: 1.05 }],
+    };
+    const noted = edited(drawn, call('setTerminal', { plug: 'kind', id: kind.id, terminal }));
+    const connector = steps(noted)[0]!.place!.connector;
+    expect(crimpHeight(connector.terminal!, 0.5)).toBe(1.05);
+    expect(crimpHeight(connector.terminal!, 0.75)).toBeNull();
+    // The same for the ECU's connectors and the loom's own plugs; a face that goes takes them along.
+    const ecu = edited(estate, call('setTerminal', { plug: 'ecu', id: 'A', terminal }));
+    expect(pinSteps(ecu, netlist(ecu)).find(({ plug }) => plug === 'A')!.place!.connector.terminal).toEqual(terminal);
+    const plug = edited(estate, call('setTerminal', { plug: 'loom', id: 'wall-plug', terminal }));
+    expect(plug.tree.nodes['wall-plug']!.plug!.terminal).toEqual(terminal);
+    expect(
+      edited(plug, call('setTerminal', { plug: 'loom', id: 'wall-plug', terminal: null })).tree.nodes['wall-plug']!
+        .plug,
+    ).toEqual(estate.tree.nodes['wall-plug']!.plug);
+    expect(applyEdit(estate, 'setTerminal', { plug: 'kind', id: kind.id, terminal }).ok).toBe(false);
+    expect(buildSchema.safeParse(noted).success).toBe(true);
   });
 });

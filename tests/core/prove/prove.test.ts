@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
-import { probeMoves, proveTests, type ProveTest } from '~/core/prove/tests';
+import { probeMoves, proveTests } from '~/core/prove/tests';
+import type { ProveTest } from '~/core/prove/prove-test';
 import { judge, progressOf } from '~/core/prove/verdict';
 import { demoBuild, edited, emptyBuild, twinBuild } from '../../helpers';
 

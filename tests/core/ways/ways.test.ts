@@ -246,7 +246,7 @@ describe('pinning', () => {
   test('orders are what they say', () => {
     expect(
       pinSteps(build, net, 'connector')
-        .map((step) => step.pin.id)
+        .map((step) => step.cavity)
         .slice(0, 3),
     ).toEqual(['A1', 'A2', 'A3']);
     const lengths = pinSteps(build, net, 'branch').map((step) => step.wire.lengthMetres);

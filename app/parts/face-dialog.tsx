@@ -1,0 +1,140 @@
+import { useState } from 'react';
+import { faceConnector, faceMiss, firstFace, type DeviceFace } from '~/core/devices/face';
+import type { DeviceKind } from '~/core/devices/kind';
+import { cavityCount } from '~/core/ecu/face';
+import { call } from '~/core/edits';
+import { inSentence } from '~/core/units/format';
+import { useBuild } from '../build/context';
+import { ConnectorFields } from './connector-form';
+import { ConnectorFace, type FaceSide } from './connector-face';
+import type { FaceCavity } from './face-cavity';
+import { Button } from '../ui/button';
+import { Segmented } from '../ui/choice';
+import { Dialog, DialogActions } from '../ui/dialog';
+import { Select } from '../ui/select';
+import { Bad, FieldGrid, Row, Small } from '../ui/text';
+
+const NOWHERE = '';
+
+/** Draws the plug of a kind as it is seen in the hand, and says which terminal sits in which cavity. */
+export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () => void }) {
+  const { build, edit } = useBuild();
+  const terminals = kind.terminals.map(({ id }) => id);
+  const [face, setFace] = useState<DeviceFace>(kind.face ?? firstFace(terminals));
+  const [side, setSide] = useState<FaceSide>('wire');
+  const miss = faceMiss(face, terminals);
+  const first = face.first ?? 1;
+  const numbers = Array.from({ length: cavityCount(face) }, (_, i) => first + i);
+  const holds = new Map(Object.entries(face.cavities).map(([terminal, cavity]) => [cavity, terminal]));
+  const cavities = numbers.map((cavity): FaceCavity => {
+    const terminal = kind.terminals.find(({ id }) => id === holds.get(cavity));
+    return {
+      cavity,
+      pinId: String(cavity),
+      text: terminal ? `${terminal.id} ${terminal.name}` : '',
+      spoken: `Cavity ${cavity}, ${terminal ? `${terminal.id} ${terminal.name}` : 'empty'}`,
+      mark: null,
+      state: terminal ? 'wired' : 'empty',
+      locked: false,
+      movable: terminal?.id ?? null,
+    };
+  });
+  /** A terminal into a cavity; one that was there changes places with it. */
+  const put = (terminal: string, cavity: number | null) => {
+    const next = { ...face.cavities };
+    const was = next[terminal];
+    const other = cavity === null ? undefined : holds.get(cavity);
+    if (cavity === null) delete next[terminal];
+    else next[terminal] = cavity;
+    if (other !== undefined && other !== terminal) {
+      if (was === undefined) delete next[other];
+      else next[other] = was;
+    }
+    setFace({ ...face, cavities: next });
+  };
+  return (
+    <Dialog title={`The plug of ${inSentence(kind.name)}`} isOpen onClose={onClose} wide>
+      <Row $gap={3}>
+        <Segmented
+          label="Side"
+          hideLabel
+          choices={[
+            { id: 'wire', name: 'wire side' },
+            { id: 'mating', name: 'mating side' },
+          ]}
+          value={side}
+          onChange={setSide}
+        />
+        <Small>
+          Hold the plug by its wires, latch up. Numbers are moulded beside the cavities: read them with a lamp.
+        </Small>
+      </Row>
+      <div style={{ maxWidth: Math.max(...face.rows) * 96 }}>
+        <ConnectorFace
+          connector={faceConnector(face)}
+          cavities={cavities}
+          side={side}
+          selected={new Set()}
+          able={null}
+          onPress={() => undefined}
+          moves={{
+            onLift: () => undefined,
+            onEnd: () => undefined,
+            onDrop: (cavity, terminal) => put(terminal, Number(cavity)),
+          }}
+          name="The plug"
+        />
+      </div>
+      <FieldGrid $min={130}>
+        {kind.terminals.map(({ id, name }) => (
+          <Select
+            key={id}
+            label={`${id} ${name}`}
+            choices={[
+              { id: NOWHERE, name: 'not in it' },
+              ...numbers.map((cavity) => ({
+                id: String(cavity),
+                name: `cavity ${cavity}`,
+                note: holds.has(cavity) && holds.get(cavity) !== id ? 'changes places' : '',
+              })),
+            ]}
+            value={face.cavities[id] === undefined ? NOWHERE : String(face.cavities[id])}
+            onChange={(cavity) => put(id, cavity === NOWHERE ? null : Number(cavity))}
+          />
+        ))}
+      </FieldGrid>
+      <ConnectorFields
+        connector={faceConnector(face)}
+        units={build.units}
+        onChange={({ id: _, name: _none, ...changed }) => setFace({ ...changed, cavities: face.cavities })}
+      />
+      {miss !== null && <Bad role="alert">{`${miss[0]!.toUpperCase()}${miss.slice(1)}.`}</Bad>}
+      <DialogActions>
+        {kind.face && (
+          <Button
+            weight="quiet"
+            onPress={() => {
+              edit(call('setFace', { kindId: kind.id, face: null }));
+              onClose();
+            }}
+          >
+            Forget it
+          </Button>
+        )}
+        <Button weight="quiet" onPress={onClose}>
+          Cancel
+        </Button>
+        <Button
+          weight="act"
+          isDisabled={miss !== null}
+          onPress={() => {
+            edit(call('setFace', { kindId: kind.id, face }));
+            onClose();
+          }}
+        >
+          Keep
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
