@@ -20,7 +20,9 @@ const NOWHERE = '';
 export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () => void }) {
   const { build, edit } = useBuild();
   const terminals = kind.terminals.map(({ id }) => id);
-  const [face, setFace] = useState<DeviceFace>(kind.face ?? firstFace(terminals));
+  const [face, setFace] = useState<DeviceFace>(
+    kind.face ?? firstFace(kind.terminals.flatMap(({ id, destination }) => (destination.to === 'mounted' ? [] : id))),
+  );
   const [side, setSide] = useState<FaceSide>('wire');
   const miss = faceMiss(face, terminals);
   const first = face.first ?? 1;

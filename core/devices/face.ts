@@ -44,11 +44,13 @@ const USUAL_SQUARE_MM = 2.5;
 /**
  * A face to begin with where nobody has drawn one: terminals by their numbers where they have such, else in their order. It has
  * to be compared with the part in hand.
+ *
+ * @param terminals Those that take a wire: what is joined by the part's own body is in no cavity.
  */
 export function firstFace(terminals: readonly string[]): DeviceFace {
   const numbers = terminals.map(Number);
   const numbered = numbers.every((one) => Number.isInteger(one) && one >= 1 && one <= terminals.length + 1);
-  const count = Math.max(terminals.length, ...(numbered ? numbers : []));
+  const count = Math.max(1, terminals.length, ...(numbered ? numbers : []));
   const rows = count <= ONE_ROW ? [count] : [Math.ceil(count / 2), Math.floor(count / 2)];
   return {
     rows,

@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import type { SegmentFigures } from '../loom/bundles';
 import { layoutOf, type Layout } from '../loom/regions';
-import type { NodeKind, Point } from '../tree/tree';
+import { celsiusOf, type LoomTree, type NodeKind, type Point, type Zone } from '../tree/tree';
 
 /*
  * The loom on the plan of its vehicle: places as they stand, pieces as rectangular lines as wide as their bundle. Lengths are
@@ -23,6 +23,8 @@ export interface PlanNode {
 export interface PlanSegment {
   readonly id: string;
   readonly path: string;
+  /** The part of it that it does not share with the trunk it leads off. */
+  readonly own: string;
   /** Pixels. */
   readonly width: number;
   readonly metres: number;
@@ -38,6 +40,16 @@ export interface PlanSegment {
   readonly hole: Point | null;
 }
 
+/** Pieces that hang together in one surrounding that a loom has to be made for. */
+export interface PlanZone {
+  readonly zone: Zone;
+  readonly celsius: number;
+  /** Where they are by themselves, to be drawn as one broad band. */
+  readonly paths: readonly string[];
+}
+/** Drawn as areas: what a loom has to be made for. The cabin and the engine's room are told by the vehicle's outline. */
+const drawnZones: readonly Zone[] = ['hot', 'moving', 'wet'];
+
 export interface PlanDrawing {
   readonly layout: Layout;
   /** Pixels to a metre of the plan. */
@@ -46,6 +58,7 @@ export interface PlanDrawing {
   readonly height: number;
   readonly nodes: readonly PlanNode[];
   readonly segments: readonly PlanSegment[];
+  readonly zones: readonly PlanZone[];
 }
 
 /** Sizes of the drawing, pixels. */
@@ -111,6 +124,7 @@ export function drawPlan(build: Build, figures: readonly SegmentFigures[]): Plan
       id,
       // Along the trunk first, then out to what hangs on it.
       path: `M${from.x} ${from.y}V${to.y}H${to.x}`,
+      own: wide < WORD ? `M${from.x} ${from.y}V${to.y}H${to.x}` : `M${from.x} ${to.y}H${to.x}`,
       width: Math.min(MOST_STROKE, Math.max(LEAST_STROKE, roughMillimetres * PER_MILLIMETRE)),
       metres: segment.metres,
       measured: segment.measured,
@@ -132,7 +146,25 @@ export function drawPlan(build: Build, figures: readonly SegmentFigures[]): Plan
     width: WIDTH + 2 * EDGE,
     height: layout.width * scale + 2 * EDGE,
     nodes,
+    zones: zonesOf(tree, segments),
     // The thick lie over the thin where they run together.
     segments: segments.sort((one, other) => one.width - other.width),
   };
+}
+
+/** Pieces of one zone and one heat, put together: hot ones first, the hottest of them before the rest. */
+function zonesOf(tree: LoomTree, drawn: readonly PlanSegment[]): PlanZone[] {
+  const zones = new Map<string, PlanZone & { paths: string[] }>();
+  for (const { id, own } of drawn) {
+    const segment = tree.segments[id]!;
+    if (!drawnZones.includes(segment.zone)) continue;
+    const celsius = celsiusOf(segment);
+    const key = `${segment.zone} ${segment.zone === 'hot' ? celsius : ''}`;
+    const zone = zones.get(key) ?? { zone: segment.zone, celsius, paths: [] };
+    zone.paths.push(own);
+    zones.set(key, zone);
+  }
+  return [...zones.values()].sort(
+    (one, other) => drawnZones.indexOf(one.zone) - drawnZones.indexOf(other.zone) || other.celsius - one.celsius,
+  );
 }

@@ -3,6 +3,7 @@ import type { Build } from '../build/schema';
 import { askWords } from '../ecu/ask';
 import { groupBy } from '../data/group';
 import { labelsOf } from '../loom/labels';
+import { reusedWords } from '../loom/reuse';
 import { cutList } from '../loom/loom';
 import { ecuEnd } from '../ends/ends';
 import { labelOf } from '../netlist/label';
@@ -80,7 +81,7 @@ export function cutListCsv(build: Build, net: Netlist): string {
         from?.text ?? '',
         to?.text ?? '',
         from?.shrinkMillimetres ?? null,
-        line.donor,
+        line.reused ? reusedWords(line.reused) : '',
       ];
     }),
   );

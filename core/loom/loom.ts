@@ -1,10 +1,11 @@
 import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
-import { endOf, pinAt, type EndKey } from '../ends/ends';
+import { endOf, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { readSize } from '../wire/size';
 import { placeName } from './names';
+import { reusedWires, type Reused } from './reuse';
 import { loomOfWire, subLooms } from './sub-looms';
 
 export interface CutLine {
@@ -21,8 +22,8 @@ export interface CutLine {
   readonly way: string;
   /** What is crimped on at either end. */
   readonly ends: readonly [string, string];
-  /** The wire of the donor loom that is used for it, in words; '' where it is new. */
-  readonly donor: string;
+  /** The wire of the donor loom that is used for it; null where it is new. */
+  readonly reused: Reused | null;
 }
 
 const rank: Record<Wire['signal'], number> = {
@@ -77,7 +78,10 @@ function endWords(build: Build, net: Netlist, { squareMm }: Wire, end: EndKey): 
     const connector = withId(build.ecu.connectors, pin?.connector);
     return `terminal ${connector?.id ?? ''} ${size}${sealed(connector?.sealed ?? false)}`;
   }
-  if (ref.of === 'device') return `terminal ${net.deviceOf.get(ref.device)?.kind.name ?? ''} ${size}`;
+  if (ref.of === 'device') {
+    const kind = net.deviceOf.get(ref.device)?.kind;
+    return `terminal ${kind?.name ?? ''} ${size}${sealed(kind?.face?.sealed ?? false)}`;
+  }
   switch (ref.kind) {
     case 'plug':
       return `terminal ${placeName(build, ref.part)} ${size}${sealed(build.tree.nodes[ref.part]?.plug?.sealed ?? false)}`;
@@ -96,20 +100,10 @@ function endWords(build: Build, net: Netlist, { squareMm }: Wire, end: EndKey): 
   }
 }
 
-/** Wires of the donor loom that were moved to a pin, by that pin. */
-const donorWires = (build: Build): ReadonlyMap<string, string> =>
-  new Map(
-    Object.values(build.survey.donor).flatMap(({ decision, moveTo, colour, connector, cavity }) =>
-      decision === 'move' && moveTo
-        ? [[moveTo.toUpperCase(), `${colour} of ${connector} ${cavity}`.trim()] as const]
-        : [],
-    ),
-  );
-
 /** Every wire to cut, in the build's order of work. */
 export function cutList(build: Build, net: Netlist): CutLine[] {
   const looms = subLooms(build);
-  const donors = donorWires(build);
+  const reused = reusedWires(build, net);
   return [...net.wires].sort(compare(build.loom.orderOfWork)).map((wire) => ({
     wireId: wire.id,
     from: labelOf(net, wire.from),
@@ -120,7 +114,7 @@ export function cutList(build: Build, net: Netlist): CutLine[] {
     cable: wire.cable,
     way: wayWords(build, wire),
     ends: [endWords(build, net, wire, wire.from), endWords(build, net, wire, wire.to)],
-    donor: donors.get(pinAt(wire.from) ?? pinAt(wire.to) ?? '') ?? '',
+    reused: reused.get(wire.id) ?? null,
     loom: looms.length > 1 ? (loomOfWire(looms, wire, net)?.name ?? null) : null,
   }));
 }

@@ -1,6 +1,6 @@
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
-import { ecuEnd, endOf, pinAt, portOf, type EndKey } from '../ends/ends';
+import { ecuEnd, endOf, endType, pinAt, portOf, type EndKey } from '../ends/ends';
 import { trunkOf } from '../loom/bundles';
 import { endPlace } from '../loom/end-places';
 import { placeName } from '../loom/names';
@@ -11,6 +11,7 @@ import { readSize } from '../wire/size';
 import { inSentence, listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import { twinsOf } from '../netlist/twins';
+import { keepRules } from './keep';
 import { hasTree, holesPassed, tooHot, treeRules } from './tree';
 import type { Rule } from './rule';
 
@@ -169,7 +170,8 @@ export const loomRules: Rule[] = [
     check: ({ build, net }) =>
       net.wires.flatMap((wire) =>
         [wire.from, wire.to].flatMap((end) => {
-          const place = endPlace(build, net, end);
+          // Plugs of the loom have a rule of their own.
+          const place = endType(end) === 'plug' ? null : endPlace(build, net, end);
           const most = place ? cavitySquareMm(place.connector, place.cavity) : Infinity;
           if (wire.squareMm <= most) return [];
           return [
@@ -228,4 +230,5 @@ export const loomRules: Rule[] = [
       }),
   },
   ...treeRules,
+  ...keepRules,
 ];

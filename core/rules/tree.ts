@@ -1,7 +1,7 @@
 import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
 import { call } from '../edits';
-import { ecuEnd, endType, partAt, plugEnd } from '../ends/ends';
+import { endType, partAt, plugEnd } from '../ends/ends';
 import {
   coveringCelsius,
   coveringOf,
@@ -11,7 +11,6 @@ import {
   warmAmps,
   wiresBySegment,
 } from '../loom/bundles';
-import { leadsOf } from '../loom/leads';
 import { HARMLESS_METRES, NEAR_METRES, loudWords, noiseOf } from '../loom/noise';
 import { placeName, segmentName } from '../loom/names';
 import { passingWires } from '../loom/plug';
@@ -388,26 +387,6 @@ export const treeRules: Rule[] = [
               },
             ],
       );
-    },
-  },
-  {
-    id: 'LO-17',
-    family: 'Loom',
-    severity: 'fix',
-    title: 'Lead shorter than its route',
-    source: 'Route and slack against the lead that came with the ECU',
-    sheet: 'loom',
-    check: ({ build, net }) => {
-      const short = (leadsOf(build, net) ?? []).filter(({ fate }) => fate === 'short');
-      if (short.length === 0) return [];
-      const worst = short.reduce((most, one) => (one.metres > most.metres ? one : most));
-      return [
-        {
-          at: '',
-          where: { type: 'end', end: ecuEnd(worst.pinId) },
-          detail: `${plural(short.length, 'lead')} of ${readLength(build.loom.leadMetres!, build)} ${short.length === 1 ? 'is' : 'are'} too short: ${listWords(short.slice(0, 4).map(({ pinId }) => pinId))}${short.length > 4 ? ' and more' : ''}, the worst by ${readLength(worst.metres, build)} on the way to ${worst.to}. Extend them in the cabin, or take a longer loom.`,
-        },
-      ];
     },
   },
 ];

@@ -16,7 +16,7 @@ import type { FaceCavity } from '../../parts/face-cavity';
 import { FaceDialog } from '../../parts/face-dialog';
 import { deviceCavities, plugCavities } from '../../parts/plug-cavities';
 import { CrimpLine, TerminalButton } from '../../parts/terminal-notes';
-import { WireLine } from '../../parts/wire-mark';
+import { WireLine, WireMark } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
 import { Select } from '../../ui/select';
@@ -215,8 +215,7 @@ function Step({
             help &&
               `Terminal for up to ${readSize(help.largestSquareMm, build)}${place?.connector.sealed ? ', with its seal' : ''}`,
           ]
-            .filter(Boolean)
-            .map((part) => `${part}.`)
+            .flatMap((part) => (part ? `${capital(part)}.` : []))
             .join(' ')}
         </Small>
         {place?.connector.terminal && (
@@ -313,7 +312,9 @@ function StepFace({
   const ecu = ref.of === 'ecu';
   const name = ecu
     ? `Connector ${connector.id}`
-    : `Plug of ${step.plug}${step.half === null ? '' : `, ${halfWords[step.half]}`}`;
+    : step.half === null
+      ? `Plug of ${step.plug}`
+      : `${step.plug}, ${halfWords[step.half]}`;
   const mirrored = (side === 'mating') !== (step.half === 'far');
   const owner = ecu
     ? ({ plug: 'ecu', id: connector.id } as const)
@@ -353,14 +354,33 @@ function StepFace({
 
 /** A plug nobody has drawn: it can be drawn here, with the part in hand. */
 function Undrawn({ step }: { step: PinStep }) {
-  const { derived } = useBuild();
+  const { build, derived } = useBuild();
   const [isDrawing, setDrawing] = useState(false);
   const ref = endOf(step.end);
-  const kind = ref.of === 'device' ? derived.net.deviceOf.get(ref.device)?.kind : undefined;
-  if (!kind) return <FaceBox />;
+  const known = ref.of === 'device' ? derived.net.deviceOf.get(ref.device) : undefined;
+  if (!known) return <FaceBox />;
+  const { device, kind } = known;
   return (
     <FaceBox>
       <Stack $gap={2}>
+        <Terminals aria-label={`Terminals of ${device.label}`}>
+          {kind.terminals.map(({ id, name }) => {
+            const end = deviceEnd(device.id, id);
+            const wires = derived.net.wiresAt.get(end) ?? [];
+            return (
+              <li key={id} aria-current={end === step.end ? 'true' : undefined}>
+                <Mono>{id}</Mono>
+                <span>{name}</span>
+                <span>
+                  {wires.length === 0 && <Soft>no wire</Soft>}
+                  {wires.map((wire) => (
+                    <WireMark key={wire.id} colour={wire.colour} size={readSize(wire.squareMm, build)} />
+                  ))}
+                </span>
+              </li>
+            );
+          })}
+        </Terminals>
         <Soft>
           With the plug in hand, draw its face once: every part of this kind then shows the cavity to push into.
         </Soft>
@@ -375,6 +395,24 @@ function Undrawn({ step }: { step: PinStep }) {
   );
 }
 const CELL = 92;
+const capital = (words: string): string => `${words.slice(0, 1).toUpperCase()}${words.slice(1)}`;
+
+const Terminals = styled.ul.attrs({ role: 'list' })`
+  max-width: 460px;
+  li {
+    display: grid;
+    grid-template-columns: 52px minmax(0, 1fr) auto;
+    gap: ${space[3]};
+    align-items: center;
+    min-height: 34px;
+    padding-inline: ${space[2]};
+    border-bottom: ${shape.hair} solid ${color.rule};
+  }
+  li[aria-current='true'] {
+    background: ${color.selectionWash};
+    font-weight: 700;
+  }
+`;
 
 /** On a phone the cavity in hand comes first, how it is chosen after it. */
 const Order = styled.div`

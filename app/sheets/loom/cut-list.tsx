@@ -1,8 +1,11 @@
+import { CheckCheck } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
+import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
 import { leadsOf } from '~/core/loom/leads';
 import { cutList, cutTotals, type CutLine } from '~/core/loom/loom';
+import { reusedWords, type Reused } from '~/core/loom/reuse';
 import { subLooms } from '~/core/loom/sub-looms';
 import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
@@ -17,7 +20,7 @@ import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Chunks } from '../../ui/chunks';
 import { Select } from '../../ui/select';
-import { Heading, Small, Soft, Stack } from '../../ui/text';
+import { Callout, Heading, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { Choices } from './choices';
@@ -31,10 +34,15 @@ const CutRow = memo(function CutRow({
   size,
   colour,
   length,
+  reused,
+  proved,
   chosen,
   onChoose,
 }: Pick<CutLine, 'wireId' | 'from' | 'to' | 'colour'> & {
   number: number;
+  /** The donor's wire that it is, in words; null: no column tells of any. */
+  reused: string | null;
+  proved: boolean;
   /** Size and length in the person's units. */
   size: string;
   length: string;
@@ -65,6 +73,19 @@ const CutRow = memo(function CutRow({
         <WireMark colour={colour} />
       </td>
       <td className="figure">{length}</td>
+      {reused !== null && (
+        <td data-label={reused === '' ? undefined : 'donor'}>
+          <Small>{reused}</Small>
+        </td>
+      )}
+      <td>
+        {proved && (
+          <>
+            <CheckCheck size={14} aria-hidden color={color.proved} />
+            <VisuallyHidden>proved</VisuallyHidden>
+          </>
+        )}
+      </td>
     </tr>
   );
 });
@@ -116,6 +137,51 @@ function Leads() {
   );
 }
 
+/** Donor wires that the plan has in another colour or size than they are. */
+function Otherwise({ reuses }: { reuses: readonly Reused[] }) {
+  const { build, edit } = useBuild();
+  const others = reuses.filter(({ differs }) => differs);
+  if (others.length === 0) return null;
+  return (
+    <Callout $tone="pencil">
+      <span>
+        {plural(others.length, 'donor wire goes', 'donor wires go')} on in another colour or size than the plan has:{' '}
+        {others
+          .slice(0, 3)
+          .map(({ donor, colour, squareMm, wire }) =>
+            [
+              donor.moveTo,
+              'is',
+              colour ?? donor.colour,
+              squareMm === null ? donor.size : readSize(squareMm, build),
+              'for',
+              wire.colour,
+              readSize(wire.squareMm, build),
+            ].join(' '),
+          )
+          .join('; ')}
+        {others.length > 3 ? ' and more' : ''}.
+      </span>
+      <Button
+        weight="quiet"
+        onPress={() =>
+          edit(
+            ...others.map(({ wire, colour, squareMm }) =>
+              call('setWire', {
+                wireId: wire.cutOf ?? wire.id,
+                ...(colour === null ? {} : { colour }),
+                ...(squareMm === null ? {} : { squareMm }),
+              }),
+            ),
+          )
+        }
+      >
+        Plan them as they are
+      </Button>
+    </Callout>
+  );
+}
+
 const ALL = 'all';
 /** Every wire to cut, in the order of work. */
 export function CutList() {
@@ -128,6 +194,7 @@ export function CutList() {
     [all, looms, of],
   );
   const totals = useMemo(() => cutTotals(lines), [lines]);
+  const reuses = useMemo(() => all.flatMap(({ reused }) => reused ?? []), [all]);
   const metres = totals.reduce((sum, total) => sum + total.metres, 0);
   return (
     <SheetFrame
@@ -187,6 +254,7 @@ export function CutList() {
         <Stack $gap={2}>
           <Leads />
           <Heading>Cut list</Heading>
+          <Otherwise reuses={reuses} />
           {lines.length === 0 ? (
             <p>
               No wire yet. <Soft>Place needs on sheet 2 and the list writes itself.</Soft>
@@ -206,9 +274,13 @@ export function CutList() {
                     <th scope="col" className="figure">
                       length
                     </th>
+                    {reuses.length > 0 && <th scope="col">donor’s wire</th>}
+                    <th scope="col">
+                      <VisuallyHidden>proved</VisuallyHidden>
+                    </th>
                   </tr>
                 </thead>
-                <Chunks items={lines} rowPixels={29} columns={6} as="tbody">
+                <Chunks items={lines} rowPixels={29} columns={reuses.length > 0 ? 8 : 7} as="tbody">
                   {(line, index) => (
                     <CutRow
                       key={line.wireId}
@@ -219,6 +291,8 @@ export function CutList() {
                       colour={line.colour}
                       size={readSize(line.squareMm, build)}
                       length={readLength(line.lengthMetres, build)}
+                      reused={reuses.length === 0 ? null : line.reused ? reusedWords(line.reused) : ''}
+                      proved={derived.progress.proved.has(line.wireId)}
                       chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
                       onChoose={select}
                     />

@@ -156,6 +156,14 @@ export function PiecePanel({
         >
           Through a hole
         </Checkbox>
+        {segment.hole && (
+          <Checkbox
+            isSelected={segment.hole.grommet}
+            onChange={(grommet) => set({ hole: { ...segment.hole!, grommet } })}
+          >
+            With a grommet
+          </Checkbox>
+        )}
         {!segment.measured && (
           <Button weight="quiet" onPress={() => set({ measured: true })}>
             It was measured

@@ -2,11 +2,12 @@ import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent } from
 import { mergeProps, useMove } from 'react-aria';
 import { styled } from 'styled-components';
 import type { Build } from '~/core/build/schema';
-import { drawPlan, fromPlan, type PlanNode, type PlanSegment } from '~/core/drawing/plan';
+import { drawPlan, fromPlan, type PlanNode, type PlanSegment, type PlanZone } from '~/core/drawing/plan';
 import type { SegmentFigures } from '~/core/loom/bundles';
 import { deviceOfThing } from '~/core/tree/things';
 import type { Point } from '~/core/tree/tree';
 import { plural } from '~/core/units/format';
+import { readQuantity } from '~/core/units/units';
 import { readLength } from '~/core/units/workshop';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { color } from '../../ui/theme';
@@ -66,6 +67,21 @@ export function PlanDrawing({
         aria-label="Plan of the loom"
       >
         <VehicleOutline vehicle={build.tree.vehicle} layout={drawing.layout} scale={scale} />
+        {drawing.zones.map((zone) => (
+          <g key={zoneName(zone, build)} opacity="0.24">
+            {zone.paths.map((path, i) => (
+              <path
+                key={i}
+                d={path}
+                fill="none"
+                stroke={zoneColors[zone.zone]}
+                strokeWidth={BAND}
+                strokeLinejoin="round"
+                {...zoneLines[zone.zone]}
+              />
+            ))}
+          </g>
+        ))}
         {drawing.segments.map((segment) => (
           <path key={segment.id} d={segment.path} fill="none" stroke={color.ink} strokeWidth={segment.width + 2} />
         ))}
@@ -91,6 +107,24 @@ export function PlanDrawing({
           />
         ))}
       </svg>
+      {drawing.zones.length > 0 && (
+        <Legend aria-label="Surroundings on the plan">
+          {drawing.zones.map((zone) => (
+            <li key={zoneName(zone, build)}>
+              <svg width="46" height="16" aria-hidden>
+                <path
+                  d="M9 8H37"
+                  stroke={zoneColors[zone.zone]}
+                  strokeOpacity="0.35"
+                  strokeWidth="14"
+                  {...zoneLines[zone.zone]}
+                />
+              </svg>
+              {zoneName(zone, build)}
+            </li>
+          ))}
+        </Legend>
+      )}
       {drawing.nodes.flatMap(({ id, x, y }) =>
         (build.tree.nodes[id]?.holds ?? []).flatMap((thing) => {
           const deviceId = deviceOfThing(thing);
@@ -107,6 +141,25 @@ export function PlanDrawing({
   );
 }
 
+/** As broad as a zone is drawn about its pieces, pixels. */
+const BAND = 22;
+const zoneName = ({ zone, celsius }: PlanZone, build: Build): string =>
+  zone === 'hot' ? `hot, ${readQuantity('temperature', celsius, build)}` : zone;
+/** Told apart without their colours too: what is hot is whole, what moves is finely cut, what is wet in longer strokes. */
+const zoneLines = {
+  cabin: {},
+  engine: {},
+  hot: { strokeLinecap: 'round' },
+  moving: { strokeDasharray: '5 3' },
+  wet: { strokeDasharray: '12 3' },
+} as const;
+const zoneColors = {
+  cabin: color.soft,
+  engine: color.soft,
+  hot: color.stop,
+  moving: color.fix,
+  wet: color.selection,
+} as const;
 /** Width of a letter of the plan's words, pixels. */
 const LETTER = 7;
 /** Below a plug that stands in the line, pixels. */
@@ -312,6 +365,17 @@ function Mark({ node, stroke, name, isNamed }: { node: PlanNode; stroke: string;
   }
 }
 
+const Legend = styled.ul.attrs({ role: 'list' })`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  font-size: 13px;
+  li {
+    display: inline-flex;
+    align-items: center;
+    gap: 5px;
+  }
+`;
 /** What is found of something stands at its place. */
 const At = styled.span`
   position: absolute;

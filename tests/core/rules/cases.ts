@@ -50,6 +50,17 @@ const plugged = edited(
 const holed = (millimetres: number) =>
   edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres, grommet: true } } }));
 /** A loom that came with the ECU, every lead of it so long. */
+/** The donor's coolant signal, in that condition, is moved to the pin of the sensor. */
+const donorAt = (condition: string) => {
+  const [donor] = Object.values(demo.survey.donor);
+  return edited(
+    demo,
+    call('editDonorWires', {
+      ids: [donor.id],
+      fields: { condition, decision: 'move', moveTo: demo.assignments['clt-ntc-1.1']! },
+    }),
+  );
+};
 const leads = (leadMetres: number): Build => ({
   ...edited(demo, call('setLoom', { origin: 'flying-lead', leadMetres })),
   ecu: { ...demo.ecu, pins: demo.ecu.pins.map((pin) => ({ ...pin, lead: { colour: 'WH' } })) },
@@ -568,6 +579,14 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'LO-17': {
     bad: leads(1.2),
     good: leads(6),
+  },
+  'LO-18': {
+    bad: edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres: 60, grommet: false } } })),
+    good: edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres: 60, grommet: true } } })),
+  },
+  'LO-19': {
+    bad: donorAt('brittle'),
+    good: donorAt('good'),
   },
   'BB-17': {
     bad: edited(demo, geared({ fedBy: 'sensor' })),
