@@ -33,7 +33,7 @@ const farOf = (wire: Wire, end: EndKey): EndKey => (wire.from === end ? wire.to 
 export function plugCavities(build: Build, { net, progress }: Shown, id: string, half: Half): FaceCavity[] {
   const plug = build.tree.nodes[id]!.plug!;
   const name = placeName(build, id);
-  const byCavity = new Map(meetingsOf(net, id, plug).map((one) => [one.cavity, one]));
+  const byCavity = new Map(meetingsOf(build, net, id).map((one) => [one.cavity, one]));
   return Array.from({ length: plug.cavities }, (_, i): FaceCavity => {
     const cavity = i + 1;
     const meeting = byCavity.get(cavity);

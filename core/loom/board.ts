@@ -303,7 +303,7 @@ function tablesOf(build: Build, net: Netlist): ReadonlyMap<string, readonly Boar
     if (plug)
       tables.set(
         id,
-        meetingsOf(net, id, plug).map(({ cavity, near, far }) => ({
+        meetingsOf(build, net, id).map(({ cavity, near, far }) => ({
           at: String(cavity),
           colour: near.colour,
           squareMm: near.squareMm,

@@ -54,7 +54,7 @@ export function plugEnds(build: Build, net: Netlist): FarEnd[] {
   return Object.entries(build.tree.nodes).flatMap(([id, { plug }]) =>
     plug
       ? halves.flatMap((half) =>
-          meetingsOf(net, id, plug).map((meeting) =>
+          meetingsOf(build, net, id).map((meeting) =>
             farEnd(build, net, meeting[half], plugEnd(id, meeting.cavity), {
               plug: placeName(build, id),
               terminal: String(meeting.cavity),

@@ -126,7 +126,7 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
   for (const [id, { plug }] of Object.entries(build.tree.nodes)) {
     if (!plug) continue;
     add('Plugs', `plug ${id}`, `${placeName(build, id)}, both halves, ${plug.cavities} ways`, 1);
-    const free = plug.cavities - meetingsOf(net, id, plug).length;
+    const free = plug.cavities - meetingsOf(build, net, id).length;
     if (plug.sealed && free > 0)
       add('Seals and blanks', `blank plug ${id}`, `Blank, ${placeName(build, id)}`, 2 * free);
   }

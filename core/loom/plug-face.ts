@@ -2,7 +2,9 @@ import type { Connector } from '../ecu/ecu';
 import type { Build } from '../build/schema';
 import { endOf, plugEnd, type EndKey } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { ECU_THING, placesOf } from '../tree/things';
 import type { Plug } from '../tree/tree';
+import { waysOf } from '../tree/ways';
 
 const known = new WeakMap<Plug, Connector>();
 /** A plug of the loom as a connector that can be drawn: rows of its columns, the last one as long as is left. The same one each time. */
@@ -28,7 +30,7 @@ export const halves = ['near', 'far'] as const;
 export type Half = (typeof halves)[number];
 export const halfWords: Readonly<Record<Half, string>> = { near: 'ECU’s half', far: 'other half' };
 
-/** Both wires that meet in a cavity: the one that comes, and the one that goes on. */
+/** Both wires that meet in a cavity: that of the half toward the ECU, and that of the other. */
 export interface Meeting {
   readonly cavity: number;
   /** The wire as it would be whole. */
@@ -37,13 +39,31 @@ export interface Meeting {
   readonly far: Wire;
 }
 
+/** The piece of the tree by which a plug is reached from the ECU; of a tree without one, the first piece that ends there. */
+function towardEcu({ tree }: Pick<Build, 'tree'>, node: string): string | undefined {
+  const ecu = placesOf(tree).get(ECU_THING);
+  const way = ecu === undefined ? null : waysOf(tree).way(ecu, node);
+  return (
+    way?.segments[way.segments.length - 1] ??
+    Object.keys(tree.segments).find((id) => tree.segments[id]!.a === node || tree.segments[id]!.b === node)
+  );
+}
+
 /** What meets in each cavity of a plug, in order. */
-export function meetingsOf(net: Netlist, node: string, plug: Plug): Meeting[] {
+export function meetingsOf(build: Pick<Build, 'tree'>, net: Pick<Netlist, 'wiresAt'>, node: string): Meeting[] {
+  const plug = build.tree.nodes[node]?.plug;
+  if (!plug) return [];
+  const side = towardEcu(build, node);
+  // The end of a wire that is in the plug lies in the piece its course begins or ends with there.
+  const isNear = (wire: Wire, end: EndKey) =>
+    (wire.from === end ? wire.route[0] : wire.route[wire.route.length - 1]) === side;
   return Object.entries(plug.wires)
     .flatMap(([whole, cavity]): Meeting[] => {
       const end = plugEnd(node, cavity);
-      const [near, far] = net.wiresAt.get(end) ?? [];
-      return near && far && near.cutOf === whole ? [{ cavity, whole, near, far }] : [];
+      const [one, other] = net.wiresAt.get(end) ?? [];
+      if (!one || !other || one.cutOf !== whole) return [];
+      const [near, far] = isNear(other, end) && !isNear(one, end) ? [other, one] : [one, other];
+      return [{ cavity, whole, near, far }];
     })
     .sort((one, other) => one.cavity - other.cavity);
 }
@@ -53,7 +73,7 @@ export function halfAt(build: Build, net: Netlist, end: EndKey, wireIds: readonl
   const ref = endOf(end);
   const plug = ref.of === 'part' && ref.kind === 'plug' ? build.tree.nodes[ref.part]?.plug : undefined;
   if (!plug || ref.of !== 'part') return undefined;
-  const meeting = meetingsOf(net, ref.part, plug).find(({ cavity }) => cavity === Number(ref.port));
+  const meeting = meetingsOf(build, net, ref.part).find(({ cavity }) => cavity === Number(ref.port));
   return meeting && halves.find((half) => wireIds.includes(meeting[half].id));
 }
 

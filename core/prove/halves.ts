@@ -49,7 +49,7 @@ export function halfTests(build: Build, net: Netlist, which: 'asked' | 'kept' = 
   const done = new Set<string>();
   return asked.flatMap((id) => {
     const plug = nodes[id]!.plug!;
-    const meetings = meetingsOf(net, id, plug);
+    const meetings = meetingsOf(build, net, id);
     const face = plugConnector(plug);
     return halves.flatMap((half) => testsOfHalf(net, id, half, meetings, face, done));
   });

@@ -55,7 +55,7 @@ test('a plug on the wall parts what passes; a cavity is changed by the list, and
   await openPage(page, 'Plugs');
   await expect(verdict(page)).toContainText(`${after - before} wires parted`);
   // The wire in the first cavity goes to the last: the one that was there comes to the first, or it is free now.
-  const face = page.getByRole('group', { name: 'Connector P, wire side' });
+  const face = page.getByRole('group', { name: 'Bulkhead, ECU’s half, wire side' });
   await face.getByRole('button', { name: /^Bulkhead 1, to / }).click();
   const held = page.getByText(/^Cavity 1: /);
   const words = (await held.textContent())!.replace('Cavity 1: ', '');
@@ -157,4 +157,63 @@ test('the plugs of the devices are ticked off terminal by terminal, and stay so'
   await page.reload();
   await ready(page);
   await expect(tick).toBeChecked();
+});
+
+test('a plug is drawn as it is in the hand, and pinned from that drawing with its crimp beside it', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await openPage(page, 'Plugs');
+  const plug = page.getByRole('region', { name: 'Plug of Boost solenoid' });
+  await plug.getByRole('button', { name: 'Draw its face' }).click();
+  // This variant has them the other way round: the two change places.
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'cavity 1 1 feed' }).click();
+  await page.getByRole('option', { name: /cavity 2/ }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await plug.getByRole('button', { name: 'Add terminal data' }).click();
+  await page.getByRole('textbox', { name: 'Terminal', exact: true }).fill('bag 12');
+  await page.getByRole('textbox', { name: 'Strip' }).fill('4.5');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(plug.getByRole('button', { name: 'Terminal data' })).toBeVisible();
+  await goTo(page, 'Allot');
+  await openPage(page, 'Pinning');
+  await page.getByText('devices', { exact: true }).click();
+  const cavity = page.getByRole('region', { name: /^Cavity / });
+  await expect(cavity).toContainText('Boost solenoid');
+  await expect(cavity).toContainText('first from the right, wire side');
+  await expect(cavity).toContainText('bag 12 · strip 4.5 mm');
+  await expect(page.getByRole('group', { name: 'Plug of Boost solenoid, wire side' })).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(page.getByRole('region', { name: /^Cavity / })).toContainText('Boost solenoid');
+});
+
+test('each half of a plug is proved by itself, and a whole that fails points into the plug', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Prove');
+  const tests = page.getByRole('group', { name: 'Tests' });
+  await page.getByRole('checkbox', { name: 'Coil plug' }).focus();
+  await page.keyboard.press('Space');
+  // A ground of coil 1 goes by cavity 2: both halves by themselves, then all of it.
+  for (const half of ['ECU’s half', 'other half']) {
+    await tests
+      .locator('section', { hasText: `Hold Coil plug · 2, ${half}` })
+      .getByRole('button', { name: /not read/ })
+      .first()
+      .click();
+    await expect(page.getByText(`${half}, not put together yet.`)).toBeVisible();
+    await page.getByRole('textbox', { name: /^Reading for Coil plug · 2 / }).pressSequentially('0.2');
+    await page.keyboard.press('Enter');
+  }
+  // Put together it reads open.
+  await page.getByText('all', { exact: true }).click();
+  const whole = tests.locator('section', { hasText: /^Hold engine block/ }).getByRole('button', { name: /Coil 1 · B/ });
+  await whole.click();
+  await page.getByRole('textbox', { name: /^Reading for engine block to Coil 1 · B/ }).press('o');
+  await page.keyboard.press('Enter');
+  await whole.click();
+  await expect(page.getByText(/Each half is whole by itself: look into Coil plug · 2 for/).first()).toBeVisible();
 });

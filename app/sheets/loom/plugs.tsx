@@ -39,7 +39,7 @@ function PlugView({ id }: { id: string }) {
   const plug = build.tree.nodes[id]!.plug!;
   const name = placeName(build, id);
   const connector = plugConnector(plug);
-  const meetings = useMemo(() => meetingsOf(net, id, plug), [net, id, plug]);
+  const meetings = useMemo(() => meetingsOf(build, net, id), [build, net, id]);
   const passing = useMemo(() => passingWires(build, net, id), [build, net, id]);
   const left = passing.filter((wire) => plug.wires[wire.id] === undefined).length;
   const ref = selection?.type === 'end' ? endOf(selection.end) : null;
@@ -269,7 +269,7 @@ export function Plugs() {
   const { build, derived } = useBuild();
   const { nodes } = build.tree;
   const plugs = Object.keys(nodes).filter((id) => nodes[id]!.plug);
-  const parted = plugs.reduce((sum, id) => sum + meetingsOf(derived.net, id, nodes[id]!.plug!).length, 0);
+  const parted = plugs.reduce((sum, id) => sum + meetingsOf(build, derived.net, id).length, 0);
   return (
     <SheetFrame
       summary={

@@ -23,11 +23,11 @@ import {
 import { cuttingPlan } from '~/core/loom/cutting';
 import { leadsOf } from '~/core/loom/leads';
 import { cutList } from '~/core/loom/loom';
-import { subLooms } from '~/core/loom/sub-looms';
+import { loomOfWire, subLooms } from '~/core/loom/sub-looms';
 import { labelsOf, shrinkFor, unknownFields } from '~/core/loom/labels';
 import { besideMetres, noiseOf } from '~/core/loom/noise';
 import { orderOf, partsToBuy, stillToOrder } from '~/core/loom/parts';
-import { repinSteps } from '~/core/loom/plug-face';
+import { meetingsOf, repinSteps } from '~/core/loom/plug-face';
 import { cuttingOf } from '~/core/loom/shelf';
 import { netlist, type Wire } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
@@ -354,6 +354,18 @@ describe('the far ends at the bench', () => {
     const out = edited(clicked, call('uncrimp', { wireIds: [far.note] }));
     expect(deviceEnds(out, after).some(({ done }) => done)).toBe(false);
   });
+});
+
+test('a half is what hangs on one side of its plug: all of its wires are of one loom', () => {
+  const looms = subLooms(estate);
+  for (const id of ['wall-plug', 'coil-plug']) {
+    const meetings = meetingsOf(estate, net, id);
+    expect(meetings.length).toBeGreaterThan(10);
+    const of = (half: 'near' | 'far') => new Set(meetings.map((one) => loomOfWire(looms, one[half], net)!.name));
+    expect([...of('near')]).toEqual([id === 'wall-plug' ? 'ECU loom' : 'behind Wall plug and Coil plug']);
+    expect(of('far').size).toBe(1);
+    expect(of('far')).not.toEqual(of('near'));
+  }
 });
 
 describe('pinning walks either end', () => {

@@ -54,7 +54,7 @@ describe('halves of plugs by themselves', () => {
   test('every piece at these plugs is under a reading, every id once, none of them one of the whole sheet', () => {
     const covered = new Set(tests.flatMap(({ wireIds }) => wireIds));
     for (const id of ['wall-plug', 'coil-plug'])
-      for (const { near, far } of meetingsOf(net, id, asked.tree.nodes[id]!.plug!))
+      for (const { near, far } of meetingsOf(asked, net, id))
         expect([covered.has(near.id), covered.has(far.id)]).toEqual([true, true]);
     const all = proveTests(asked, net);
     expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
@@ -76,7 +76,7 @@ describe('halves of plugs by themselves', () => {
     for (const { hold, touch, half } of pairs) {
       const own = (end: EndKey) => {
         const [id, cavity] = end.slice('plug:'.length).split('.') as [string, string];
-        const meeting = meetingsOf(net, id, asked.tree.nodes[id]!.plug!).find((m) => m.cavity === Number(cavity))!;
+        const meeting = meetingsOf(asked, net, id).find((m) => m.cavity === Number(cavity))!;
         return part(end, meeting[half!]);
       };
       expect(own(hold)).not.toBe(own(touch));
