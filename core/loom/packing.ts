@@ -18,6 +18,9 @@ interface Spot {
   r: number;
 }
 
+/** Distance from a middle; as exact as needed, and many times faster than Math.hypot. */
+const far = (x: number, y: number): number => Math.sqrt(x * x + y * y);
+
 /** Two circles touch within so much of their size: what lies between is rounding. */
 const TOUCH = 1e-9;
 
@@ -28,7 +31,8 @@ class Grid {
     private readonly spots: readonly Spot[],
     private readonly size: number,
   ) {}
-  private static readonly WIDE = 1 << 15;
+  /** Cells to either side: a bundle is a few dozen circles wide, and small numbers are found faster. */
+  private static readonly WIDE = 1 << 10;
   private cellOf(column: number, row: number): number {
     return (column + Grid.WIDE) * 2 * Grid.WIDE + row + Grid.WIDE;
   }
@@ -54,7 +58,7 @@ class Grid {
 function touching(one: Spot, other: Spot, r: number): readonly (readonly [x: number, y: number])[] {
   const [a, b] = [one.r + r, other.r + r];
   const [dx, dy] = [other.x - one.x, other.y - one.y];
-  const apart = Math.hypot(dx, dy);
+  const apart = far(dx, dy);
   if (apart === 0 || apart > a + b) return [];
   const along = (apart * apart + a * a - b * b) / (2 * apart);
   const aside = Math.sqrt(Math.max(0, a * a - along * along));
@@ -70,6 +74,47 @@ interface Place {
   readonly y: number;
   readonly far: number;
 }
+
+/** Places that may still be free, the nearest to the middle first: a binary heap. */
+class Places {
+  private readonly heap: Place[] = [];
+
+  add(place: Place): void {
+    const { heap } = this;
+    let at = heap.length;
+    heap.push(place);
+    while (at > 0) {
+      const up = (at - 1) >> 1;
+      if (!isNearer(place, heap[up]!)) break;
+      heap[at] = heap[up]!;
+      at = up;
+    }
+    heap[at] = place;
+  }
+
+  take(): Place | undefined {
+    const { heap } = this;
+    const [least] = heap;
+    const last = heap.pop();
+    if (last === undefined || heap.length === 0) return least;
+    let at = 0;
+    for (;;) {
+      let down = 2 * at + 1;
+      if (down >= heap.length) break;
+      if (down + 1 < heap.length && isNearer(heap[down + 1]!, heap[down]!)) down += 1;
+      if (!isNearer(heap[down]!, last)) break;
+      heap[at] = heap[down]!;
+      at = down;
+    }
+    heap[at] = last;
+    return least;
+  }
+}
+/** Of places as near as each other, the one that is first by its angle, so that the lay is the same every time. */
+const isNearer = (one: Place, other: Place): boolean =>
+  Math.abs(one.far - other.far) <= TOUCH
+    ? Math.atan2(one.y, one.x) < Math.atan2(other.y, other.x)
+    : one.far < other.far;
 
 /**
  * Lays circles round a middle one, the thickest first, each where it touches two others and comes to lie nearest to the middle:
@@ -87,38 +132,29 @@ function laidRound(radii: readonly number[]): Spot[] {
   const isFree = ({ x, y }: Place, r: number) =>
     !grid.near(x, y, r + most, (index) => {
       const other = spots[index]!;
-      return Math.hypot(other.x - x, other.y - y) < (other.r + r) * (1 - TOUCH);
+      return far(other.x - x, other.y - y) < (other.r + r) * (1 - TOUCH);
     });
   put(0, 0, most);
   if (radii.length > 1) put(most + radii[1]!, 0, radii[1]!);
   for (let next = 2; next < radii.length;) {
     const r = radii[next]!;
-    const places: Place[] = [];
+    const places = new Places();
     const offer = (index: number) => {
       const one = spots[index]!;
       grid.near(one.x, one.y, one.r + 2 * r + most, (beside) => {
         if (beside !== index)
           for (const [x, y] of touching(one, spots[beside]!, r)) {
-            const place = { x, y, far: Math.hypot(x, y) };
-            if (isFree(place, r)) places.push(place);
+            const place = { x, y, far: far(x, y) };
+            if (isFree(place, r)) places.add(place);
           }
         return false;
       });
     };
     spots.forEach((_, index) => offer(index));
-    // All of one size are laid from one list of places, which grows with each.
+    // All of one size are laid from one heap of places, which grows with each.
     while (next < radii.length && radii[next] === r) {
-      let best = -1;
-      for (let i = places.length - 1; i >= 0; i -= 1) {
-        if (!isFree(places[i]!, r)) {
-          places[i] = places[places.length - 1]!;
-          places.pop();
-          if (best === places.length) best = i;
-          continue;
-        }
-        if (best < 0 || places[i]!.far < places[best]!.far - TOUCH) best = i;
-      }
-      const place = places[best]!;
+      let place = places.take()!;
+      while (!isFree(place, r)) place = places.take()!;
       put(place.x, place.y, r);
       offer(spots.length - 1);
       next += 1;
@@ -133,7 +169,7 @@ const MIDDLE_STEPS = 400;
 /** Moves circles so that the circle about them all stands round nothing else, and returns its radius. */
 function centred(spots: Spot[]): number {
   let [x, y] = [0, 0];
-  const reachOf = (spot: Spot) => Math.hypot(spot.x - x, spot.y - y) + spot.r;
+  const reachOf = (spot: Spot) => far(spot.x - x, spot.y - y) + spot.r;
   let [bestX, bestY, best] = [0, 0, Infinity];
   for (let step = 1; step <= MIDDLE_STEPS; step += 1) {
     let farthest = spots[0]!;
@@ -150,25 +186,28 @@ function centred(spots: Spot[]): number {
     spot.x -= bestX;
     spot.y -= bestY;
   }
-  return spots.reduce((most, spot) => Math.max(most, Math.hypot(spot.x, spot.y) + spot.r), 0);
+  return spots.reduce((most, spot) => Math.max(most, far(spot.x, spot.y) + spot.r), 0);
 }
 
 /** Every pair whose circles come within a margin of each other, each once. */
-function pairsWithin(spots: readonly Spot[], margin: number): readonly (readonly [one: Spot, other: Spot])[] {
+function pairsWithin(spots: readonly Spot[], margin: number): readonly Pair[] {
   const most = spots.reduce((all, { r }) => Math.max(all, r), 0);
   const grid = new Grid(spots, 2 * most);
   spots.forEach((_, index) => grid.add(index));
-  const pairs: [Spot, Spot][] = [];
+  const pairs: Pair[] = [];
   spots.forEach((one, index) => {
     grid.near(one.x, one.y, one.r + most + margin, (beside) => {
       const other = spots[beside]!;
-      if (beside > index && Math.hypot(other.x - one.x, other.y - one.y) < one.r + other.r + margin)
-        pairs.push([one, other]);
+      if (beside > index && far(other.x - one.x, other.y - one.y) < one.r + other.r + margin) pairs.push([one, other]);
       return false;
     });
   });
   return pairs;
 }
+
+type Pair = readonly [one: Spot, other: Spot];
+const allPairs = (spots: readonly Spot[]): readonly Pair[] =>
+  spots.flatMap((one, index) => spots.slice(index + 1).map((other): Pair => [one, other]));
 
 /** Rounds of pushing apart at one width, what share of the radius may be left to push, and when pairs are looked up again. */
 const ROUNDS = 240;
@@ -184,10 +223,11 @@ const GAINS = 0.9;
  */
 function pressed(spots: Spot[], radius: number): boolean {
   const most = spots.reduce((all, { r }) => Math.max(all, r), 0);
-  let pairs: ReturnType<typeof pairsWithin> = [];
+  const few = spots.length <= PRESSED;
+  let pairs = few ? allPairs(spots) : [];
   let before = Infinity;
   for (let round = 0; round < ROUNDS; round += 1) {
-    if (round % LOOK_AGAIN === 0) pairs = pairsWithin(spots, most / 2);
+    if (!few && round % LOOK_AGAIN === 0) pairs = pairsWithin(spots, most / 2);
     let worst = 0;
     for (const [one, other] of pairs) {
       const [dx, dy] = [other.x - one.x, other.y - one.y];
@@ -205,12 +245,12 @@ function pressed(spots: Spot[], radius: number): boolean {
       other.y += py;
     }
     for (const one of spots) {
-      const far = Math.hypot(one.x, one.y);
-      const over = far + one.r - radius;
+      const out = far(one.x, one.y);
+      const over = out + one.r - radius;
       if (over <= 0) continue;
       if (over > worst) worst = over;
-      one.x -= (one.x / far) * over;
-      one.y -= (one.y / far) * over;
+      one.x -= (one.x / out) * over;
+      one.y -= (one.y / out) * over;
     }
     if (worst <= LEFT * radius) return true;
     if (round % LOOK_AGAIN === LOOK_AGAIN - 1) {
@@ -225,7 +265,7 @@ function pressed(spots: Spot[], radius: number): boolean {
 function spreadOut(spots: Spot[]): void {
   let scale = 1;
   for (const [one, other] of pairsWithin(spots, 0)) {
-    const apart = Math.hypot(other.x - one.x, other.y - one.y);
+    const apart = far(other.x - one.x, other.y - one.y);
     if (apart > 0) scale = Math.max(scale, (one.r + other.r) / apart);
   }
   for (const spot of spots) {
@@ -238,12 +278,16 @@ function spreadOut(spots: Spot[]): void {
 const FIRST_PRESS = 0.03;
 const LAST_PRESS = 0.001;
 
+/** A copy, drawn together; written out, so that all circles are of one shape to the engine. */
+const scaled = (spots: readonly Spot[], by: number): Spot[] =>
+  spots.map(({ x, y, r }) => ({ x: x * by, y: y * by, r }));
+
 /** Presses a bundle as far as it goes. */
 function compacted(start: readonly Spot[]): { spots: Spot[]; radius: number } {
-  let spots = start.map((spot) => ({ ...spot }));
+  let spots = scaled(start, 1);
   let radius = centred(spots);
   for (let press = FIRST_PRESS; press >= LAST_PRESS;) {
-    const tried = spots.map((spot) => ({ ...spot, x: spot.x * (1 - press), y: spot.y * (1 - press) }));
+    const tried = scaled(spots, 1 - press);
     if (pressed(tried, radius * (1 - press))) {
       spreadOut(tried);
       const reached = centred(tried);
