@@ -298,16 +298,24 @@ export const planEdits = {
       wireId: z.string().max(200),
       /** Null: the derived size again. */
       squareMm: z.number().positive().max(95).nullable().optional(),
-      colour: z.string().max(12).optional(),
+      /** Null: the colour it is given again. */
+      colour: z.string().max(12).nullable().optional(),
     }),
     ({ wireId }) => `Change wire ${wireId}`,
     (build, { wireId, squareMm, colour }) => {
-      if (colour !== undefined && !isColour(colour))
+      if (typeof colour === 'string' && !isColour(colour))
         return fail('colour', 'colour', `${colour} is no IEC 60757 colour such as WH or WH/BU.`);
-      const { squareMm: was, ...rest } = build.loom.wires[wireId] ?? {};
-      const size = squareMm === undefined ? was : (squareMm ?? undefined);
-      const choice = { ...rest, ...(size === undefined ? {} : { squareMm: size }), ...(colour ? { colour } : {}) };
-      return ok({ ...build, loom: { ...build.loom, wires: { ...build.loom.wires, [wireId]: choice } } });
+      const was = build.loom.wires[wireId];
+      const size = squareMm === undefined ? was?.squareMm : squareMm;
+      const paint = colour === undefined ? was?.colour : colour;
+      const { [wireId]: _, ...wires } = build.loom.wires;
+      if (typeof size !== 'number' && typeof paint !== 'string')
+        return ok({ ...build, loom: { ...build.loom, wires } });
+      const choice = {
+        ...(typeof size === 'number' ? { squareMm: size } : {}),
+        ...(typeof paint === 'string' ? { colour: paint } : {}),
+      };
+      return ok({ ...build, loom: { ...build.loom, wires: { ...wires, [wireId]: choice } } });
     },
   ),
 };

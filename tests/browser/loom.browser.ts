@@ -217,3 +217,23 @@ test('each half of a plug is proved by itself, and a whole that fails points int
   await whole.click();
   await expect(page.getByText(/Each half is whole by itself: look into Coil plug · 2 for/).first()).toBeVisible();
 });
+
+test('a half of a wire is given a colour and a size of its own, and both go back', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await openPage(page, 'Cut list');
+  await choose(page, /Cut which loom/, 'ECU loom');
+  const row = page.getByRole('row', { name: /Wire \d+: A21 to Wall plug/ });
+  await row.getByRole('button', { name: /^Wire/ }).click();
+  const own = page.getByRole('group', { name: 'This wire' });
+  await own.getByRole('button', { name: /Colour/ }).click();
+  await page.getByRole('option', { name: /^PK/ }).click();
+  await expect(row).toContainText('PK');
+  const size = own.getByRole('textbox', { name: 'Size' });
+  await size.fill('2.5');
+  await size.press('Enter');
+  await expect(row).toContainText('2.5 mm²');
+  await own.getByRole('button', { name: 'As Gonyx has it' }).click();
+  await expect(row).not.toContainText('PK');
+  await expect(row).not.toContainText('2.5 mm²');
+});

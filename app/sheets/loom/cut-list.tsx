@@ -1,5 +1,5 @@
 import { CheckCheck } from 'lucide-react';
-import { memo, useMemo, useState } from 'react';
+import { Fragment, memo, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { cutListCsv } from '~/core/formats/lists';
@@ -20,10 +20,11 @@ import { download, fileName } from '../../storage/files';
 import { Button } from '../../ui/button';
 import { Chunks } from '../../ui/chunks';
 import { Select } from '../../ui/select';
-import { Callout, Heading, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
+import { Callout, Heading, ScreenOnly, Small, Soft, Stack, VisuallyHidden } from '../../ui/text';
 import { Table, TableScroll } from '../../ui/table';
 import { at, color, space } from '../../ui/theme';
 import { Choices } from './choices';
+import { WireChoice } from './wire-choice';
 
 /** One wire of the cut list; its figures come one by one, so that it is drawn again only for another figure. */
 const CutRow = memo(function CutRow({
@@ -282,20 +283,30 @@ export function CutList() {
                 </thead>
                 <Chunks items={lines} rowPixels={29} columns={reuses.length > 0 ? 8 : 7} as="tbody">
                   {(line, index) => (
-                    <CutRow
-                      key={line.wireId}
-                      number={index + 1}
-                      wireId={line.wireId}
-                      from={line.from}
-                      to={line.to}
-                      colour={line.colour}
-                      size={readSize(line.squareMm, build)}
-                      length={readLength(line.lengthMetres, build)}
-                      reused={reuses.length === 0 ? null : line.reused ? reusedWords(line.reused) : ''}
-                      proved={derived.progress.proved.has(line.wireId)}
-                      chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
-                      onChoose={select}
-                    />
+                    <Fragment key={line.wireId}>
+                      <CutRow
+                        number={index + 1}
+                        wireId={line.wireId}
+                        from={line.from}
+                        to={line.to}
+                        colour={line.colour}
+                        size={readSize(line.squareMm, build)}
+                        length={readLength(line.lengthMetres, build)}
+                        reused={reuses.length === 0 ? null : line.reused ? reusedWords(line.reused) : ''}
+                        proved={derived.progress.proved.has(line.wireId)}
+                        chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
+                        onChoose={select}
+                      />
+                      {selection?.type === 'wire' && selection.wireId === line.wireId && (
+                        <tr>
+                          <td colSpan={reuses.length > 0 ? 8 : 7}>
+                            <ScreenOnly>
+                              <WireChoice wireId={line.wireId} />
+                            </ScreenOnly>
+                          </td>
+                        </tr>
+                      )}
+                    </Fragment>
                   )}
                 </Chunks>
               </Table>
