@@ -79,7 +79,7 @@ export function Neighbourhood({
                     data-own={own}
                     data-touched={there !== undefined && there.pinId === touched}
                     data-state={state}
-                    style={{ gridColumn: `${Math.round((across + AROUND) * 2) + first} / span 2` }}
+                    style={{ gridRow: 1, gridColumn: `${Math.round((across + AROUND) * 2) + first} / span 2` }}
                     onClick={() => there && onPress(there.pinId)}
                   >
                     <VisuallyHidden>{there?.spoken ?? `${number}: no pin behind it`}</VisuallyHidden>

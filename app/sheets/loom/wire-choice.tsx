@@ -42,14 +42,16 @@ export function WireChoice({ wireId }: { wireId: string }) {
         value={stripe ?? PLAIN}
         onChange={(one) => paint(base, one === PLAIN ? null : one)}
       />
-      <SizeField
-        label="Size"
-        units={build.units}
-        value={wire.squareMm}
-        minValue={0.05}
-        maxValue={95}
-        onChange={(squareMm) => edit(call('setWire', { wireId, squareMm }))}
-      />
+      <span style={{ width: 130 }}>
+        <SizeField
+          label="Size"
+          units={build.units}
+          value={wire.squareMm}
+          minValue={0.05}
+          maxValue={95}
+          onChange={(squareMm) => edit(call('setWire', { wireId, squareMm }))}
+        />
+      </span>
       <span style={{ width: 90, display: 'inline-flex', paddingBottom: 12 }}>
         <WireLine colour={wire.colour} />
       </span>

@@ -68,6 +68,7 @@ function Place({ test }: { test: ProveTest }) {
   const place = endPlace(build, net, test.hold);
   const touched = test.kind === 'continuity' ? endPlace(build, net, test.touch) : null;
   const far = touched && touched.connector !== place?.connector ? touched : null;
+  const farHalf = far ? halfAt(build, net, test.touch, test.wireIds) : undefined;
   return (
     <Stack $gap={2}>
       <Row $gap={4}>
@@ -87,7 +88,9 @@ function Place({ test }: { test: ProveTest }) {
       {far && (
         <>
           <Small>
-            At {far.plug}: {countingWords(far.connector, far.cavity, 'wire')}
+            At {far.plug}
+            {farHalf ? `, ${halfWords[farHalf]}` : ''}:{' '}
+            {countingWords(far.connector, far.cavity, farHalf === 'far' ? 'mating' : 'wire', 'wire')}
           </Small>
           <Held test={test} end={test.touch} other={test.hold} of="touch" />
         </>
