@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { withId } from '../data/with-id';
 import { deviceFaceSchema, faceMiss } from '../devices/face';
 import { isBare, terminalNotesSchema, type TerminalNotes } from '../ecu/terminal';
+import { donorConnectors } from '../loom/factory-plug';
 import { fail, ok } from '../problem';
+import { treeId } from '../tree/tree';
 import { inSentence } from '../units/format';
 import { edit } from './edit';
 
@@ -56,6 +58,21 @@ export const faceEdits = {
       if (!kind?.face)
         return fail('no-plug', 'id', `Nobody has drawn the plug of ${inSentence(kind?.name ?? id)} yet.`);
       return ok({ ...build, kinds: { ...build.kinds, [id]: { ...kind, face: noted(kind.face) } } });
+    },
+  ),
+  /** The connector of the donor loom that a plug of the loom is; null: it is a new one. */
+  setFactoryPlug: edit(
+    z.object({ node: treeId, was: z.string().trim().min(1).max(40).nullable() }),
+    ({ node, was }, build) =>
+      `${build.tree.nodes[node]?.name || 'The plug'} is ${was === null ? 'a new plug' : `the old ${was}`}`,
+    (build, { node, was }) => {
+      const place = build.tree.nodes[node];
+      if (!place?.plug) return fail('no-plug', 'node', `There is no plug ${node} in the loom.`);
+      if (was !== null && !donorConnectors(build).some((one) => one.toLowerCase() === was.toLowerCase()))
+        return fail('no-plug', 'was', `The donor loom has no connector ${was} that may be used again.`);
+      const { was: _, ...plug } = place.plug;
+      const nodes = { ...build.tree.nodes, [node]: { ...place, plug: was === null ? plug : { ...plug, was } } };
+      return ok({ ...build, tree: { ...build.tree, nodes } });
     },
   ),
 };

@@ -294,7 +294,7 @@ export const treeEdits = {
     },
   ),
   setPlug: edit(
-    z.object({ node: treeId, changes: plugSchema.omit({ wires: true }).partial() }),
+    z.object({ node: treeId, changes: plugSchema.omit({ wires: true, was: true, terminal: true }).partial() }),
     ({ node }, build) => `Change ${named(build, node)}`,
     (build, { node, changes }) => {
       const plug = build.tree.nodes[node]?.plug;

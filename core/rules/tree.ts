@@ -18,15 +18,19 @@ import { nowhere } from '../loom/propose-tree';
 import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { wholeWires } from '../netlist/whole';
-import { ECU_THING, placesOf } from '../tree/things';
+import { hasRole } from '../devices/kind';
+import { deviceThing, ECU_THING, placesOf } from '../tree/things';
 import { celsiusOf } from '../tree/tree';
-import { piecesOf, ringsOf } from '../tree/ways';
+import { piecesOf, ringsOf, waysOf } from '../tree/ways';
 import { groupBy } from '../data/group';
 import { listWords, plural } from '../units/format';
 import { readQuantity } from '../units/units';
 import { readLength, readMeasure } from '../units/workshop';
 import { readSize } from '../wire/size';
 import type { Hit, Rule } from './rule';
+
+/** A hose to a sensor within the ECU: longer, and the pressure comes late (common practice). */
+const HOSE_METRES = 1;
 
 export const hasTree = ({ tree }: Build): boolean => Object.keys(tree.nodes).length > 0;
 
@@ -348,14 +352,29 @@ export const treeRules: Rule[] = [
     title: 'The ECU stands badly',
     source: 'Dry, cool, within reach of its cable; common practice',
     sheet: 'loom',
-    check: ({ build }) => {
+    check: ({ build, devices }) => {
       const node = placesOf(build.tree).get(ECU_THING);
       const bad = Object.entries(build.tree.segments).filter(
         ([, { a, b, zone }]) => (a === node || b === node) && (zone === 'hot' || zone === 'moving' || zone === 'wet'),
       );
-      if (node === undefined || bad.length === 0) return [];
+      if (node === undefined) return [];
+      const hoses = devices.flatMap(({ device, kind }): Hit[] => {
+        const place = hasRole(kind, 'manifold-hose') ? placesOf(build.tree).get(deviceThing(device.id)) : undefined;
+        const metres = place === undefined ? 0 : waysOf(build.tree).metres(node, place);
+        return metres <= HOSE_METRES || metres === Infinity
+          ? []
+          : [
+              {
+                at: `hose ${device.id}`,
+                where: { type: 'device', deviceId: device.id },
+                detail: `The hose to the ECU's own pressure sensor is ${readLength(metres, build)} long: over ${readLength(HOSE_METRES, build)} the reading lags behind the throttle. Bring the ECU nearer, or fit a sensor at the manifold.`,
+              },
+            ];
+      });
+      if (bad.length === 0) return hoses;
       const [id, segment] = bad[0]!;
       return [
+        ...hoses,
         {
           at: '',
           detail: `From ${segmentName(build, id)} the loom runs through ${segment.zone === 'hot' ? `${readQuantity('temperature', celsiusOf(segment), build)}` : segment.zone === 'wet' ? 'the wet' : 'what moves'}: the ECU stands in it. Put it where it is dry and cool, its lights in sight and the cable of a laptop within reach.`,

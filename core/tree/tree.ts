@@ -46,6 +46,8 @@ export const plugSchema = z.object({
   /** True: each half is proved by itself before they are put together (sheet 6). */
   apart: z.boolean().optional(),
   terminal: terminalNotesSchema.optional(),
+  /** The connector of the donor loom that it is: its cavities had wires and functions before. */
+  was: z.string().max(40).optional(),
   /** Cavity of each wire that passes it, by the wire as it would be uncut. */
   wires: z.record(z.string().max(400), z.int().min(1).max(MOST_CAVITIES)),
 });

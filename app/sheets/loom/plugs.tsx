@@ -2,6 +2,8 @@ import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { endOf, pinnedAt, plugEnd } from '~/core/ends/ends';
+import type { DonorWire } from '~/core/donor/wire';
+import { donorConnectors, oldUses, repinFactory } from '~/core/loom/factory-plug';
 import { placeName } from '~/core/loom/names';
 import { passingWires } from '~/core/loom/plug';
 import { halfWords, halves, meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
@@ -27,10 +29,13 @@ import { at, space } from '../../ui/theme';
 import { TerminalButton } from '../../parts/terminal-notes';
 import { Clicked, DevicePlugs } from './device-plugs';
 
+const NEW = '';
 const MOST_CAVITIES = 200;
 const MOST_COLUMNS = 60;
 const shellWords = { 'in-line': 'in the line', bulkhead: 'on the wall' } as const;
 
+const oldWords = (wire: DonorWire | undefined): string =>
+  wire ? [wire.colour, wire.function, wire.condition].filter(Boolean).join(', ') : '';
 const farOf = (wire: Wire, end: string) => (wire.from === end ? wire.to : wire.from);
 
 function PlugView({ id }: { id: string }) {
@@ -54,6 +59,7 @@ function PlugView({ id }: { id: string }) {
     onEnd: () => undefined,
     onDrop: (cavity: string, wireId: string) => move(wireId, Number(cavity)),
   };
+  const donors = useMemo(() => donorConnectors(build), [build]);
   const earlier = build.revisions[build.revisions.length - 1];
   const was = earlier?.plan.tree.nodes[id]?.plug?.wires;
   const steps = was ? repinSteps(was, plug.wires) : [];
@@ -121,6 +127,17 @@ function PlugView({ id }: { id: string }) {
           <Checkbox isSelected={plug.apart === true} onChange={(apart) => set({ apart })}>
             Each half is proved by itself
           </Checkbox>
+          {donors.length > 0 && (
+            <Select
+              label="It was"
+              choices={[
+                { id: NEW, name: 'a new plug' },
+                ...donors.map((connector) => ({ id: connector, name: connector, note: 'of the donor loom' })),
+              ]}
+              value={plug.was ?? NEW}
+              onChange={(was) => edit(call('setFactoryPlug', { node: id, was: was === NEW ? null : was }))}
+            />
+          )}
           <TerminalButton plug="loom" id={id} name={name} notes={plug.terminal} />
           {left > 0 && (
             <Button weight="pencil" onPress={() => edit(call('allotPlug', { node: id, anew: false }))}>
@@ -196,7 +213,28 @@ function PlugView({ id }: { id: string }) {
           </ol>
         </Stack>
       )}
+      <Factory id={id} />
       <Cavities id={id} meetings={meetings} />
+    </Stack>
+  );
+}
+
+/** A plug the car or the engine had: what comes out of it, and what moves from one cavity to another. */
+function Factory({ id }: { id: string }) {
+  const { build, derived } = useBuild();
+  const plug = build.tree.nodes[id]!.plug!;
+  const steps = useMemo(() => repinFactory(build, derived.net, id), [build, derived.net, id]);
+  if (plug.was === undefined || steps.length === 0) return null;
+  return (
+    <Stack $gap={1}>
+      <Heading>From the old {plug.was}</Heading>
+      <ol>
+        {steps.map(({ wire, from, to }) => (
+          <li key={from}>
+            {to === null ? `Take ${from} out` : `Move ${from} to ${to}`}: {wire.colour} {wire.function}
+          </li>
+        ))}
+      </ol>
     </Stack>
   );
 }
@@ -205,6 +243,7 @@ function PlugView({ id }: { id: string }) {
 function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }) {
   const { build, derived } = useBuild();
   const { net } = derived;
+  const old = useMemo(() => oldUses(build, id), [build, id]);
   const half = (wire: Wire, cavity: number, which: string) => {
     const note = pinnedAt(wire.id, plugEnd(id, cavity));
     return (
@@ -234,6 +273,7 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
             <th scope="col" className="figure">
               cavity
             </th>
+            {old.size > 0 && <th scope="col">it was</th>}
             <th scope="col">ECU’s half, from</th>
             <th scope="col">wire</th>
             <th data-roomy scope="col" className="figure">
@@ -254,6 +294,11 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
               <th scope="row" className="figure">
                 {cavity}
               </th>
+              {old.size > 0 && (
+                <td data-label="it was">
+                  <Small>{oldWords(old.get(cavity))}</Small>
+                </td>
+              )}
               {half(near, cavity, 'ECU’s half')}
               {half(far, cavity, 'other half')}
             </tr>

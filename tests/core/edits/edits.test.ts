@@ -122,6 +122,7 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
   setFace: {
     args: { kindId: 'crank-vr', face: { rows: [2], maxSquareMm: 1.5, sealed: true, cavities: { 1: 2, 2: 1 } } },
   },
+  setFactoryPlug: { on: plugged, args: { node: 'plug', was: 'F12' } },
   setTerminal: {
     args: {
       plug: 'ecu',

@@ -21,7 +21,9 @@ import {
   wiresBySegment,
 } from '~/core/loom/bundles';
 import { cuttingPlan } from '~/core/loom/cutting';
+import { donorConnectors, oldUses, repinFactory } from '~/core/loom/factory-plug';
 import { leadsOf } from '~/core/loom/leads';
+import { donorColour, reusedWires } from '~/core/loom/reuse';
 import { cutList } from '~/core/loom/loom';
 import { loomOfWire, subLooms } from '~/core/loom/sub-looms';
 import { labelsOf, shrinkFor, unknownFields } from '~/core/loom/labels';
@@ -464,5 +466,57 @@ describe('the plug of a part', () => {
     ).toEqual(estate.tree.nodes['wall-plug']!.plug);
     expect(applyEdit(estate, 'setTerminal', { plug: 'kind', id: kind.id, terminal }).ok).toBe(false);
     expect(buildSchema.safeParse(noted).success).toBe(true);
+  });
+});
+
+describe('a factory plug used again', () => {
+  // The donor's coolant signal sat in cavity 1 of F12 and goes on to B10; F20 has two brittle wires that come out.
+  const set = (was: string) => edited(estate, call('setFactoryPlug', { node: 'wall-plug', was }));
+  const cavityOf = (pin: string) =>
+    meetingsOf(estate, net, 'wall-plug').find(({ near, far }) =>
+      [near, far].some(({ from, to }) => from === `ecu:${pin}` || to === `ecu:${pin}`),
+    )!.cavity;
+
+  test('each cavity tells what it was; a wire that lives on is moved, what is in the way comes out', () => {
+    const build = set('F12');
+    expect(oldUses(build, 'wall-plug').get(2)).toMatchObject({ colour: 'BN', function: 'Coolant sensor return' });
+    expect(repinFactory(build, netlist(build), 'wall-plug')).toMatchObject([
+      { from: 1, to: cavityOf('B10') },
+      // Its cavity is taken by another wire now.
+      { from: 2, to: null },
+    ]);
+    expect(repinFactory(estate, net, 'wall-plug')).toEqual([]);
+  });
+  test('a connector with a restraint wire in it is never offered, nor taken', () => {
+    expect(donorConnectors(estate)).toContain('F12');
+    expect(donorConnectors(estate)).not.toContain('Y1');
+    const refused = applyEdit(estate, 'setFactoryPlug', { node: 'wall-plug', was: 'Y1' });
+    expect(refused.ok ? '' : refused.problem.sentence).toContain('no connector Y1 that may be used again');
+  });
+});
+
+describe('donor wires that live on', () => {
+  test('keep their colour, size and condition, whoever wrote the list', () => {
+    const [one] = [...reusedWires(estate, net).values()];
+    expect(one).toMatchObject({ colour: 'GN/YE', squareMm: 0.75, differs: true, worn: false });
+    expect(one!.wire.from === 'ecu:B10' || one!.wire.to === 'ecu:B10').toBe(true);
+    const taken = edited(
+      estate,
+      call('setWire', { wireId: one!.wire.cutOf ?? one!.wire.id, colour: 'GN/YE', squareMm: 0.75 }),
+    );
+    expect([...reusedWires(taken, netlist(taken)).values()][0]).toMatchObject({ differs: false });
+    expect(cutListCsv(estate, net)).toContain('"GN/YE of F12 1, good"');
+    // English letters: G is green, Y yellow.
+    const [id] = Object.keys(estate.survey.donor);
+    const english = edited(estate, call('editDonorWires', { ids: [id!], fields: { colour: 'G/Y' } }));
+    expect(donorColour({ survey: { ...english.survey, colours: 'english' } }, 'G/Y')).toBe('GN/YE');
+  });
+  test('a restraint wire is never one of them', () => {
+    const donor = Object.values(estate.survey.donor)[0]!;
+    const marked = {
+      ...estate,
+      survey: { ...estate.survey, donor: { ...estate.survey.donor, [donor.id]: { ...donor, restraint: true } } },
+    };
+    expect(reusedWires(marked, net).size).toBe(0);
   });
 });
