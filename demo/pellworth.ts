@@ -137,6 +137,38 @@ const found: EditCall[] = [
   call('putHours', { entry: { id: 'h-3', day: day(5), hours: 4.5, what: 'first bench session' } }),
   call('setFuel', { powerKw: 235, bsfc: 330 }),
 ];
+/** Plugs as they were drawn with the part in hand, and what the bag of the coils' terminals says. */
+const faces: EditCall[] = [
+  call('setFace', {
+    kindId: 'crank-vr',
+    face: { rows: [2], maxSquareMm: 1, sealed: true, cavities: { 1: 1, 2: 2 }, keys: [{ edge: 'top', at: 0.5 }] },
+  }),
+  call('setFace', {
+    kindId: 'coil-igniter',
+    face: {
+      rows: [4],
+      numbering: { from: 'top-right', along: 'rows', turning: false },
+      maxSquareMm: 2.5,
+      sealed: true,
+      cavities: { A: 1, B: 2, C: 3, D: 4 },
+      keys: [{ edge: 'top', at: 0.25 }],
+    },
+  }),
+  call('setTerminal', {
+    plug: 'kind',
+    id: 'coil-igniter',
+    terminal: {
+      name: 'tin, 2.8 mm',
+      stripMillimetres: 4.5,
+      tool: 'ratchet pliers, nest 2',
+      crimps: [
+        { squareMm: 0.35, heightMillimetres: 0.95 },
+        { squareMm: 0.75, heightMillimetres: 1.15 },
+        { squareMm: 1.5, heightMillimetres: 1.4 },
+      ],
+    },
+  }),
+];
 /** The box in the engine bay; the rest hangs in sockets of their own. */
 const frontBox: EditCall[] = [
   call('addFeedBox', { box: { name: 'Front box', place: 'left inner wing', columns: 6 }, name: 'front' }),
@@ -216,6 +248,7 @@ export function pellworth({ tree = true }: { readonly tree?: boolean } = {}): Bu
     ...survey,
     ...body,
     ...found,
+    ...faces,
     call('setPower', { starting: 'button' }),
     call('setSite', { altitudeMetres: 410, ambientCelsius: 18 }),
     call('setWheel', { shaft: 'crank', wheel: wheel('60-2') }),

@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { ReactNode } from 'react';
-import { useNavigate, useParams, useSubmit } from 'react-router';
+import { useNavigate, useParams, useSearchParams, useSubmit } from 'react-router';
 import type { Derived } from '~/core/derive/derive';
 import type { EditCall } from '~/core/edits';
 import type { Selection } from '~/core/netlist/run';
@@ -94,6 +94,9 @@ export function BuildProvider({
   const [store] = useState(() => new BuildStore(session, new TypingKeeper(session, typed)));
   useEffect(() => store.open(), [store]);
   useLeaving(store);
+  const [asked] = useSearchParams();
+  const end = asked.get('end');
+  useEffect(() => store.lookAt(end), [store, end]);
   const submit = useSubmit();
   const navigate = useNavigate();
   const { buildId } = useParams();

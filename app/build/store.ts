@@ -1,5 +1,6 @@
 import { derive, stepsOf, type Derived } from '~/core/derive/derive';
 import type { Build } from '~/core/build/schema';
+import { endKey, readEnd } from '~/core/ends/ends';
 import type { Selection } from '~/core/netlist/run';
 import type { Beside } from '~/core/rules/beside';
 import type { Session, SessionView } from '../storage/session';
@@ -98,6 +99,12 @@ export class BuildStore extends Teller implements Told<BuildState> {
 
   readonly now = (): BuildState => this.state;
   readonly select = (selection: Selection | null): void => this.set({ selection });
+  /** Selects the end that an address names; one that no wire lands on is left alone. */
+  readonly lookAt = (text: string | null): void => {
+    const ref = text === null ? null : readEnd(text);
+    const end = ref && endKey(ref);
+    if (end && this.state.derived.net.nodeOf.has(end)) this.select({ type: 'end', end });
+  };
 
   /** Follows the session until it is called back. */
   open(): () => void {

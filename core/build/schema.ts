@@ -214,6 +214,8 @@ const planFields = {
     label: z.string().min(1).max(120),
     /** How long the leads are that came with the ECU; absent: nobody has said. */
     leadMetres: metres.optional(),
+    /** Where a phone finds Gonyx, for tags that lead to a run; absent or empty: there are no tags. */
+    tags: z.string().trim().max(200).optional(),
     wires: z.record(
       z.string(),
       z.object({ squareMm: z.number().positive().max(95).optional(), colour: z.string().max(12).optional() }),

@@ -237,3 +237,18 @@ test('a half of a wire is given a colour and a size of its own, and both go back
   await expect(row).not.toContainText('PK');
   await expect(row).not.toContainText('2.5 mm²');
 });
+
+test('tags with a code are off until asked for; the address on one opens its run', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, 'Loom');
+  await openPage(page, 'Labels');
+  const tags = page.getByRole('list', { name: 'Tags' });
+  await expect(page.getByRole('checkbox', { name: /^Tags with a code/ })).not.toBeChecked();
+  await page.getByRole('checkbox', { name: /^Tags with a code/ }).focus();
+  await page.keyboard.press('Space');
+  await expect(tags.getByRole('listitem').filter({ hasText: 'Fuel pump' })).toHaveCount(1);
+  await saved(page);
+  await page.goto(page.url().replace(/labels.*/, `plugs?end=${encodeURIComponent('dev:fan-2.1')}`));
+  await ready(page);
+  await expect(page.getByRole('region', { name: 'The run' })).toContainText('Fan 2');
+});

@@ -13,6 +13,7 @@ import { Chunks } from '../../ui/chunks';
 import { Heading, Row, ScreenOnly, Small, Soft, Stack } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 import { color, space } from '../../ui/theme';
+import { Tags } from './tags';
 
 /** Labels of one heat-shrink, as strips at their true size. */
 function Strips({ shrink, labels }: { shrink: number; labels: readonly Label[] }) {
@@ -105,6 +106,7 @@ export function Labels() {
             sits. Print at 100 %: strips are as wide as the tube laid flat.
           </Small>
         </ScreenOnly>
+        <Tags />
         {bores.map((bore) => (
           <Strips
             key={bore}

@@ -31,6 +31,7 @@ import { besideMetres, noiseOf } from '~/core/loom/noise';
 import { orderOf, partsToBuy, stillToOrder } from '~/core/loom/parts';
 import { meetingsOf, repinSteps } from '~/core/loom/plug-face';
 import { cuttingOf } from '~/core/loom/shelf';
+import { addressMiss, tagsOf } from '~/core/loom/tags';
 import { netlist, type Wire } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
 import { noTree } from '~/core/tree/tree';
@@ -406,6 +407,7 @@ describe('pinning walks either end', () => {
 
 describe('the plug of a part', () => {
   const kind = estate.kinds['crank-vr']!;
+  const bare = edited(estate, call('setFace', { kindId: kind.id, face: null }));
   const face = { ...firstFace(kind.terminals.map(({ id }) => id)), rows: [3] };
   const drawn = edited(estate, call('setFace', { kindId: kind.id, face }));
   const steps = (build: typeof estate) =>
@@ -414,10 +416,10 @@ describe('the plug of a part', () => {
     );
 
   test('once it is drawn its cavities are counted on, its seals and blanks bought', () => {
-    expect(steps(estate).every(({ place }) => place === null)).toBe(true);
+    expect(steps(bare).every(({ place }) => place === null)).toBe(true);
     expect(steps(drawn).map(({ place }) => place?.cavity)).toEqual([1, 2]);
     const lines = (build: typeof estate) => new Map(partsToBuy(build, netlist(build)).map((line) => [line.key, line]));
-    expect(lines(estate).has(`Seals and blanks seal kind ${kind.id}`)).toBe(false);
+    expect(lines(bare).has(`Seals and blanks seal kind ${kind.id}`)).toBe(false);
     // Two wires and one empty cavity.
     expect(lines(drawn).get(`Seals and blanks seal kind ${kind.id}`)!.needed).toBe(2);
     expect(lines(drawn).get(`Seals and blanks blank kind ${kind.id}`)!.needed).toBe(1);
@@ -464,7 +466,7 @@ describe('the plug of a part', () => {
       edited(plug, call('setTerminal', { plug: 'loom', id: 'wall-plug', terminal: null })).tree.nodes['wall-plug']!
         .plug,
     ).toEqual(estate.tree.nodes['wall-plug']!.plug);
-    expect(applyEdit(estate, 'setTerminal', { plug: 'kind', id: kind.id, terminal }).ok).toBe(false);
+    expect(applyEdit(bare, 'setTerminal', { plug: 'kind', id: kind.id, terminal }).ok).toBe(false);
     expect(buildSchema.safeParse(noted).success).toBe(true);
   });
 });
@@ -518,5 +520,29 @@ describe('donor wires that live on', () => {
       survey: { ...estate.survey, donor: { ...estate.survey.donor, [donor.id]: { ...donor, restraint: true } } },
     };
     expect(reusedWires(marked, net).size).toBe(0);
+  });
+});
+
+describe('tags', () => {
+  const tagged = (tags: string) => edited(estate, call('setLoom', { tags }));
+  test('are off until an address is given, and none stands on one that is no address', () => {
+    expect(tagsOf(estate, net)).toEqual([]);
+    expect(tagsOf(tagged('somewhere'), net)).toEqual([]);
+    expect(addressMiss('ftp://192.0.2.7')).toMatch(/http/);
+    expect(addressMiss('http://192.0.2.7:4300')).toBeNull();
+  });
+  test('one for each plug with a wire, both halves of those in the loom; each leads to an end that is there', () => {
+    const tags = tagsOf(tagged('http://192.0.2.7:4300/'), net);
+    expect(new Set(tags.map(({ id }) => id)).size).toBe(tags.length);
+    expect(tags.filter(({ name }) => name === 'Wall plug').map(({ note }) => note)).toEqual([
+      'ECU’s half',
+      'other half',
+    ]);
+    for (const { url, end } of tags) {
+      const asked = new URL(url);
+      expect(asked.origin + asked.pathname).toBe(`http://192.0.2.7:4300/build/${estate.id}/loom/plugs`);
+      expect(asked.searchParams.get('end')).toBe(end);
+      expect(net.wiresAt.has(end)).toBe(true);
+    }
   });
 });
