@@ -17,7 +17,8 @@ import { TypingKeeper } from './typing';
 /** What a sheet can do to a build; the same functions as long as it is open. */
 interface BuildActions {
   readonly select: (selection: Selection | null) => void;
-  readonly goTo: (sheet: SheetId) => void;
+  /** `asked`: what the sheet is asked for, as an address has it. */
+  readonly goTo: (sheet: SheetId, asked?: string) => void;
   /** Sends edits to the route's action as one step. */
   readonly edit: (...calls: EditCall[]) => void;
   readonly undo: () => void;
@@ -112,7 +113,7 @@ export function BuildProvider({
   const actions = useMemo(
     (): BuildActions => ({
       select: store.select,
-      goTo: (sheet) => void navigate(`/build/${buildId}/${sheet}`),
+      goTo: (sheet, asked = '') => void navigate(`/build/${buildId}/${sheet}${asked}`),
       edit: (...calls) => send({ intent: 'edit', calls }),
       undo: () => send({ intent: 'undo' }),
       redo: () => send({ intent: 'redo' }),

@@ -29,7 +29,7 @@ export function OffsetPanel() {
   const others = WAYS.filter((one) => one.counts !== way.counts || (one.range === 'up') !== (way.range === 'up')).map(
     (one) => ({
       words: `${one.counts === 'tooth-to-tdc' ? 'after the gap' : 'from TDC on'}, ${one.range === 'up' ? `0 to ${cycle}` : `–${cycle / 2} to ${cycle / 2}`}`,
-      figure: offsetWords({ ...build, trigger: { ...trigger, offsetWay: one } }),
+      figure: offsetWords({ ecu: build.ecu, engine: build.engine, trigger: { ...trigger, offsetWay: one } }),
     }),
   );
   const { reading, change, whole, take } = useLightReading();

@@ -1,6 +1,6 @@
 import { Check, Lock, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { GateCheck } from '~/core/fireup/checks';
@@ -29,14 +29,12 @@ const when = (iso: string) =>
 
 /** Opens the case of what a reading out of its band speaks of, or goes to the one that is open, on sheet 8. */
 function useCaseFor(gateId: string, checkId: string): () => void {
-  const { build, derived, edit } = useBuild();
-  const { buildId } = useParams();
-  const navigate = useNavigate();
+  const { build, derived, edit, goTo } = useBuild();
   return () => {
     const symptomId = symptomOfCheck(derived.net, gateId, checkId);
     if (symptomId !== null && !build.cases.some((one) => one.closed === null && one.symptomId === symptomId))
       edit(call('openCase', { id: newId(), symptomId, at: new Date().toISOString() }));
-    void navigate(`/build/${buildId}/trace${symptomId === null ? '' : `?symptom=${encodeURIComponent(symptomId)}`}`);
+    goTo('trace', symptomId === null ? '' : `?symptom=${encodeURIComponent(symptomId)}`);
   };
 }
 
@@ -127,7 +125,7 @@ function CheckLine({ gate, check, by }: { gate: Gate; check: GateCheck; by: stri
 }
 
 function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: string) => void }) {
-  const { buildId } = useParams();
+  const { build } = useBuild();
   return (
     <Stack $gap={4}>
       <div>
@@ -147,7 +145,7 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
         <Callout $tone="fix">
           <strong>This gate is shut: {gate.blockers.join(', ')}.</strong>
           <Small>
-            <Link to={`/build/${buildId}/prove`}>Test wires on sheet 6</Link>; stop findings stand in the rail beside
+            <Link to={`/build/${build.id}/prove`}>Test wires on sheet 6</Link>; stop findings stand in the rail beside
             it.
           </Small>
         </Callout>

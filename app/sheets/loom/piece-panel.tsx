@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { coveringWords, pullingOf, type SegmentFigures } from '~/core/loom/bundles';
@@ -41,15 +42,8 @@ export function PiecePanel({
   chosen: ReadonlySet<string>;
   onLook: (looked: { type: 'piece' | 'place'; id: string } | null) => void;
 }) {
-  const { build, derived, selection, edit } = useBuild();
+  const { build, derived } = useBuild();
   const { id, segment, wires, hottest, sleeveMillimetres, covering } = figures;
-  const set = (changes: Parameters<typeof call<'setSegment'>>[1]['changes']) =>
-    edit(call('setSegment', { segment: id, changes }));
-  // Where the tree has two ways a wire can be led by either.
-  const wire = selection?.type === 'wire' ? derived.net.wireById.get(selection.wireId) : undefined;
-  const whole = wire && (wire.cutOf ?? wire.id);
-  const led =
-    whole !== undefined && ringsOf(build.tree).length > 0 ? { whole, isLed: build.tree.via[whole] === id } : null;
   const pulling = pullingOf(build, derived.net, id);
   const passes =
     pulling && [pulling.fromA, pulling.fromB].map((side) => side.every((one) => one.millimetres <= pulling.hole));
@@ -104,6 +98,21 @@ export function PiecePanel({
           </div>
         ))}
       </Facts>
+      <PieceForm id={id} />
+      <PieceActions id={id} onLook={onLook} />
+    </Stack>
+  );
+}
+
+/** What is said of a piece: by itself, so that an edit of the wires in it leaves the fields alone. */
+const PieceForm = memo(function PieceForm({ id }: { id: string }) {
+  const { build, edit } = useBuild();
+  const segment = build.tree.segments[id];
+  if (!segment) return null;
+  const set = (changes: Parameters<typeof call<'setSegment'>>[1]['changes']) =>
+    edit(call('setSegment', { segment: id, changes }));
+  return (
+    <>
       <FieldGrid $min={120}>
         <LengthField
           label="Length, by string"
@@ -170,45 +179,65 @@ export function PiecePanel({
           </Button>
         )}
       </Row>
-      <Row $gap={2}>
-        <Button onPress={() => edit(call('branchSegment', { segment: id, metres: segment.metres / 2, name: '' }))}>
-          Branch it
-        </Button>
-        <Menu
-          label="Plug"
-          choices={[
-            { id: 'in-line', name: 'In the line', note: 'A plug on the run: its wires are parted in cavities.' },
-            { id: 'bulkhead', name: 'On the wall', note: 'A flanged plug in the hole, sealed.' },
-          ]}
-          onChoose={(shell) =>
-            edit(
-              call('plugSegment', {
-                segment: id,
-                metres: segment.metres / 2,
-                name: shell === 'bulkhead' ? 'Bulkhead' : 'Plug',
-                shell: shell as 'in-line' | 'bulkhead',
-              }),
-            )
-          }
-        />
-        {led !== null && (
-          <Button onPress={() => edit(call('leadWire', { wireId: led.whole, segment: led.isLed ? null : id }))}>
-            {led.isLed ? 'The shorter way for it' : 'Lead the chosen wire by it'}
-          </Button>
-        )}
-        <Button
-          weight="quiet"
-          onPress={() => {
-            onLook(null);
-            edit(call('removeSegment', { segment: id }));
-          }}
-        >
-          Take it away
-        </Button>
-      </Row>
-    </Stack>
+    </>
   );
-}
+});
+
+/** What can be done to a piece. */
+const PieceActions = memo(function PieceActions({
+  id,
+  onLook,
+}: {
+  id: string;
+  onLook: (looked: { type: 'piece' | 'place'; id: string } | null) => void;
+}) {
+  const { build, derived, selection, edit } = useBuild();
+  const segment = build.tree.segments[id];
+  // Where the tree has two ways a wire can be led by either.
+  const hasRings = ringsOf(build.tree).length > 0;
+  const wire = hasRings && selection?.type === 'wire' ? derived.net.wireById.get(selection.wireId) : undefined;
+  const whole = wire && (wire.cutOf ?? wire.id);
+  const led = whole === undefined ? null : { whole, isLed: build.tree.via[whole] === id };
+  if (!segment) return null;
+  return (
+    <Row $gap={2}>
+      <Button onPress={() => edit(call('branchSegment', { segment: id, metres: segment.metres / 2, name: '' }))}>
+        Branch it
+      </Button>
+      <Menu
+        label="Plug"
+        choices={[
+          { id: 'in-line', name: 'In the line', note: 'A plug on the run: its wires are parted in cavities.' },
+          { id: 'bulkhead', name: 'On the wall', note: 'A flanged plug in the hole, sealed.' },
+        ]}
+        onChoose={(shell) =>
+          edit(
+            call('plugSegment', {
+              segment: id,
+              metres: segment.metres / 2,
+              name: shell === 'bulkhead' ? 'Bulkhead' : 'Plug',
+              shell: shell as 'in-line' | 'bulkhead',
+            }),
+          )
+        }
+      />
+      {led !== null && (
+        <Button onPress={() => edit(call('leadWire', { wireId: led.whole, segment: led.isLed ? null : id }))}>
+          {led.isLed ? 'The shorter way for it' : 'Lead the chosen wire by it'}
+        </Button>
+      )}
+      <Button
+        weight="quiet"
+        onPress={() => {
+          onLook(null);
+          edit(call('removeSegment', { segment: id }));
+        }}
+      >
+        Take it away
+      </Button>
+    </Row>
+  );
+});
 
 export const Title = styled.h2`
   font-size: ${type.lead};

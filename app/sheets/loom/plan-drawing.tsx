@@ -2,6 +2,7 @@ import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent } from
 import { mergeProps, useMove } from 'react-aria';
 import { styled } from 'styled-components';
 import type { Build } from '~/core/build/schema';
+import { sameAsBefore } from '~/core/data/keep-same';
 import { drawPlan, fromPlan, type PlanNode, type PlanSegment, type PlanZone } from '~/core/drawing/plan';
 import type { SegmentFigures } from '~/core/loom/bundles';
 import { deviceOfThing } from '~/core/tree/things';
@@ -47,7 +48,15 @@ export function PlanDrawing({
     if (!node) return build;
     return { ...build, tree: { ...build.tree, nodes: { ...build.tree.nodes, [held.id]: { ...node, at: held.at } } } };
   }, [build, held]);
-  const drawing = useMemo(() => drawPlan(shown, figures), [shown, figures]);
+  const [asBefore] = useState(() => ({
+    nodes: sameAsBefore<PlanNode>(({ id }) => id),
+    segments: sameAsBefore<PlanSegment>(({ id }) => id),
+  }));
+  // What an edit left as it was is not drawn anew.
+  const drawing = useMemo(() => {
+    const now = drawPlan(shown, figures);
+    return { ...now, nodes: asBefore.nodes(now.nodes), segments: asBefore.segments(now.segments) };
+  }, [shown, figures, asBefore]);
   const { scale } = drawing;
   const onHeld = useCallback((id: string, point: Point) => setHeld({ id, at: fromPlan(point, scale) }), [scale]);
   const onLet = useCallback(
@@ -125,21 +134,27 @@ export function PlanDrawing({
           ))}
         </Legend>
       )}
-      {drawing.nodes.flatMap(({ id, x, y }) =>
-        (build.tree.nodes[id]?.holds ?? []).flatMap((thing) => {
-          const deviceId = deviceOfThing(thing);
-          return deviceId === null ? (
-            []
-          ) : (
-            <At key={thing} style={{ left: x, top: y }}>
-              <FindingMark thing={{ type: 'device', deviceId }} />
-            </At>
-          );
-        }),
-      )}
+      {drawing.nodes.map((node) => (
+        <Marks key={node.id} node={node} holds={build.tree.nodes[node.id]?.holds ?? NOTHING} />
+      ))}
     </Scroll>
   );
 }
+
+const NOTHING: readonly string[] = [];
+/** What is found of the devices that stand at a place. */
+const Marks = memo(function Marks({ node: { x, y }, holds }: { node: PlanNode; holds: readonly string[] }) {
+  return holds.flatMap((thing) => {
+    const deviceId = deviceOfThing(thing);
+    return deviceId === null ? (
+      []
+    ) : (
+      <At key={thing} style={{ left: x, top: y }}>
+        <FindingMark thing={{ type: 'device', deviceId }} />
+      </At>
+    );
+  });
+});
 
 /** As broad as a zone is drawn about its pieces, pixels. */
 const BAND = 22;

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { allFigures, loomGrams, trunkOf } from '~/core/loom/bundles';
@@ -18,6 +18,36 @@ import { PiecePanel } from './piece-panel';
 import { PlacePanel } from './place-panel';
 import { PlanDrawing, type Looked } from './plan-drawing';
 import { ProposeTree, seatWords, vehicleWords } from './propose';
+
+/** What the loom lies in: by itself, so that an edit of the wires leaves the fields alone. */
+const LiesIn = memo(function LiesIn() {
+  const { build, edit } = useBuild();
+  const { tree } = build;
+  return (
+    <Row $gap={4}>
+      <Select
+        label="It lies in"
+        choices={vehicles.map((id) => ({ id, name: vehicleWords[id] }))}
+        value={tree.vehicle}
+        onChange={(id) => edit(call('setTreePlan', { vehicle: id as Vehicle }))}
+      />
+      {tree.vehicle === 'car' && (
+        <Select
+          label="The engine is"
+          choices={(['front', 'middle', 'rear'] as const).map((id) => ({ id, name: seatWords[id] }))}
+          value={tree.engine}
+          onChange={(id) => edit(call('setTreePlan', { engine: id as EngineSeat }))}
+        />
+      )}
+      <Button weight="quiet" onPress={() => edit(call('proposeTree', { vehicle: tree.vehicle, engine: tree.engine }))}>
+        Propose it anew
+      </Button>
+      <Button weight="quiet" onPress={() => edit(call('clearTree', {}))}>
+        Take the tree away
+      </Button>
+    </Row>
+  );
+});
 
 /** The loom as it lies in the vehicle; before there is a tree, how to come by one. */
 export function LoomPlan() {
@@ -63,31 +93,7 @@ export function LoomPlan() {
       {hasTree ? (
         <Board>
           <Stack $gap={3}>
-            <Row $gap={4}>
-              <Select
-                label="It lies in"
-                choices={vehicles.map((id) => ({ id, name: vehicleWords[id] }))}
-                value={tree.vehicle}
-                onChange={(id) => edit(call('setTreePlan', { vehicle: id as Vehicle }))}
-              />
-              {tree.vehicle === 'car' && (
-                <Select
-                  label="The engine is"
-                  choices={(['front', 'middle', 'rear'] as const).map((id) => ({ id, name: seatWords[id] }))}
-                  value={tree.engine}
-                  onChange={(id) => edit(call('setTreePlan', { engine: id as EngineSeat }))}
-                />
-              )}
-              <Button
-                weight="quiet"
-                onPress={() => edit(call('proposeTree', { vehicle: tree.vehicle, engine: tree.engine }))}
-              >
-                Propose it anew
-              </Button>
-              <Button weight="quiet" onPress={() => edit(call('clearTree', {}))}>
-                Take the tree away
-              </Button>
-            </Row>
+            <LiesIn />
             <PlanDrawing
               build={build}
               figures={figures}

@@ -20,10 +20,26 @@ import { Heading, OnScreen, Row, Small, Stack } from '../../ui/text';
 import { color, space } from '../../ui/theme';
 import { MeasureField } from '../../parts/scale-field';
 
-export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
+/** By itself: what is drawn with everything on is another figure after every edit of the loom. */
+function Alternator() {
   const { build, derived, edit } = useBuild();
-  const { engine, site, units } = build;
   const drawn = runningAmps(derived.net);
+  return (
+    <NumberField
+      label="Alternator is marked"
+      unit="A"
+      value={build.power.alternatorAmps ?? null}
+      minValue={1}
+      maxValue={500}
+      onChange={(alternatorAmps) => edit(call('setPower', { alternatorAmps }))}
+      hint={`${formatAmps(drawn)} with everything on: ${alternatorFor(drawn)} A and more`}
+    />
+  );
+}
+
+export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEngine: () => void }) {
+  const { build, edit } = useBuild();
+  const { engine, site, units } = build;
   const [vehicle, setVehicle] = useEdited(build.vehicle);
   const setUnits = (part: Partial<Units>) => {
     edit(call('setUnits', part));
@@ -134,17 +150,7 @@ export function Facts({ ecus, onEngine }: { ecus: readonly EcuDefinition[]; onEn
           value={build.power.charging}
           onChange={(charging) => edit(call('setPower', { charging }))}
         />
-        {build.power.charging === 'alternator' && (
-          <NumberField
-            label="Alternator is marked"
-            unit="A"
-            value={build.power.alternatorAmps ?? null}
-            minValue={1}
-            maxValue={500}
-            onChange={(alternatorAmps) => edit(call('setPower', { alternatorAmps }))}
-            hint={`${formatAmps(drawn)} with everything on: ${alternatorFor(drawn)} A and more`}
-          />
-        )}
+        {build.power.charging === 'alternator' && <Alternator />}
         <NumberField
           label="Battery"
           unit="Ah"

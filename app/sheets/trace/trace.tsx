@@ -1,7 +1,6 @@
 import { withId } from '~/core/data/with-id';
 import { Check, Minus, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import type { Candidate, NextTest, TraceAnswer } from '~/core/trace/trace';
@@ -217,16 +216,16 @@ function Answer({
   );
 }
 
-export function Trace() {
+/** `asked`: the symptom whose case is opened first. */
+export function Trace({ asked }: { asked: string | null }) {
   const { build, derived, edit } = useBuild();
   const symptoms = useMemo(() => symptomsOf(derived.net), [derived.net]);
   const [caseId, setCaseId] = useState<string | null>(null);
   const [closing, setClosing] = useState<string | null>(null);
-  const [asked] = useSearchParams();
   const open = build.cases.filter((one) => one.closed === null);
   const current =
     open.find((one) => one.id === caseId) ??
-    open.find((one) => caseId === null && one.symptomId === asked.get('symptom')) ??
+    open.find((one) => caseId === null && one.symptomId === asked) ??
     open[open.length - 1] ??
     null;
   const trace = useTrace(build, current);
