@@ -3,15 +3,18 @@ export function isSame(one: unknown, other: unknown): boolean {
   if (Object.is(one, other)) return true;
   if (typeof one !== 'object' || typeof other !== 'object' || one === null || other === null) return false;
   if (Array.isArray(one) !== Array.isArray(other)) return false;
-  const keys = Object.keys(one);
-  return (
-    keys.length === Object.keys(other).length &&
-    keys.every(
-      (key) =>
-        Object.hasOwn(other, key) &&
-        isSame((one as Record<string, unknown>)[key], (other as Record<string, unknown>)[key]),
-    )
-  );
+  const [first, second] = [one as Record<string, unknown>, other as Record<string, unknown>];
+  let left = 0;
+  // Loops, not callbacks: this runs over all that an edit may have changed.
+  for (const key in first) {
+    const value = first[key];
+    const there = second[key];
+    if (value !== there && !isSame(value, there)) return false;
+    if (there === undefined && !Object.hasOwn(second, key)) return false;
+    left += 1;
+  }
+  for (const _ in second) left -= 1;
+  return left === 0;
 }
 
 /**

@@ -24,17 +24,24 @@ export function layWires(build: Build, drafts: readonly Draft[], boxOf: (id: Par
     piece: Omit<CutPiece, 'into'>,
     cutOf: string | null,
   ): Wire => {
-    const { metres: _metres, local: _local, fixed: _fixed, ...wire } = draft;
-    const squareMm = (cutOf === null ? undefined : loom.wires[id]?.squareMm) ?? wire.squareMm;
+    const squareMm = (cutOf === null ? undefined : loom.wires[id]?.squareMm) ?? draft.squareMm;
     const lengthMetres = Math.round((piece.metres + loom.slackMetres) * 100) / 100;
+    // Written out: a copy of the rest of a draft is many times slower, and slow to read ever after.
     return {
-      ...wire,
       id,
       from,
       to,
       squareMm,
+      colour: draft.colour,
       lengthMetres,
       ohms: wireOhms(squareMm, lengthMetres),
+      amps: draft.amps,
+      signal: draft.signal,
+      needId: draft.needId,
+      circuitId: draft.circuitId,
+      deviceId: draft.deviceId,
+      cable: draft.cable,
+      shield: draft.shield,
       route: piece.segments,
       cutOf,
     };
