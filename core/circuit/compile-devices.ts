@@ -134,7 +134,7 @@ function compileLampTerminals(
       j: branching.node(ground),
       volts: alternator.resting.value,
       ohms: alternator.field.value,
-      resting: true,
+      when: 'resting',
     });
     if (build.power.charging !== 'none') branching.add(end, ground, { is: 'charged' });
   }

@@ -33,7 +33,7 @@ export function compileParts(branching: Branching, build: Build, net: Netlist, d
       j: node(cathode),
       volts: DIODE_VOLTS,
       ohms: DIODE_OHMS,
-      resting: false,
+      when: 'always',
     });
     branching.add(anode, cathode, law);
   };

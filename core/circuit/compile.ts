@@ -44,7 +44,7 @@ export function compileAnew(build: Build, net: Netlist): CircuitIR {
   const plan = compileParts(branching, build, net, diodes);
   const devices = compileDevices(branching, build, net, diodes);
   branching.add(ECU_FIVE, ECU_GROUND, { is: 'rail' });
-  const pins = compilePins(branching, build, net);
+  const pins = compilePins(branching, build, net, diodes);
   for (const [plus, minus] of pairsOf(build, 'can')) branching.add(plus, minus, plugged(inside.canTermination));
   for (const [plus, minus] of pairsOf(build, 'vr')) branching.add(plus, minus, plugged(inside.vrPair));
   const feeds = pinsOfKind(build.ecu, 'switched').map(({ id }) => branching.node(ecuEnd(id)));

@@ -1,6 +1,6 @@
 import { inside, parts } from './figures';
 import type { CircuitIR, FilamentIR } from './ir';
-import { isResting, type Scenario } from './scenario';
+import { isThere, type Scenario } from './scenario';
 
 /** What is in one of two states, and filaments, as the last solution found them; by their numbers in the circuit. */
 export interface Drive {
@@ -70,9 +70,8 @@ export function driveAt(ir: CircuitIR, scenario: Scenario, before: Drive, stuck:
   const fuses = Uint8Array.from(ir.fuses, ({ i, j, opensVolts }, one) =>
     one !== stuck.fuse && (before.fuses[one] === 1 || Math.abs(at(i) - at(j)) >= opensVolts) ? 1 : 0,
   );
-  const resting = isResting(scenario);
   const diodes = Uint8Array.from(ir.diodes, (one) =>
-    (resting || !one.resting) && at(one.i) - at(one.j) >= one.volts - CLOSE ? 1 : 0,
+    isThere(one, scenario) && at(one.i) - at(one.j) >= one.volts - CLOSE ? 1 : 0,
   );
   const limits = new Uint8Array(ir.pins.length);
   for (const { pin, node, holdsVolts } of ir.drivers)

@@ -6,7 +6,7 @@ import { ecuEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
 import type { Branching } from './branching';
 import { DRIVER_LIMIT_TIMES, inside, spreads, type Figure } from './figures';
-import type { PinIR } from './ir';
+import type { DiodeIR, PinIR } from './ir';
 import { ECU_FIVE, ECU_GROUND } from './nodes';
 import type { Scenario } from './scenario';
 
@@ -35,11 +35,28 @@ const inputs: ReadonlySet<Ability['kind']> = new Set([
   'thermocouple',
 ]);
 
-/** What the ECU is at its pins. */
-export function compilePins(branching: Branching, build: Build, net: Netlist): PinIR[] {
+/**
+ * What the ECU is at its pins. A driver that clamps by itself does so at 40 to 60 V, for as long as a load kicks: no steady state
+ * reaches that, so it is not there. One that catches the kick by a diode to the ECU's supply leads current there whenever the
+ * load is fed and the ECU is not: that is there, and joins the diodes.
+ */
+export function compilePins(branching: Branching, build: Build, net: Netlist, diodes: DiodeIR[]): PinIR[] {
+  const [supply] = pinsOfKind(build.ecu, 'switched');
   return build.ecu.pins.map((pin, number): PinIR => {
     const { ability, pullUpOhms } = useOf(net, pin);
     const end = ecuEnd(pin.id);
+    if (ability.catches && supply) {
+      const rail = ecuEnd(supply.id);
+      branching.add(end, rail, { is: 'diode', diode: diodes.length });
+      diodes.push({
+        id: end,
+        i: branching.node(end),
+        j: branching.node(rail),
+        volts: inside.catchVolts.value,
+        ohms: inside.catchOhms.value,
+        when: 'plugged',
+      });
+    }
     const to = ability.kind === 'supply-5v' ? ECU_FIVE : ECU_GROUND;
     const branch = branching.add(end, to, { is: 'pin', pin: number });
     const pulled = pullUpOhms !== null && inputs.has(ability.kind);

@@ -72,6 +72,8 @@ export const inside = {
   ),
   supplyOff: ohms(1000, 0.7, 'common practice: the 5 V rail bleeds into the board when it is off'),
   permanent: ohms(4000, 0.6, 'common practice: some milliamperes of standing current'),
+  catchVolts: volts(0.8, 0.15, 'common practice: a silicon diode that carries an ampere or less'),
+  catchOhms: ohms(0.1, 0.6, 'common practice: such a diode with its board track'),
   ownVolts: volts(12.4, 0.2, 'common practice: the draw of an ECU is told at a rested battery with the key on'),
   lowSideOn: ohms(0.15, 0.6, SWITCH),
   mainRelayOn: ohms(0.3, 0.5, SWITCH),

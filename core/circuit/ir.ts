@@ -88,8 +88,8 @@ export interface DiodeIR {
   readonly j: number;
   readonly volts: number;
   readonly ohms: number;
-  /** The regulator of an alternator: it conducts with the key on and the engine not running. */
-  readonly resting: boolean;
+  /** When it is there: the regulator of an alternator conducts with the key on and the engine not running, what is in the ECU while that hangs on its plugs. */
+  readonly when: 'always' | 'resting' | 'plugged';
 }
 export interface FilamentIR {
   readonly deviceId: string;

@@ -7,6 +7,7 @@ import type { Netlist } from '../netlist/netlist';
 import { standardBarometerKpa } from '../sensing/atmosphere';
 import { sourceIn, type Source } from './battery';
 import { pulsedKinds, pulsedOf } from './pulsed';
+import type { DiodeIR } from './ir';
 import type { CircuitState } from './states';
 
 /** What a circuit is solved in. */
@@ -105,5 +106,9 @@ export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string>
 }
 
 /** Whether the regulator of an alternator draws its lamp down. */
-export const isResting = ({ source, key, engine }: Scenario): boolean =>
+const isResting = ({ source, key, engine }: Scenario): boolean =>
   source !== null && key !== 'off' && engine !== 'running';
+
+/** Whether what conducts one way only is there at all. */
+export const isThere = ({ when }: Pick<DiodeIR, 'when'>, scenario: Scenario): boolean =>
+  when === 'always' || (when === 'plugged' ? scenario.plugged : isResting(scenario));

@@ -6,7 +6,7 @@ import type { Source } from './battery';
 import { OPEN_OHMS, alternator, battery, parts, spreads } from './figures';
 import type { CircuitIR, Law } from './ir';
 import { internalsAtRest } from './rest';
-import { isResting, type Scenario } from './scenario';
+import { isThere, type Scenario } from './scenario';
 
 /** A branch that is not there. */
 const NOTHING: Value = plain(Infinity, 0);
@@ -83,10 +83,10 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
         ? plain(RELAY_CONTACT_OHMS, spreads.contact.value)
         : OPEN;
     case 'diode': {
-      const { volts, ohms, resting } = ir.diodes[law.diode]!;
-      if (resting && !isResting(scenario)) return NOTHING;
+      const diode = ir.diodes[law.diode]!;
+      if (!isThere(diode, scenario)) return NOTHING;
       if (!drive.diodes[law.diode]) return OPEN;
-      return { volts, ohms, spread: spreads.load.value, strays: spreads.diode.value };
+      return { volts: diode.volts, ohms: diode.ohms, spread: spreads.load.value, strays: spreads.diode.value };
     }
     case 'filament': {
       const { coldOhms, litOhms } = ir.filaments[law.filament]!;

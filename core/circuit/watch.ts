@@ -1,7 +1,7 @@
 import { CLOSE, FILAMENT_POWER, FIVE_LEAST, WARM_SHARE, type Drive, type Stuck } from './drive';
 import { parts } from './figures';
 import type { CircuitIR } from './ir';
-import { isResting, type Scenario } from './scenario';
+import { isThere, type Scenario } from './scenario';
 
 /*
  * What stands how as long as the volts between two nodes stay within bounds: so that thousands of small changes of one solution are
@@ -43,7 +43,6 @@ export function watchesOf(
   const at = (node: number) => (node < 0 ? 0 : voltages[node]!);
   const { ground, five, feeds, minVolts } = ir.ecu;
   const drives = scenario.plugged && before.powered;
-  const resting = isResting(scenario);
   const bounds: Bounds[] = ir.relays.map(({ i, j }, one) => {
     const from = (before.relays[one] === 1 ? parts.dropOut : parts.pullIn).value;
     return eitherWay(i, j, from, after.relays[one] === 1, at(i) - at(j));
@@ -59,8 +58,9 @@ export function watchesOf(
         ? oneWay(node, ground, holdsVolts + CLOSE, after.limits[pin] === 1)
         : ANY,
     );
-  ir.diodes.forEach(({ i, j, volts, resting: rests }, one) => {
-    if (resting || !rests) bounds.push(oneWay(i, j, volts - CLOSE, after.diodes[one] === 1));
+  ir.diodes.forEach((diode, one) => {
+    const { i, j, volts } = diode;
+    if (isThere(diode, scenario)) bounds.push(oneWay(i, j, volts - CLOSE, after.diodes[one] === 1));
   });
   if (drives) bounds.push(oneWay(ground, five, -FIVE_LEAST, after.fiveLimits));
   if (scenario.plugged) {

@@ -54,6 +54,8 @@ export const abilitySchema = z.object({
   drive: z.enum(['saturated', 'peak-hold']).optional(),
   /** Holding current of a peak-and-hold driver, amperes; `maxAmps` is the peak. */
   holdAmps: z.number().positive().max(20).optional(),
+  /** A diode within the ECU leads from the pin to its switched supply and catches the load's kick; absent: it clamps by itself. */
+  catches: z.boolean().optional(),
   /** Level of a logic output, or of a supply out other than 5 V, volts. */
   volts: z.number().positive().max(60).optional(),
   /** Range of an analog input, volts. */

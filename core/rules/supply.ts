@@ -1,7 +1,10 @@
 import { crankedBy, starterAmps, strapOhms } from '../circuit/battery';
 import { call } from '../edits';
 import { hasRole } from '../devices/kind';
-import { deviceAt, ecuEnd, fuseEnd, partId, relayEnd } from '../ends/ends';
+import { withId } from '../data/with-id';
+import { serve } from '../ecu/ask';
+import { deviceAt, ecuEnd, endType, fuseEnd, partAt, partId, relayEnd, type EndKey } from '../ends/ends';
+import type { Netlist } from '../netlist/netlist';
 import { pinsOfKind } from '../ecu/ecu';
 import { MAKES_TIMES, makes } from '../power/contact';
 import { fuseRatings } from '../power/fuse';
@@ -133,4 +136,43 @@ export const supplyRules: Rule[] = [
         ];
       }),
   },
+  {
+    id: 'PW-25',
+    family: 'Power',
+    severity: 'fix',
+    title: 'Output feeds the ECU with the key off',
+    source: 'A flyback diode to the ECU’s supply asks for a load that is switched with it; common practice',
+    sheet: 'feeds',
+    check: ({ build, net }) =>
+      net.needs.flatMap((need): Hit[] => {
+        const pin = withId(build.ecu.pins, build.assignments[need.id]);
+        if (!pin || !serve(pin, need.ask).ability?.catches) return [];
+        const fed = net.power.flows.draws.filter(({ end }) =>
+          need.winding === null ? deviceAt(end) === need.deviceId : partAt(end) === partId('relay', need.winding),
+        );
+        const live = fed.find(({ end }) => isAlwaysLive(net, end));
+        if (!live) return [];
+        return [
+          {
+            at: need.id,
+            where: { type: 'end', end: need.end },
+            detail: `${need.label} is fed with the key off, and ${pin.id} has a diode to the ECU's supply: through the load the ECU is fed backwards, stays half awake and may hold its relay. Hang it on a feed that goes off with the ECU.`,
+          },
+        ];
+      }),
+  },
 ];
+
+/** Whether an end has the battery's volts whatever the key and the relays do. */
+function isAlwaysLive({ power: { flows, plan } }: Netlist, end: EndKey): boolean {
+  const way = wayTo(flows, end);
+  const [first] = way;
+  return (
+    first !== undefined &&
+    endType(first.from) === 'battery' &&
+    way.every(({ part }) => {
+      const kind = part === null ? null : plan.parts.get(part)?.part.kind;
+      return kind !== 'relay' && kind !== 'switch' && kind !== 'button';
+    })
+  );
+}

@@ -7,14 +7,26 @@ import { FieldGrid } from '../../ui/text';
 import { TextField } from '../../ui/text-field';
 
 type Field =
-  'amps' | 'hold' | 'hz' | 'ohms' | 'volts' | 'range' | 'pullUp' | 'threshold' | 'side' | 'phase' | 'cell' | 'drive';
+  | 'amps'
+  | 'catches'
+  | 'hold'
+  | 'hz'
+  | 'ohms'
+  | 'volts'
+  | 'range'
+  | 'pullUp'
+  | 'threshold'
+  | 'side'
+  | 'phase'
+  | 'cell'
+  | 'drive';
 
 /** What can be said of each kind; pairs and numbers are asked beside it. */
 const fields: Record<AbilityKind, readonly Field[]> = {
-  injector: ['drive', 'amps', 'hold', 'ohms'],
+  injector: ['drive', 'amps', 'hold', 'ohms', 'catches'],
   'ignition-logic': ['volts'],
   'ignition-driver': ['amps'],
-  'low-side': ['amps', 'hz'],
+  'low-side': ['amps', 'hz', 'catches'],
   'high-side': ['amps', 'hz'],
   'half-bridge': ['amps', 'side'],
   stepper: ['amps', 'phase', 'side'],
@@ -107,6 +119,11 @@ export function AbilityForm({ value, onChange }: { value: Ability; onChange: (ab
           onChange={(on) => set({ pullUpSwitchable: on ? true : undefined })}
         >
           can be turned off
+        </Checkbox>
+      )}
+      {has('catches') && (
+        <Checkbox isSelected={value.catches ?? false} onChange={(on) => set({ catches: on ? true : undefined })}>
+          flyback diode inside, to the ECU’s supply
         </Checkbox>
       )}
       {has('threshold') && figure('Switches at', 'V', 'thresholdVolts', 0, 20)}

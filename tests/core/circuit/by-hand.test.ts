@@ -280,3 +280,43 @@ test('the 5 V supply holds its current: a wire that lies on the body pulls it al
   expect([chafed.drive.fiveLimits, chafed.drive.limits.includes(1)]).toEqual([true, false]);
   expect(voltsBetween(chafed, rail, ECU_GROUND)).toBeLessThan(0.3);
 });
+
+describe('a flyback diode within the ECU', () => {
+  const bare = edited(
+    emptyBuild(4, 'orrery-94'),
+    call('addDevice', { kind: kind('boost-solenoid') }),
+    call('allotAll', { keep: 'placed' }),
+  );
+  const fed = edited(bare, call('hangLoad', { end: 'dev:boost-solenoid-1.1', from: 'fuse:permanent.2' }));
+  const withDiodes = (build: Build): Build => ({
+    ...build,
+    ecu: {
+      ...build.ecu,
+      pins: build.ecu.pins.map((pin) => ({
+        ...pin,
+        abilities: pin.abilities.map((one) => (one.kind === 'low-side' ? { ...one, catches: true } : one)),
+      })),
+    },
+  });
+  const supply = fed.ecu.pins.find(({ abilities }) => abilities[0]!.kind === 'switched')!.id;
+  const sink = Object.values(fed.assignments)[0]!;
+
+  test('with the key off a load on the permanent feed feeds the ECU backwards', () => {
+    const { volts } = solved(withDiodes(fed), 'key-off');
+    // The ECU draws 12.4 V / ohms at rest; the solenoid stands before it, and 0.8 V are lost in the diode.
+    const own = 12.4 / fed.ecu.ownAmps;
+    const current = (volts('dev:boost-solenoid-1.1') - 0.8) / (24 + 0.1 + own);
+    expect(volts(`ecu:${supply}`)).toBeCloseTo(current * own, 1);
+    expect(volts(`ecu:${sink}`) - volts(`ecu:${supply}`)).toBeCloseTo(0.8 + current * 0.1, 1);
+    // Without the diode, and with it where the load hangs behind the relay, nothing comes there.
+    expect(solved(fed, 'key-off').volts(`ecu:${supply}`)).toBeLessThan(0.1);
+    expect(solved(withDiodes(bare), 'key-off').volts(`ecu:${supply}`)).toBeLessThan(0.1);
+  });
+  test('with the key on it leads nothing, driven or not', () => {
+    const { volts } = solved(withDiodes(fed), 'key-on');
+    const { volts: plain } = solved(fed, 'key-on');
+    for (const end of [`ecu:${supply}`, 'dev:boost-solenoid-1.2']) expect(volts(end)).toBeCloseTo(plain(end), 3);
+    const driven = solved(withDiodes(fed), 'outputs-on', [sink]);
+    expect(driven.volts(`ecu:${sink}`)).toBeCloseTo(solved(fed, 'outputs-on', [sink]).volts(`ecu:${sink}`), 3);
+  });
+});

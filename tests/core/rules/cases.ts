@@ -50,6 +50,17 @@ const plugged = edited(
 const holed = (millimetres: number) =>
   edited(treed, call('setSegment', { segment: 'wall', changes: { hole: { millimetres, grommet: true } } }));
 /** A loom that came with the ECU, every lead of it so long. */
+/** Every driver to ground catches its load's kick by a diode to the ECU's supply. */
+const caught: Build = {
+  ...demo,
+  ecu: {
+    ...demo.ecu,
+    pins: demo.ecu.pins.map((pin) => ({
+      ...pin,
+      abilities: pin.abilities.map((one) => (one.kind === 'low-side' ? { ...one, catches: true } : one)),
+    })),
+  },
+};
 /** The donor's coolant signal, in that condition, is moved to the pin of the sensor. */
 const donorAt = (condition: string) => {
   const [donor] = Object.values(demo.survey.donor);
@@ -141,6 +152,10 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
   'PW-24': {
     bad: edited(twinBuild(), call('hangLoad', { end: 'dev:alternator-1.L', from: 'fuse:key.2' })),
     good: twinBuild(),
+  },
+  'PW-25': {
+    bad: edited(caught, call('hangLoad', { end: 'dev:boost-solenoid-1.1', from: 'fuse:permanent.2' })),
+    good: caught,
   },
   'PW-13': { bad: edited(demo, call('setPower', { charging: 'none' })) },
   'PL-5': { bad: demo, good: edited(demo, call('setReserve', { kind: 'any', count: 1 })) },
