@@ -45,6 +45,8 @@ export const NeedList = memo(function NeedList({
   const [text, setText] = useState('');
   const [openOnly, setOpenOnly] = useState(false);
   const rows = useRows();
+  // The faces stand first; the list follows in a task of its own, which a key press may come between.
+  const isTurn = useDeferredValue(true, false);
   // The letter stands in the field at once; the list follows when there is time.
   const sought = useDeferredValue(text);
   const groups = useMemo(() => {
@@ -72,7 +74,7 @@ export const NeedList = memo(function NeedList({
         </Checkbox>
       </Search>
       {groups.length === 0 && <Small>{openOnly && text === '' ? 'Nothing is open.' : 'No need of that name.'}</Small>}
-      <NeedRows groups={groups} inHand={inHand} onTake={onTake} onLift={onLift} onLetGo={onLetGo} />
+      {isTurn && <NeedRows groups={groups} inHand={inHand} onTake={onTake} onLift={onLift} onLetGo={onLetGo} />}
     </Pane>
   );
 });
