@@ -9,6 +9,7 @@ import {
   coverings,
   engineSeats,
   holeSchema,
+  MOST_COLUMNS,
   nodeKinds,
   nodeSchema,
   plugSchema,
@@ -288,7 +289,9 @@ export const treeEdits = {
           : {
               ...chosen,
               cavities,
-              columns: columns ?? Math.max(1, Math.ceil((cavities * chosen.columns) / chosen.cavities)),
+              columns:
+                columns ??
+                Math.min(MOST_COLUMNS, Math.max(1, Math.ceil((cavities * chosen.columns) / chosen.cavities))),
             };
       return ok(allotted(withPlug(made, id, plug), id));
     },

@@ -31,12 +31,13 @@ export type Point = z.infer<typeof point>;
 
 /** Cavities an in-line plug may have. */
 const MOST_CAVITIES = 200;
+export const MOST_COLUMNS = 60;
 /** A plug that parts the wires which pass it. */
 export const plugSchema = z.object({
   shell: z.enum(['in-line', 'bulkhead']),
   cavities: z.int().min(1).max(MOST_CAVITIES),
   /** Columns of its face. */
-  columns: z.int().min(1).max(60),
+  columns: z.int().min(1).max(MOST_COLUMNS),
   /** The largest wire its terminals take. */
   squareMm: z.number().positive().max(95),
   sealed: z.boolean(),

@@ -9,6 +9,7 @@ import { passingWires } from '~/core/loom/plug';
 import { halfWords, halves, meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
 import { labelOf } from '~/core/netlist/label';
 import type { Wire } from '~/core/netlist/netlist';
+import { MOST_COLUMNS } from '~/core/tree/tree';
 import { plural } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
@@ -31,7 +32,6 @@ import { Clicked, DevicePlugs } from './device-plugs';
 
 const NEW = '';
 const MOST_CAVITIES = 200;
-const MOST_COLUMNS = 60;
 const shellWords = { 'in-line': 'in the line', bulkhead: 'on the wall' } as const;
 
 const oldWords = (wire: DonorWire | undefined): string =>

@@ -1,14 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Build } from '~/core/build/schema';
+import { buildSchema, type Build } from '~/core/build/schema';
 import { call } from '~/core/edits';
 import { endType, isSink, type EndKey } from '~/core/ends/ends';
 import { meetingsOf } from '~/core/loom/plug-face';
+import { loomOfWire, subLooms } from '~/core/loom/sub-looms';
 import { netlist, type Netlist, type Wire } from '~/core/netlist/netlist';
 import { wholeWires } from '~/core/netlist/whole';
 import { failsInPlug, halfTests } from '~/core/prove/halves';
 import type { ProveTest } from '~/core/prove/prove-test';
 import { proveTests } from '~/core/prove/tests';
 import { progressOf } from '~/core/prove/verdict';
+import { demoBuilds } from '~/demo';
 import { pellworth } from '~/demo/pellworth';
 import { edited } from '../../helpers';
 
@@ -160,4 +162,54 @@ describe('what halves prove', () => {
     ).toEqual([of(near).id]);
     expect(beside.wireIds.every((id) => progress(moved).proved.has(id))).toBe(true);
   });
+});
+
+describe('halves of any loom', () => {
+  const looms = demoBuilds().flatMap((build) =>
+    (['car', 'boat', 'kart'] as const).map((vehicle) => {
+      const laid = edited(build, call('proposeTree', { vehicle, engine: 'front' }));
+      // A plug in the middle of the trunk's two ends, as large as there are.
+      const plugged = ['wall', 'trunk', 'top'].reduce(
+        (one, segment) =>
+          one.tree.segments[segment]
+            ? edited(
+                one,
+                call('plugSegment', {
+                  segment,
+                  metres: one.tree.segments[segment].metres / 2,
+                  name: segment,
+                  shell: 'in-line',
+                  cavities: 200,
+                }),
+              )
+            : one,
+        laid,
+      );
+      const plugs = Object.keys(plugged.tree.nodes).filter((id) => plugged.tree.nodes[id]!.plug);
+      return {
+        name: `${build.name}, ${vehicle}`,
+        build: edited(plugged, ...plugs.map((node) => call('setPlug', { node, changes: { apart: true } }))),
+        plugs,
+      };
+    }),
+  );
+  test.each(looms.map((one) => [one.name, one] as const))(
+    '%s: whole, of one side each, and still a build',
+    (_, one) => {
+      expect(one.plugs.length).toBeGreaterThan(0);
+      expect(buildSchema.safeParse(one.build).success).toBe(true);
+      const list = netlist(one.build);
+      const sheet = proveTests(one.build, list);
+      expect(new Set(sheet.map(({ id }) => id)).size).toBe(sheet.length);
+      const covered = new Set(sheet.flatMap(({ half, wireIds }) => (half ? wireIds : [])));
+      const parts = subLooms(one.build);
+      for (const id of one.plugs) {
+        const meetings = meetingsOf(one.build, list, id);
+        for (const half of ['near', 'far'] as const) {
+          expect(new Set(meetings.map((meeting) => loomOfWire(parts, meeting[half], list)?.id)).size).toBeLessThan(2);
+          for (const meeting of meetings) expect(covered.has(meeting[half].id)).toBe(true);
+        }
+      }
+    },
+  );
 });
