@@ -8,11 +8,11 @@ import { useBuild } from '../build/context';
 import { ConnectorFields } from './connector-form';
 import { ConnectorFace, type FaceSide } from './connector-face';
 import type { FaceCavity } from './face-cavity';
-import { Button } from '../ui/button';
-import { Segmented } from '../ui/choice';
-import { Dialog, DialogActions } from '../ui/dialog';
+import { Dialog } from '../ui/dialog';
+import { KeptOrLeft } from './kept-or-left';
 import { Select } from '../ui/select';
 import { Bad, FieldGrid, Row, Small } from '../ui/text';
+import { SideChoice } from './side-choice';
 
 const NOWHERE = '';
 
@@ -57,16 +57,7 @@ export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () =>
   return (
     <Dialog title={`The plug of ${inSentence(kind.name)}`} isOpen onClose={onClose} wide>
       <Row $gap={3}>
-        <Segmented
-          label="Side"
-          hideLabel
-          choices={[
-            { id: 'wire', name: 'wire side' },
-            { id: 'mating', name: 'mating side' },
-          ]}
-          value={side}
-          onChange={setSide}
-        />
+        <SideChoice value={side} onChange={setSide} />
         <Small>
           Hold the plug by its wires, latch up. Numbers are moulded beside the cavities: read them with a lamp.
         </Small>
@@ -111,32 +102,12 @@ export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () =>
         onChange={({ id: _, name: _none, ...changed }) => setFace({ ...changed, cavities: face.cavities })}
       />
       {miss !== null && <Bad role="alert">{`${miss[0]!.toUpperCase()}${miss.slice(1)}.`}</Bad>}
-      <DialogActions>
-        {kind.face && (
-          <Button
-            weight="quiet"
-            onPress={() => {
-              edit(call('setFace', { kindId: kind.id, face: null }));
-              onClose();
-            }}
-          >
-            Forget it
-          </Button>
-        )}
-        <Button weight="quiet" onPress={onClose}>
-          Cancel
-        </Button>
-        <Button
-          weight="act"
-          isDisabled={miss !== null}
-          onPress={() => {
-            edit(call('setFace', { kindId: kind.id, face }));
-            onClose();
-          }}
-        >
-          Keep
-        </Button>
-      </DialogActions>
+      <KeptOrLeft
+        canKeep={miss === null}
+        canForget={kind.face !== undefined}
+        onEnd={(end) => edit(call('setFace', { kindId: kind.id, face: end === 'keep' ? face : null }))}
+        onClose={onClose}
+      />
     </Dialog>
   );
 }

@@ -5,7 +5,8 @@ import { readMeasure } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
-import { Dialog, DialogActions } from '../ui/dialog';
+import { Dialog } from '../ui/dialog';
+import { KeptOrLeft } from './kept-or-left';
 import { FieldGrid, Row, Small, Soft, Stack } from '../ui/text';
 import { TextField } from '../ui/text-field';
 import { MeasureField } from './scale-field';
@@ -127,32 +128,12 @@ function TerminalDialog({
           Add a wire size
         </Button>
       </Stack>
-      <DialogActions>
-        {notes && (
-          <Button
-            weight="quiet"
-            onPress={() => {
-              edit(call('setTerminal', { plug, id, terminal: null }));
-              onClose();
-            }}
-          >
-            Forget it
-          </Button>
-        )}
-        <Button weight="quiet" onPress={onClose}>
-          Cancel
-        </Button>
-        <Button
-          weight="act"
-          isDisabled={twice !== undefined}
-          onPress={() => {
-            edit(call('setTerminal', { plug, id, terminal: draft }));
-            onClose();
-          }}
-        >
-          Keep
-        </Button>
-      </DialogActions>
+      <KeptOrLeft
+        canKeep={twice === undefined}
+        canForget={notes !== undefined}
+        onEnd={(end) => edit(call('setTerminal', { plug, id, terminal: end === 'keep' ? draft : null }))}
+        onClose={onClose}
+      />
     </Dialog>
   );
 }

@@ -5,12 +5,12 @@ import { cavityCount } from '~/core/ecu/face';
 import { classOfPin } from '~/core/wire/colours';
 import { shortLabel } from '~/core/netlist/short';
 import type { Units } from '~/core/units/units';
-import { Segmented } from '../../ui/choice';
 import { Heading, Row, Small, Stack } from '../../ui/text';
 import { ConnectorFields } from '../connector-form';
 import { ConnectorFace, type FaceSide } from '../connector-face';
 import type { FaceCavity } from '../face-cavity';
 import { defaultMark } from '../marks';
+import { SideChoice } from '../side-choice';
 
 /** How each connector looks: rows, numbering, sizes, ribs; drawn at once. */
 export function Faces({
@@ -32,16 +32,7 @@ export function Faces({
   return (
     <Stack $gap={5}>
       <Row>
-        <Segmented
-          label="Side"
-          hideLabel
-          choices={[
-            { id: 'wire', name: 'wire side' },
-            { id: 'mating', name: 'mating side' },
-          ]}
-          value={side}
-          onChange={setSide}
-        />
+        <SideChoice value={side} onChange={setSide} />
         <Small>Everything is put in as seen from the wire side. A drawing of the mating side is its mirror.</Small>
       </Row>
       {draft.connectors.map((connector) => (

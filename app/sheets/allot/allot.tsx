@@ -27,6 +27,7 @@ import { ReserveDialog } from './reserve-dialog';
 import { useAllotTask } from '../../parts/use-allot';
 import { WhyNot } from './why-not';
 import { readSize } from '~/core/wire/size';
+import { SideChoice } from '../../parts/side-choice';
 
 const keepWords: Record<Keep, string> = {
   placed: 'Allot the rest',
@@ -188,16 +189,7 @@ export function Allot({ help }: { help: Help }) {
         {cardPin && <PinCard pinId={cardPin} side={side} onTake={take} />}
         <Stack $gap={3} style={{ gridArea: 'faces' }}>
           <Tools>
-            <Segmented
-              label="Side"
-              hideLabel
-              choices={[
-                { id: 'wire', name: 'wire side' },
-                { id: 'mating', name: 'mating side' },
-              ]}
-              value={side}
-              onChange={setSide}
-            />
+            <SideChoice value={side} onChange={setSide} />
             {build.ecu.connectors.length > 1 && (
               <Segmented
                 label="Connector"

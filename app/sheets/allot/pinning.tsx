@@ -24,6 +24,7 @@ import { Callout, Mono, Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space, type } from '../../ui/theme';
 import { useNarrow } from '../../ui/use-narrow';
 import { SheetFrame } from '../../parts/sheet-frame';
+import { SideChoice } from '../../parts/side-choice';
 
 const orderNames: Record<PinningOrder, string> = {
   connector: 'by connector and cavity',
@@ -99,15 +100,7 @@ export function Pinning() {
               setChosen(null);
             }}
           />
-          <Segmented
-            label="You look at the"
-            choices={[
-              { id: 'wire', name: 'wire side' },
-              { id: 'mating', name: 'mating side' },
-            ]}
-            value={side}
-            onChange={setSide}
-          />
+          <SideChoice value={side} onChange={setSide} label="You look at the" />
           <Progress
             role="progressbar"
             aria-label="Pinned"
