@@ -12,6 +12,7 @@ import { Dialog } from '../ui/dialog';
 import { KeptOrLeft } from './kept-or-left';
 import { Select } from '../ui/select';
 import { Bad, FieldGrid, Row, Small } from '../ui/text';
+import { MeasureField } from './scale-field';
 import { SideChoice } from './side-choice';
 
 const NOWHERE = '';
@@ -99,8 +100,21 @@ export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () =>
       <ConnectorFields
         connector={faceConnector(face)}
         units={build.units}
-        onChange={({ id: _, name: _none, ...changed }) => setFace({ ...changed, cavities: face.cavities })}
+        onChange={({ id: _, name: _none, ...changed }) =>
+          setFace({ ...changed, cavities: face.cavities, acrossMillimetres: face.acrossMillimetres })
+        }
       />
+      <FieldGrid $min={130}>
+        <MeasureField
+          label="Across, to pass a hole"
+          measure="diameter"
+          units={build.units}
+          value={face.acrossMillimetres ?? null}
+          minValue={2}
+          maxValue={300}
+          onChange={(across) => setFace({ ...face, acrossMillimetres: across ?? undefined })}
+        />
+      </FieldGrid>
       {miss !== null && <Bad role="alert">{`${miss[0]!.toUpperCase()}${miss.slice(1)}.`}</Bad>}
       <KeptOrLeft
         canKeep={miss === null}

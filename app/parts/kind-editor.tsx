@@ -2,13 +2,16 @@ import { useState } from 'react';
 import { zodProblem } from '~/core/data/zod-problem';
 import {
   kindSchema,
+  regions,
   sensorsIn,
   systems,
   trait,
   type DeviceKind,
+  type Region,
   type SensorTrait,
   type Trait,
 } from '~/core/devices/kind';
+import { regionWords } from '~/core/loom/regions';
 import { quantities, scaleOf, type Quantity, type Units } from '~/core/units/units';
 import { Button } from '../ui/button';
 import { Checkbox } from '../ui/choice';
@@ -23,6 +26,7 @@ import { KindTerminals } from './kind-terminals';
 import { QuantityField } from './quantity-field';
 import { MeasureField } from './scale-field';
 
+const USUAL = '';
 const quantityWords: Record<Quantity, string> = {
   pressure: 'pressure',
   temperature: 'temperature',
@@ -200,6 +204,15 @@ export function KindEditor({
               choices={systems.filter((one) => one !== 'Body plug').map((id) => ({ id, name: id }))}
               value={kind.system}
               onChange={(id) => change({ system: id as DeviceKind['system'] })}
+            />
+            <Select
+              label="Where it sits"
+              choices={[
+                { id: USUAL, name: 'where such parts do' },
+                ...regions.map((id) => ({ id, name: regionWords[id] })),
+              ]}
+              value={kind.sits ?? USUAL}
+              onChange={(id) => change({ sits: id === USUAL ? undefined : (id as Region) })}
             />
           </FieldGrid>
           <TextField

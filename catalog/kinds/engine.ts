@@ -337,6 +337,7 @@ export const engineKinds: readonly DeviceKind[] = [
   }),
   kind({
     id: 'gearbox-temperature',
+    sits: 'gearbox',
     name: 'Gearbox oil temperature, NTC',
     system: 'Driver',
     note: 'NTC thermistor; needs a pull-up; no polarity.',

@@ -6,6 +6,8 @@ import { cavityCount } from '../ecu/face';
 export const deviceFaceSchema = connectorSchema.omit({ id: true, name: true }).extend({
   /** By the terminal's id. A terminal that is not named sits elsewhere, such as on a stud of its own. */
   cavities: z.record(z.string().max(6), z.int().min(1).max(400)),
+  /** Its largest measure across, that has to pass a hole; absent: nobody has measured it. */
+  acrossMillimetres: z.number().positive().max(300).optional(),
 });
 export type DeviceFace = z.infer<typeof deviceFaceSchema>;
 
@@ -30,7 +32,7 @@ const known = new WeakMap<DeviceFace, Connector>();
 export function faceConnector(face: DeviceFace): Connector {
   const before = known.get(face);
   if (before) return before;
-  const { cavities: _cavities, ...rest } = face;
+  const { cavities: _cavities, acrossMillimetres: _across, ...rest } = face;
   const connector = { ...rest, id: 'P' };
   known.set(face, connector);
   return connector;

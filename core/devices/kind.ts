@@ -20,6 +20,20 @@ export const systems = [
 ] as const;
 export type System = (typeof systems)[number];
 
+/** Where in a vehicle something sits. */
+export const regions = [
+  'intake',
+  'coils',
+  'injectors',
+  'block',
+  'exhaust',
+  'gearbox',
+  'front',
+  'cabin',
+  'rear',
+] as const;
+export type Region = (typeof regions)[number];
+
 export const groundPlaces = ['battery', 'head', 'chassis'] as const;
 export type GroundPlace = (typeof groundPlaces)[number];
 export const feedNames = ['main', 'coils', 'injectors', 'pump', 'own', 'key', 'permanent'] as const;
@@ -250,6 +264,8 @@ export const kindSchema = z
     twisted: z.boolean(),
     /** Two parts of this kind have plugs that fit each other. */
     twinRisk: z.boolean(),
+    /** Where it sits; absent: where its role and its system usually do. */
+    sits: z.enum(regions).optional(),
     /** How its plug looks; absent: nobody has drawn it. */
     face: deviceFaceSchema.optional(),
   })

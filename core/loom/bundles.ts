@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { withId } from '../data/with-id';
+import { cavityCount } from '../ecu/face';
 import { pinAt } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { ECU_THING, deviceOfThing } from '../tree/things';
@@ -281,8 +282,9 @@ function passersAt(build: Build, net: Netlist, node: string): Passer[] {
       }));
     const device = withId(build.devices, deviceOfThing(thing));
     const kind = device && net.deviceOf.get(device.id)?.kind;
-    return kind
-      ? [{ name: device.label, millimetres: usualPlugMillimetres(kind.terminals.length), isGuess: true }]
-      : [];
+    if (!kind) return [];
+    const across = kind.face?.acrossMillimetres;
+    const ways = kind.face ? cavityCount(kind.face) : kind.terminals.length;
+    return [{ name: device.label, millimetres: across ?? usualPlugMillimetres(ways), isGuess: across === undefined }];
   });
 }

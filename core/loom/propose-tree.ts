@@ -15,7 +15,8 @@ import {
 import { noTree, type EngineSeat, type LoomTree, type Segment, type TreeNode, type Vehicle } from '../tree/tree';
 import { waysOf } from '../tree/ways';
 import { isQuiet, loudOf } from './noise';
-import { layoutOf, regionOf, regionZones, regions, type Region } from './regions';
+import { regions, type Region } from '../devices/kind';
+import { layoutOf, regionOf, regionZones } from './regions';
 
 /** Depth of the trunk's places from the ECU where the branches leave room, metres (common practice in a car). */
 const INSIDE_METRES = 0.35;

@@ -1,19 +1,5 @@
-import { hasRole, trait, type DeviceKind } from '../devices/kind';
+import { hasRole, sensorsIn, trait, type DeviceKind, type Region } from '../devices/kind';
 import type { EngineSeat, Point, Vehicle, Zone } from '../tree/tree';
-
-/** Where in a vehicle something sits, as far as its kind tells. */
-export const regions = [
-  'intake',
-  'coils',
-  'injectors',
-  'block',
-  'exhaust',
-  'gearbox',
-  'front',
-  'cabin',
-  'rear',
-] as const;
-export type Region = (typeof regions)[number];
 
 export const regionWords: Readonly<Record<Region, string>> = {
   cabin: 'cabin',
@@ -60,12 +46,12 @@ const systemRegions: Readonly<Record<DeviceKind['system'], Region>> = {
 
 /** Where a kind of device is looked for first. */
 export function regionOf(kind: DeviceKind): Region {
+  if (kind.sits) return kind.sits;
   const byRole = roleRegions.find(([role]) => hasRole(kind, role));
   if (byRole) return byRole[1];
   if (trait(kind, 'injector')) return 'injectors';
   if (trait(kind, 'coil')) return 'coils';
-  if (/level|tank/i.test(kind.name)) return 'rear';
-  if (/gearbox/i.test(kind.name)) return 'gearbox';
+  if (kind.system === 'Fuel' && sensorsIn(kind).some(({ quantity }) => quantity === 'level')) return 'rear';
   return systemRegions[kind.system];
 }
 

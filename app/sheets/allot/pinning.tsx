@@ -299,7 +299,7 @@ function StepFace({
   side: FaceSide;
   big: boolean;
 }) {
-  const { select } = useBuild();
+  const { derived, select } = useBuild();
   const { cavities, endAt } = useCavities(step);
   const ref = endOf(step.end);
   const ecu = ref.of === 'ecu';
@@ -313,7 +313,7 @@ function StepFace({
     ? ({ plug: 'ecu', id: connector.id } as const)
     : ref.of === 'part'
       ? ({ plug: 'loom', id: ref.part } as const)
-      : null;
+      : ({ plug: 'kind', id: derived.net.deviceOf.get(ref.device)?.kind.id ?? '' } as const);
   return (
     <FaceBox>
       <Small>
@@ -340,7 +340,7 @@ function StepFace({
           </li>
         ))}
       </Beside>
-      {owner && <TerminalButton {...owner} name={name} notes={connector.terminal} />}
+      <TerminalButton {...owner} name={name} notes={connector.terminal} />
     </FaceBox>
   );
 }

@@ -41,8 +41,8 @@ const CutRow = memo(function CutRow({
   onChoose,
 }: Pick<CutLine, 'wireId' | 'from' | 'to' | 'colour'> & {
   number: number;
-  /** The donor's wire that it is, in words; null: no column tells of any. */
-  reused: string | null;
+  /** The donor's wire that it is, in words; '' where it is new. */
+  reused: string;
   proved: boolean;
   /** Size and length in the person's units. */
   size: string;
@@ -66,6 +66,11 @@ const CutRow = memo(function CutRow({
       </td>
       <td className="name">
         <ShortName label={to} /> <FindingMark thing={{ type: 'wire', wireId }} />
+        {reused !== '' && (
+          <Donor>
+            <Small>donor’s {reused}</Small>
+          </Donor>
+        )}
       </td>
       <td className="figure" data-label="size">
         {size}
@@ -74,11 +79,6 @@ const CutRow = memo(function CutRow({
         <WireMark colour={colour} />
       </td>
       <td className="figure">{length}</td>
-      {reused !== null && (
-        <td data-label={reused === '' ? undefined : 'donor'}>
-          <Small>{reused}</Small>
-        </td>
-      )}
       <td>
         {proved && (
           <>
@@ -275,13 +275,12 @@ export function CutList() {
                     <th scope="col" className="figure">
                       length
                     </th>
-                    {reuses.length > 0 && <th scope="col">donor’s wire</th>}
                     <th scope="col">
                       <VisuallyHidden>proved</VisuallyHidden>
                     </th>
                   </tr>
                 </thead>
-                <Chunks items={lines} rowPixels={29} columns={reuses.length > 0 ? 8 : 7} as="tbody">
+                <Chunks items={lines} rowPixels={29} columns={7} as="tbody">
                   {(line, index) => (
                     <Fragment key={line.wireId}>
                       <CutRow
@@ -292,14 +291,14 @@ export function CutList() {
                         colour={line.colour}
                         size={readSize(line.squareMm, build)}
                         length={readLength(line.lengthMetres, build)}
-                        reused={reuses.length === 0 ? null : line.reused ? reusedWords(line.reused) : ''}
+                        reused={line.reused ? reusedWords(line.reused) : ''}
                         proved={derived.progress.proved.has(line.wireId)}
                         chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
                         onChoose={select}
                       />
                       {selection?.type === 'wire' && selection.wireId === line.wireId && (
                         <tr>
-                          <td colSpan={reuses.length > 0 ? 8 : 7}>
+                          <td colSpan={7}>
                             <ScreenOnly>
                               <WireChoice wireId={line.wireId} />
                             </ScreenOnly>
@@ -328,6 +327,9 @@ const Columns = styled.div`
   ${at.print} {
     grid-template-columns: 1fr;
   }
+`;
+const Donor = styled.div`
+  line-height: 1.2;
 `;
 const Pick = styled.button`
   border: 0;

@@ -79,7 +79,7 @@ function DevicePlug({ known: { device, kind }, ends }: { known: Netlist['devices
         {isDrawing && <FaceDialog kind={kind} onClose={() => setDrawing(false)} />}
       </Stack>
       <TableScroll aria-label={`Terminals of ${device.label}`}>
-        <Table data-dense="true">
+        <Table data-dense="true" data-stacked="true">
           <thead>
             <tr>
               <th scope="col">terminal</th>
@@ -99,8 +99,8 @@ function DevicePlug({ known: { device, kind }, ends }: { known: Netlist['devices
                 <td>
                   <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
                 </td>
-                <td>{from}</td>
-                <td>
+                <td data-label="comes from">{from}</td>
+                <td data-label="clicked, pulled">
                   <Clicked note={note} done={done} name={`${device.label} ${terminal}`} />
                 </td>
               </tr>
@@ -160,7 +160,7 @@ const Plug = styled.section`
   padding-block: ${space[3]};
   border-top: ${shape.hair} solid ${color.rule};
   break-inside: avoid;
-  ${at.narrow} {
+  ${at.tablet} {
     grid-template-columns: minmax(0, 1fr);
   }
 `;

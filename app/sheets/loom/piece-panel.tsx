@@ -67,11 +67,13 @@ export function PiecePanel({
       ? [
           [
             'pull it',
-            passes[0] && passes[1]
-              ? 'from either side'
-              : passes[0] || passes[1]
-                ? `with ${(passes[0] ? pulling.fromA : pulling.fromB)[0]?.name ?? 'its end'} first`
-                : 'before its plugs are on',
+            `${
+              passes[0] && passes[1]
+                ? 'from either side'
+                : passes[0] || passes[1]
+                  ? `with ${(passes[0] ? pulling.fromA : pulling.fromB)[0]?.name ?? 'its end'} first`
+                  : 'before its plugs are on'
+            }${[...pulling.fromA, ...pulling.fromB].some(({ isGuess }) => isGuess) ? ', as far as plugs are as usual' : ''}`,
           ] as const,
         ]
       : []),

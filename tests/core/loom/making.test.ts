@@ -425,6 +425,21 @@ describe('the plug of a part', () => {
     expect(lines(drawn).get(`Seals and blanks blank kind ${kind.id}`)!.needed).toBe(1);
     expect(lines(drawn).get(`Plugs kind ${kind.id}`)!.name).toContain('3 ways');
   });
+  test('what was measured across it is what has to pass a hole', () => {
+    // No plug parts this loom: all of it is pulled through the wall.
+    const whole = edited(
+      pellworth({ tree: false }),
+      call('proposeTree', { vehicle: 'car', engine: 'front' }),
+      call('setSegment', { segment: 'wall', changes: { hole: { millimetres: 30, grommet: true } } }),
+    );
+    const passer = (build: typeof estate) => {
+      const { fromA, fromB } = pullingOf(build, netlist(build), 'wall')!;
+      return [...fromA, ...fromB].find(({ name }) => name === 'Crank sensor');
+    };
+    expect(passer(whole)).toMatchObject({ isGuess: true });
+    const measured = edited(whole, call('setFace', { kindId: kind.id, face: { ...face, acrossMillimetres: 27 } }));
+    expect(passer(measured)).toMatchObject({ millimetres: 27, isGuess: false });
+  });
   test('a wire that its terminals do not take stops', () => {
     const thin = edited(estate, call('setFace', { kindId: kind.id, face: { ...face, maxSquareMm: 0.2 } }));
     const stops = findingsOf(thin).filter(
