@@ -34,7 +34,7 @@ export function FaceDialog({ kind, onClose }: { kind: DeviceKind; onClose: () =>
     return {
       cavity,
       pinId: String(cavity),
-      text: terminal ? `${terminal.id} ${terminal.name}` : '',
+      text: terminal?.id ?? '',
       spoken: `Cavity ${cavity}, ${terminal ? `${terminal.id} ${terminal.name}` : 'empty'}`,
       mark: null,
       state: terminal ? 'wired' : 'empty',

@@ -1,10 +1,11 @@
 import type { Build } from '~/core/build/schema';
 import type { Derived } from '~/core/derive/derive';
-import { deviceEnd, plugEnd, type EndKey } from '~/core/ends/ends';
+import { deviceEnd, plugEnd } from '~/core/ends/ends';
 import { placeName } from '~/core/loom/names';
 import { meetingsOf, type Half } from '~/core/loom/plug-face';
 import { labelOf } from '~/core/netlist/label';
 import type { Wire } from '~/core/netlist/netlist';
+import { otherEnd } from '~/core/netlist/wires';
 import { shortLabel } from '~/core/netlist/short';
 import type { FaceCavity } from './face-cavity';
 import { markOf } from './marks';
@@ -27,8 +28,6 @@ const empty = (cavity: number, written: string, plug: string): FaceCavity => ({
   movable: null,
 });
 
-const farOf = (wire: Wire, end: EndKey): EndKey => (wire.from === end ? wire.to : wire.from);
-
 /** The cavities of one half of a plug in the loom. */
 export function plugCavities(build: Build, { net, progress }: Shown, id: string, half: Half): FaceCavity[] {
   const plug = build.tree.nodes[id]!.plug!;
@@ -39,7 +38,7 @@ export function plugCavities(build: Build, { net, progress }: Shown, id: string,
     const meeting = byCavity.get(cavity);
     if (!meeting) return empty(cavity, String(cavity), name);
     const wire = meeting[half];
-    const far = labelOf(net, farOf(wire, plugEnd(id, cavity)));
+    const far = labelOf(net, otherEnd(wire, plugEnd(id, cavity)));
     const state = stateOf(progress, wire);
     return {
       cavity,
@@ -75,7 +74,7 @@ export function deviceCavities(build: Build, { net, progress }: Shown, deviceId:
       cavity,
       pinId: terminal,
       text: name,
-      spoken: `${label} ${terminal}, ${name}${wire ? `, to ${labelOf(net, farOf(wire, end))}, ${wire.colour}` : ', free'}${spokenState(state)}`,
+      spoken: `${label} ${terminal}, ${name}${wire ? `, to ${labelOf(net, otherEnd(wire, end))}, ${wire.colour}` : ', free'}${spokenState(state)}`,
       mark: wire ? markOf(build, wire.signal) : null,
       state,
       locked: false,

@@ -1,18 +1,20 @@
 import { useState } from 'react';
+import { styled } from 'styled-components';
 import { call, type EditArgs } from '~/core/edits';
-import { crimpHeight, noNotes, type TerminalNotes } from '~/core/ecu/terminal';
+import { crimpHeight, MOST_CRIMPS, noNotes, type TerminalNotes } from '~/core/ecu/terminal';
+import { inSentence } from '~/core/units/format';
 import { readMeasure } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
 import { useBuild } from '../build/context';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { KeptOrLeft } from './kept-or-left';
-import { FieldGrid, Row, Small, Soft, Stack } from '../ui/text';
+import { FieldGrid, Small, Soft, Stack } from '../ui/text';
 import { TextField } from '../ui/text-field';
+import { space } from '../ui/theme';
 import { MeasureField } from './scale-field';
 import { SizeField } from './size-field';
 
-const MOST_CRIMPS = 12;
 /** Sizes that are offered in turn, mm². */
 const USUAL_SIZES = [0.35, 0.5, 0.75, 1, 1.5, 2.5, 4, 6] as const;
 
@@ -33,6 +35,11 @@ export function CrimpLine({ notes, squareMm }: { notes: TerminalNotes | undefine
   ].filter(Boolean);
   return <span>{parts.join(' · ')}</span>;
 }
+
+/** A height that was not given yet is no height. */
+type Draft = Omit<TerminalNotes, 'crimps'> & {
+  readonly crimps: readonly { readonly squareMm: number; readonly heightMillimetres: number | null }[];
+};
 
 type Which = Pick<EditArgs<'setTerminal'>, 'plug' | 'id'>;
 
@@ -57,14 +64,17 @@ function TerminalDialog({
   onClose,
 }: Which & { name: string; notes: TerminalNotes | undefined; onClose: () => void }) {
   const { build, edit } = useBuild();
-  const [draft, setDraft] = useState<TerminalNotes>(notes ?? noNotes);
-  const set = (changes: Partial<TerminalNotes>) => setDraft({ ...draft, ...changes });
-  const setCrimp = (index: number, change: Partial<TerminalNotes['crimps'][number]> | null) =>
+  const [draft, setDraft] = useState<Draft>(notes ?? noNotes);
+  const set = (changes: Partial<Draft>) => setDraft({ ...draft, ...changes });
+  const setCrimp = (index: number, change: Partial<Draft['crimps'][number]> | null) =>
     set({ crimps: draft.crimps.flatMap((one, i) => (i === index ? (change ? [{ ...one, ...change }] : []) : [one])) });
   const free = USUAL_SIZES.find((size) => draft.crimps.every(({ squareMm }) => squareMm !== size));
+  const known = draft.crimps.flatMap(({ squareMm, heightMillimetres }) =>
+    heightMillimetres === null ? [] : [{ squareMm, heightMillimetres }],
+  );
   const twice = draft.crimps.find((one, i) => draft.crimps.findIndex(({ squareMm }) => squareMm === one.squareMm) < i);
   return (
-    <Dialog title={`Terminal of ${name}`} isOpen onClose={onClose}>
+    <Dialog title={`Terminal of ${inSentence(name)}`} isOpen onClose={onClose}>
       <Small>From the data sheet of the terminal in hand. Pinning mode then says it beside each wire.</Small>
       <FieldGrid $min={150}>
         <TextField
@@ -94,7 +104,7 @@ function TerminalDialog({
       <Stack $gap={2} role="group" aria-label="Crimp heights">
         <Soft>Height of the crimp, measured over the conductor</Soft>
         {draft.crimps.map(({ squareMm, heightMillimetres }, index) => (
-          <Row key={index} $gap={3}>
+          <CrimpRow key={index}>
             <SizeField
               label="Wire"
               units={build.units}
@@ -110,30 +120,39 @@ function TerminalDialog({
               value={heightMillimetres}
               minValue={0.1}
               maxValue={20}
-              onChange={(height) => height !== null && setCrimp(index, { heightMillimetres: height })}
+              onChange={(height) => setCrimp(index, { heightMillimetres: height })}
             />
             <Button weight="quiet" onPress={() => setCrimp(index, null)}>
               remove
             </Button>
-          </Row>
+          </CrimpRow>
         ))}
         {twice && <Small role="alert">{readSize(twice.squareMm, build)} is listed twice.</Small>}
         <Button
           weight="quiet"
           isDisabled={free === undefined || draft.crimps.length >= MOST_CRIMPS}
           onPress={() =>
-            free !== undefined && set({ crimps: [...draft.crimps, { squareMm: free, heightMillimetres: 1 }] })
+            free !== undefined && set({ crimps: [...draft.crimps, { squareMm: free, heightMillimetres: null }] })
           }
         >
           Add a wire size
         </Button>
       </Stack>
       <KeptOrLeft
-        canKeep={twice === undefined}
+        canKeep={twice === undefined && known.length === draft.crimps.length}
         canForget={notes !== undefined}
-        onEnd={(end) => edit(call('setTerminal', { plug, id, terminal: end === 'keep' ? draft : null }))}
+        onEnd={(end) =>
+          edit(call('setTerminal', { plug, id, terminal: end === 'keep' ? { ...draft, crimps: known } : null }))
+        }
         onClose={onClose}
       />
     </Dialog>
   );
 }
+
+const CrimpRow = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+  gap: ${space[3]};
+  align-items: end;
+`;

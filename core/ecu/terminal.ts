@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** Wire sizes a crimp height is known for. */
-const MOST_CRIMPS = 12;
+export const MOST_CRIMPS = 12;
 
 /**
  * What its maker says of a terminal that is crimped: given by the person from the data sheet of the terminal in hand. How long the

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { deviceAt, endOf, endType, pinAt, plugEnd, portOf, type EndKey } from '../ends/ends';
+import { otherEnd } from '../netlist/wires';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { labelOf } from '../netlist/label';
 import { ECU_THING, placesOf, thingsOf } from '../tree/things';
@@ -285,7 +286,7 @@ function tablesOf(build: Build, net: Netlist): ReadonlyMap<string, readonly Boar
     const ref = endOf(end);
     const node = places.get(thingsOf(end, (id) => boxes.get(id)).find((thing) => places.has(thing)) ?? '');
     if (node === undefined || (ref.of === 'part' && ref.kind === 'splice')) return;
-    const far = wire.from === end ? wire.to : wire.from;
+    const far = otherEnd(wire, end);
     const rows = tables.get(node) ?? [];
     rows.push({
       at:

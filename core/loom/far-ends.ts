@@ -3,6 +3,7 @@ import { natural } from '../data/natural';
 import { endOf, pinnedAt, plugEnd, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
+import { otherEnd } from '../netlist/wires';
 import { placeName } from './names';
 import { halves, meetingsOf, type Half } from './plug-face';
 
@@ -30,7 +31,7 @@ function farEnd(build: Build, net: Netlist, wire: Wire, end: EndKey, where: Wher
     end,
     wire,
     ...where,
-    from: labelOf(net, wire.from === end ? wire.to : wire.from),
+    from: labelOf(net, otherEnd(wire, end)),
     done: build.pinning.done[note] !== undefined,
   };
 }

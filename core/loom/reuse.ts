@@ -19,9 +19,9 @@ export interface Reused {
   readonly worn: boolean;
 }
 
-/** Words of a wire that has had its day (common practice). */
+/** Words of a condition that say a wire has had its day, where none takes them back (common practice). */
 const WORN =
-  /\b(brittle|cracked|chafed|cut|bare|burnt|burned|melted|corroded|corrosion|green|hard|stiff|swollen|oily|nicked|broken)\b/i;
+  /(?<!\b(?:not|no|never|nothing) )\b(brittle|cracked|chafed|cut|bare|burnt|burned|melted|corroded|corrosion|green|hard|stiff|swollen|oily|nicked|broken)\b/i;
 
 /** Colour of a donor wire in IEC 60757 letters, by the writing of its list; null where it cannot be told. */
 export function donorColour({ survey }: Pick<Build, 'survey'>, text: string): string | null {
@@ -47,7 +47,7 @@ export function reusedWires(build: Build, net: Netlist): ReadonlyMap<string, Reu
       colour,
       squareMm,
       differs: (colour !== null && colour !== wire.colour) || (squareMm !== null && squareMm !== wire.squareMm),
-      worn: WORN.test(`${donor.condition} ${donor.note}`),
+      worn: WORN.test(donor.condition),
     });
   }
   return reused;

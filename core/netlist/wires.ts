@@ -30,6 +30,9 @@ export interface Wire {
   readonly cutOf: string | null;
 }
 
+/** The end of a wire that is not this one. */
+export const otherEnd = ({ from, to }: Pick<Wire, 'from' | 'to'>, end: EndKey): EndKey => (from === end ? to : from);
+
 /** What wires of one purpose have in common. */
 export type Look = Pick<Wire, 'colour' | 'signal'>;
 

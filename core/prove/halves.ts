@@ -5,7 +5,7 @@ import { halfWords, halves, meetingsOf, plugConnector, type Half, type Meeting }
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { continuityLimit, ISOLATED_OHMS, type ProveTest } from './prove-test';
-import { endToEndOhms } from '../netlist/wires';
+import { endToEndOhms, otherEnd } from '../netlist/wires';
 
 /** Copper that hangs together while the plugs are apart and no ring is under its bolt. */
 interface Section {
@@ -14,8 +14,6 @@ interface Section {
   readonly wires: ReadonlySet<string>;
 }
 
-const farOf = (wire: Wire, end: EndKey): EndKey => (wire.from === end ? wire.to : wire.from);
-
 /** What is reached from a cavity by the wire of one half: splices are walked through, bolts, posts and other plugs are not. */
 function sectionFrom(net: Netlist, hold: EndKey, first: Wire): Section {
   const ways = new Map<EndKey, readonly Wire[]>();
@@ -23,7 +21,7 @@ function sectionFrom(net: Netlist, hold: EndKey, first: Wire): Section {
   const walk = (end: EndKey, wire: Wire, before: readonly Wire[]): void => {
     if (wires.has(wire.id)) return;
     wires.add(wire.id);
-    const next = farOf(wire, end);
+    const next = otherEnd(wire, end);
     const way = [...before, wire];
     const type = endType(next);
     if (next !== hold && type !== 'splice' && !ways.has(next)) ways.set(next, way);
@@ -84,7 +82,7 @@ function testsOfHalf(
   return meetings.flatMap(({ cavity, ...meeting }) => {
     const hold = plugEnd(id, cavity);
     const { ways, wires } = sections.get(cavity)!;
-    const own = `${hold}>${farOf(meeting[half], hold)}`;
+    const own = `${hold}>${otherEnd(meeting[half], hold)}`;
     const tests: ProveTest[] = [];
     if (!done.has(meeting[half].id))
       for (const [touch, way] of ways) {
@@ -111,7 +109,7 @@ function testsOfHalf(
       if (!beside || paired.has(pair) || wires.has(beside[half].id)) continue;
       paired.add(pair);
       const touch = plugEnd(id, other);
-      tests.push(apart(cavity, touch, labelOf(net, touch), `i|${own}|${touch}>${farOf(beside[half], touch)}`));
+      tests.push(apart(cavity, touch, labelOf(net, touch), `i|${own}|${touch}>${otherEnd(beside[half], touch)}`));
     }
     return tests;
   });

@@ -5,7 +5,7 @@ import { neighbourCavities } from '../ecu/face';
 import { ecuEnd, endType, groundEnd, isSink, pinAt, type EndKey } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 import type { Netlist, NetNode, Wire } from '../netlist/netlist';
-import { endToEndOhms } from '../netlist/wires';
+import { endToEndOhms, otherEnd } from '../netlist/wires';
 import { rowWords } from '../engine/outputs';
 import { meantWords, outputUses } from '../trigger/outputs';
 import { halfTests } from './halves';
@@ -21,7 +21,7 @@ function copperFrom(net: Netlist, from: EndKey, targets: readonly EndKey[]): Map
     if (wanted.delete(end)) found.set(end, [...way]);
     for (const wire of net.wiresAt.get(end) ?? []) {
       if (wanted.size === 0) return;
-      const next = wire.from === end ? wire.to : wire.from;
+      const next = otherEnd(wire, end);
       if (seen.has(next)) continue;
       seen.add(next);
       way.push(wire);
@@ -58,7 +58,7 @@ function continuity(net: Netlist, hold: EndKey, touch: EndKey, wires: readonly W
 function withFar(net: Netlist, end: EndKey): string {
   const [wire] = net.wiresAt.get(end) ?? [];
   if (!wire || endType(end) !== 'ecu') return end;
-  return `${end}>${wire.from === end ? wire.to : wire.from}`;
+  return `${end}>${otherEnd(wire, end)}`;
 }
 
 const isolation = (net: Netlist, hold: EndKey, touch: EndKey): ProveTest => ({

@@ -1,5 +1,8 @@
 import { call } from '../edits';
-import { ecuEnd } from '../ends/ends';
+import { groupBy } from '../data/group';
+import { withId } from '../data/with-id';
+import { ecuEnd, endType, partAt } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 import { leadsOf } from '../loom/leads';
 import { segmentName } from '../loom/names';
 import { reusedWires } from '../loom/reuse';
@@ -7,8 +10,36 @@ import { listWords, plural } from '../units/format';
 import { readLength, readMeasure } from '../units/workshop';
 import type { Hit, Rule } from './rule';
 
+const MOST_RINGS = 4;
+
 /** What of a loom that was there goes on, and what keeps it whole. */
 export const keepRules: Rule[] = [
+  {
+    id: 'LO-16',
+    family: 'Loom',
+    severity: 'fix',
+    title: 'Too many rings under one bolt',
+    source: 'Four ring terminals under one bolt at the most; common practice',
+    sheet: 'feeds',
+    check: ({ net }) => {
+      const rings = groupBy(
+        net.wires.flatMap(({ from, to }) => [from, to]).filter((end) => endType(end) === 'ground'),
+        (end) => end,
+      );
+      return [...rings].flatMap(([end, all]): Hit[] =>
+        // A bolt of one's own is one bolt; the block and the body have as many as are drilled.
+        all.length <= MOST_RINGS || !withId(net.parts, partAt(end)!)
+          ? []
+          : [
+              {
+                at: end,
+                where: { type: 'end', end },
+                detail: `${plural(all.length, 'ring')} lie under ${labelOf(net, end)}: the uppermost hardly touch. Merge returns in a splice, or set a second bolt.`,
+              },
+            ],
+      );
+    },
+  },
   {
     id: 'LO-17',
     family: 'Loom',

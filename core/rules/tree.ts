@@ -1,7 +1,6 @@
 import type { Build } from '../build/schema';
-import { withId } from '../data/with-id';
 import { call } from '../edits';
-import { endType, partAt, plugEnd } from '../ends/ends';
+import { endType, plugEnd } from '../ends/ends';
 import {
   coveringCelsius,
   coveringOf,
@@ -357,10 +356,12 @@ export const treeRules: Rule[] = [
       const bad = Object.entries(build.tree.segments).filter(
         ([, { a, b, zone }]) => (a === node || b === node) && (zone === 'hot' || zone === 'moving' || zone === 'wet'),
       );
-      if (node === undefined) return [];
+      // A hose is no wire, and stands in the tree only where somebody put it: else what was typed of it is its length.
       const hoses = devices.flatMap(({ device, kind }): Hit[] => {
-        const place = hasRole(kind, 'manifold-hose') ? placesOf(build.tree).get(deviceThing(device.id)) : undefined;
-        const metres = place === undefined ? 0 : waysOf(build.tree).metres(node, place);
+        if (!hasRole(kind, 'manifold-hose')) return [];
+        const place = placesOf(build.tree).get(deviceThing(device.id));
+        const metres =
+          node === undefined || place === undefined ? device.branchMetres : waysOf(build.tree).metres(node, place);
         return metres <= HOSE_METRES || metres === Infinity
           ? []
           : [
@@ -371,7 +372,7 @@ export const treeRules: Rule[] = [
               },
             ];
       });
-      if (bad.length === 0) return hoses;
+      if (node === undefined || bad.length === 0) return hoses;
       const [id, segment] = bad[0]!;
       return [
         ...hoses,
@@ -382,31 +383,4 @@ export const treeRules: Rule[] = [
       ];
     },
   },
-  {
-    id: 'LO-16',
-    family: 'Loom',
-    severity: 'fix',
-    title: 'Too many rings under one bolt',
-    source: 'Four ring terminals under one bolt at the most; common practice',
-    sheet: 'feeds',
-    check: ({ net }) => {
-      const rings = groupBy(
-        net.wires.flatMap(({ from, to }) => [from, to]).filter((end) => endType(end) === 'ground'),
-        (end) => end,
-      );
-      return [...rings].flatMap(([end, all]): Hit[] =>
-        // A bolt of one's own is one bolt; the block and the body have as many as are drilled.
-        all.length <= MOST_RINGS || !withId(net.parts, partAt(end)!)
-          ? []
-          : [
-              {
-                at: end,
-                where: { type: 'end', end },
-                detail: `${plural(all.length, 'ring')} lie under ${labelOf(net, end)}: the uppermost hardly touch. Merge returns in a splice, or set a second bolt.`,
-              },
-            ],
-      );
-    },
-  },
 ];
-const MOST_RINGS = 4;

@@ -9,6 +9,7 @@ import { passingWires } from '~/core/loom/plug';
 import { halfWords, halves, meetingsOf, plugConnector, repinSteps, type Meeting } from '~/core/loom/plug-face';
 import { labelOf } from '~/core/netlist/label';
 import type { Wire } from '~/core/netlist/netlist';
+import { otherEnd } from '~/core/netlist/wires';
 import { MOST_COLUMNS } from '~/core/tree/tree';
 import { plural } from '~/core/units/format';
 import { readLength } from '~/core/units/workshop';
@@ -36,7 +37,6 @@ const shellWords = { 'in-line': 'in the line', bulkhead: 'on the wall' } as cons
 
 const oldWords = (wire: DonorWire | undefined): string =>
   wire ? [wire.colour, wire.function, wire.condition].filter(Boolean).join(', ') : '';
-const farOf = (wire: Wire, end: string) => (wire.from === end ? wire.to : wire.from);
 
 function PlugView({ id }: { id: string }) {
   const { build, derived, selection, select, edit } = useBuild();
@@ -178,8 +178,8 @@ function PlugView({ id }: { id: string }) {
           {held ? (
             <>
               <span>
-                Cavity {held.cavity}: {labelOf(net, farOf(held.near, plugEnd(id, held.cavity)))} to{' '}
-                {labelOf(net, farOf(held.far, plugEnd(id, held.cavity)))}
+                Cavity {held.cavity}: {labelOf(net, otherEnd(held.near, plugEnd(id, held.cavity)))} to{' '}
+                {labelOf(net, otherEnd(held.far, plugEnd(id, held.cavity)))}
               </span>
               <Select
                 label="Move it to"
@@ -248,7 +248,7 @@ function Cavities({ id, meetings }: { id: string; meetings: readonly Meeting[] }
     const note = pinnedAt(wire.id, plugEnd(id, cavity));
     return (
       <>
-        <td data-label={which}>{labelOf(net, farOf(wire, plugEnd(id, cavity)))}</td>
+        <td data-label={which}>{labelOf(net, otherEnd(wire, plugEnd(id, cavity)))}</td>
         <td>
           <WireMark colour={wire.colour} size={readSize(wire.squareMm, build)} />
         </td>

@@ -18,7 +18,7 @@ import { addressMiss, tagsOf } from '~/core/loom/tags';
 import { netlist } from '~/core/netlist/netlist';
 import { findingsOf } from '~/core/rules';
 import { pellworth } from '~/demo/pellworth';
-import { edited } from '../../helpers';
+import { edited, kind } from '../../helpers';
 
 const estate = pellworth();
 const net = netlist(estate);
@@ -280,4 +280,40 @@ describe('tags', () => {
       expect(net.wiresAt.has(end)).toBe(true);
     }
   });
+});
+
+test('a hose to the ECU’s own sensor: 1.2 m lags, 0.8 m does not, as typed or by its way through the tree', () => {
+  const added = edited(pellworth({ tree: false }), call('addDevice', { kind: kind('manifold-hose') }));
+  const hosed = { ...added, ecu: { ...added.ecu, inside: { manifoldKpa: 400 } } };
+  const { id } = hosed.devices.find(({ kindId }) => kindId === 'manifold-hose')!;
+  const told = (build: typeof estate) =>
+    findingsOf(build).flatMap(({ rule, detail }) => (rule === 'LO-15' && detail.includes('hose') ? detail : []));
+  const typed = (branchMetres: number) => edited(hosed, call('editDevice', { deviceId: id, branchMetres }));
+  expect(told(typed(1.2))).toEqual([expect.stringContaining('1.20 m long')]);
+  expect(told(typed(0.8))).toEqual([]);
+  // Stood at the end of the trunk it is as long as that, whatever was typed.
+  const laid = edited(typed(0.8), call('proposeTree', { vehicle: 'car', engine: 'front' }));
+  const { trunk } = laid.tree.segments;
+  const stood = (metres: number) =>
+    edited(
+      laid,
+      call('standAt', { node: trunk!.a === 'ecu' ? trunk!.b : trunk!.a, thing: `dev:${id}` }),
+      call('setSegment', { segment: 'trunk', changes: { metres } }),
+    );
+  expect(told(stood(1.3))).toEqual([expect.stringContaining('1.30 m long')]);
+  expect(told(stood(0.5))).toEqual([]);
+});
+test('a condition is taken at its word, and not at a word it takes back', () => {
+  const [id] = Object.keys(estate.survey.donor);
+  const worn = (condition: string, note = '') =>
+    [
+      ...reusedWires(edited(estate, call('editDonorWires', { ids: [id!], fields: { condition, note } })), net).values(),
+    ][0]!.worn;
+  expect([
+    worn('brittle'),
+    worn('a little corroded'),
+    worn('good'),
+    worn('not brittle'),
+    worn('good', 'to the green plug'),
+  ]).toEqual([true, true, false, false, false]);
 });

@@ -70,7 +70,6 @@ describe('halves of plugs by themselves', () => {
     for (const one of tests.filter(({ kind }) => kind === 'continuity')) {
       expect(shared(one.hold, one.touch).length).toBeGreaterThan(0);
       const [first] = one.wireIds;
-      expect(net.wireById.get(first!)!).toMatchObject({});
       expect([net.wireById.get(first!)!.from, net.wireById.get(first!)!.to]).toContain(one.hold);
     }
     const pairs = tests.filter(({ kind, touch }) => kind === 'isolation' && endType(touch) === 'plug');
