@@ -73,7 +73,7 @@ export function deviceCavities(build: Build, { net, progress }: Shown, deviceId:
     return {
       cavity,
       pinId: terminal,
-      text: name,
+      text: shortLabel(name),
       spoken: `${label} ${terminal}, ${name}${wire ? `, to ${labelOf(net, otherEnd(wire, end))}, ${wire.colour}` : ', free'}${spokenState(state)}`,
       mark: wire ? markOf(build, wire.signal) : null,
       state,
