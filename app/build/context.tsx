@@ -57,14 +57,30 @@ export function useBuild(): BuildContextValue {
   );
 }
 
-/**
- * What is derived of the build, with the build itself, for what stands beside the work: findings, the run, how far the sheets
- * are. It follows an edit once that has been drawn, so that no key press waits for the rules or the circuit.
- */
-export function useLater(): Derived {
+/** Of what is derived, the counts of findings count one by one: they are counted anew each time. */
+const WITHIN_LATER = ['counts'];
+
+function useLaterStore() {
   const store = useContext(StoreContext);
   if (!store) throw new Error('useLater outside a build');
-  return useSyncExternalStore(store.later.subscribe, store.later.now, store.later.now);
+  return store.later;
+}
+
+/**
+ * What is derived of the build, with the build itself, for what stands beside the work: findings, the run, how far the sheets
+ * are. It follows an edit once that has been painted, so that no key press waits for the rules or the circuit; as with
+ * `useBuild`, a component is drawn again only when something it has read is another value.
+ */
+export function useLater(): Derived {
+  const later = useLaterStore();
+  const [tracked] = useState(() => new Tracked<Derived>(later, WITHIN_LATER));
+  return useSyncExternalStore(later.subscribe, tracked.snapshot, tracked.snapshot);
+}
+
+/** Another value after every edit, once what follows from it is worked out. */
+export function useEachLater(): unknown {
+  const later = useLaterStore();
+  return useSyncExternalStore(later.subscribe, later.now, later.now);
 }
 
 /** Keeps what is being typed, also when the page goes. */

@@ -2,7 +2,7 @@
 const SLICE_MILLISECONDS = 10;
 
 /** Lets the browser answer what has come in meanwhile. */
-const pause = (): Promise<void> =>
+export const pause = (): Promise<void> =>
   new Promise((resolve) => {
     const channel = new MessageChannel();
     channel.port1.onmessage = () => {

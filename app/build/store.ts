@@ -5,7 +5,7 @@ import type { Selection } from '~/core/netlist/run';
 import type { Beside } from '~/core/rules/beside';
 import type { Session, SessionView } from '../storage/session';
 import { BesideTask } from './beside';
-import { inSlices } from './slices';
+import { inSlices, pause } from './slices';
 import { Teller } from './teller';
 import type { Told } from './tracked';
 import type { TypingKeeper } from './typing';
@@ -30,11 +30,11 @@ function soundly<T>(read: () => T, otherwise: T): T {
   }
 }
 
-/** Runs once what is drawn has been seen; a page nobody sees draws nothing, and is not waited for. */
+/** Runs once what is drawn has been painted; a page nobody sees draws nothing, and is not waited for. */
 function afterPaint(run: () => void): void {
   if (typeof requestAnimationFrame === 'undefined' || document.hidden) setTimeout(run, 0);
-  // The first frame draws it; in the second it is on the glass.
-  else requestAnimationFrame(() => requestAnimationFrame(run));
+  // A frame's own work comes first, then its paint, then what was asked for within it: no frame waits for it.
+  else requestAnimationFrame(() => void pause().then(run));
 }
 
 /** What is derived, told once the edit it follows from has been drawn. */

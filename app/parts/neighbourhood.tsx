@@ -1,5 +1,7 @@
 import { Check, CheckCheck, X } from 'lucide-react';
+import { memo } from 'react';
 import { styled } from 'styled-components';
+import { isSame } from '~/core/data/keep-same';
 import { cavityPlace, faceOf } from '~/core/ecu/face';
 import type { Connector } from '~/core/ecu/ecu';
 import { VisuallyHidden } from '../ui/text';
@@ -34,7 +36,7 @@ export function around(connector: Connector, cavity: number, side: FaceSide): Se
  * The cavity in hand with those about it, large enough to be read at arm's length. Where it lies on the whole face is told
  * by the little map beside it.
  */
-export function Neighbourhood({
+export const Neighbourhood = memo(function Neighbourhood({
   connector,
   cavity,
   cavities,
@@ -107,7 +109,7 @@ export function Neighbourhood({
       </Plan>
     </Frame>
   );
-}
+}, isSame);
 
 const Frame = styled.div`
   display: grid;

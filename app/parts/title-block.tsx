@@ -15,18 +15,8 @@ const clock = (iso: string): string =>
 
 /** The drawing's title block: what this is, and whether it is safe on the device. */
 export const TitleBlock = memo(function TitleBlock() {
-  const { build, view, retry, typing } = useBuild();
+  const { build } = useBuild();
   const sheet = sheetAt(useLocation().pathname);
-  const saved = view.following
-    ? 'following another tab'
-    : view.saveState === 'failed'
-      ? 'not saved'
-      : view.saveState === 'saving'
-        ? 'saving…'
-        : typing
-          ? 'typing…'
-          : `saved ${clock(view.savedAt)}`;
-  const state = typing && view.saveState === 'saved' ? 'typing' : view.saveState;
   return (
     <Block aria-label="Title block">
       <dl>
@@ -36,23 +26,7 @@ export const TitleBlock = memo(function TitleBlock() {
             <strong title={build.name}>{build.name}</strong>
           </dd>
         </Name>
-        <Saved>
-          <VisuallyHidden as="dt">Saved</VisuallyHidden>
-          <dd data-testid="save-state" data-saved-at={view.savedAt} data-state={state}>
-            {saved}
-            {view.saveState === 'failed' && (
-              <>
-                {' '}
-                <Button weight="quiet" onPress={() => void exportBuild(build)}>
-                  Export now
-                </Button>{' '}
-                <Button weight="quiet" onPress={retry}>
-                  Try again
-                </Button>
-              </>
-            )}
-          </dd>
-        </Saved>
+        <SaveCell />
         <Cell>
           <dt>ECU</dt>
           <dd title={build.ecu.model}>{build.ecu.model}</dd>
@@ -77,6 +51,40 @@ export const TitleBlock = memo(function TitleBlock() {
     </Block>
   );
 });
+
+/** Whether what was done is on the device yet. */
+function SaveCell() {
+  const { build, view, retry, typing } = useBuild();
+  const saved = view.following
+    ? 'following another tab'
+    : view.saveState === 'failed'
+      ? 'not saved'
+      : view.saveState === 'saving'
+        ? 'saving…'
+        : typing
+          ? 'typing…'
+          : `saved ${clock(view.savedAt)}`;
+  const state = typing && view.saveState === 'saved' ? 'typing' : view.saveState;
+  return (
+    <Saved>
+      <VisuallyHidden as="dt">Saved</VisuallyHidden>
+      <dd data-testid="save-state" data-saved-at={view.savedAt} data-state={state}>
+        {saved}
+        {view.saveState === 'failed' && (
+          <>
+            {' '}
+            <Button weight="quiet" onPress={() => void exportBuild(build)}>
+              Export now
+            </Button>{' '}
+            <Button weight="quiet" onPress={retry}>
+              Try again
+            </Button>
+          </>
+        )}
+      </dd>
+    </Saved>
+  );
+}
 
 /** On the screen the rail counts them; on paper they must stand. */
 function OpenFindings() {

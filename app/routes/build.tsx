@@ -7,6 +7,7 @@ import { inSlices } from '../build/slices';
 import { Spine } from '../parts/spine';
 import { Page } from '../parts/sheet-frame';
 import { Desk, Shell } from '../parts/shell/shell';
+import { Still } from '../parts/shell/still';
 import { derive, explainWith, stepsOf } from '~/core/derive/derive';
 import { buildRequests } from '../storage/actions';
 import { ownKinds } from '../storage/library';
@@ -80,7 +81,9 @@ function Opened() {
 export default function BuildLayout({ loaderData, params }: Route.ComponentProps) {
   return (
     <BuildProvider key={params.buildId} session={loaderData.session} typed={loaderData.typed}>
-      <Opened />
+      <Still>
+        <Opened />
+      </Still>
     </BuildProvider>
   );
 }

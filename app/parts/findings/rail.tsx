@@ -3,6 +3,7 @@ import { memo, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { useLocation } from 'react-router';
 import { styled } from 'styled-components';
+import { sameAsBefore } from '~/core/data/keep-same';
 import { groupFindings, type FindingGroup } from '~/core/rules/grouped';
 import type { Finding, SheetId } from '~/core/rules/rule';
 import { plural } from '~/core/units/format';
@@ -61,15 +62,16 @@ export const FindingsRail = memo(function FindingsRail() {
   const { select, goTo } = useBuild();
   const panel = usePanel(sheet);
   const count = useRef<HTMLButtonElement>(null);
+  const [sameGroups] = useState(() => sameAsBefore<FindingGroup>(({ id }) => id));
   const { mine, others, aside, standing } = useMemo(() => {
     const stand = findings.filter((finding) => finding.aside === null);
     return {
       standing: stand.length,
-      mine: groupFindings(stand.filter((finding) => finding.sheet === sheet)),
+      mine: sameGroups(groupFindings(stand.filter((finding) => finding.sheet === sheet))),
       others: groupFindings(stand.filter((finding) => finding.sheet !== sheet)),
       aside: findings.filter((finding) => finding.aside !== null),
     };
-  }, [findings, sheet]);
+  }, [findings, sheet, sameGroups]);
   const marks = useContext(MarksContext);
   useEffect(() => {
     marks.set(findings.filter((finding) => finding.sheet === sheet && finding.aside === null));
@@ -94,13 +96,13 @@ export const FindingsRail = memo(function FindingsRail() {
     panel.open(group.id, there);
     goTo(there);
   });
-  const show = (group: FindingGroup) => {
+  const show = useStable((group: FindingGroup) => {
     const { where } = group.findings[0];
     if (where) select(where);
     // One place with a mark of its own: it opens there. Several, or none on show, are told in the panel.
     if (where && group.findings.length === 1 && marks.has(thingKey(where))) marks.open(thingKey(where));
     else panel.open(group.id);
-  };
+  });
   return (
     <Aside aria-label="Findings" onKeyDown={(event) => event.key === 'Escape' && panel.isOpen && close()}>
       <Rail>
@@ -145,7 +147,7 @@ export const FindingsRail = memo(function FindingsRail() {
   );
 });
 
-function Pip({
+const Pip = memo(function Pip({
   group,
   chosen,
   onShow,
@@ -167,7 +169,7 @@ function Pip({
       <span>{group.rule}</span> {times > 1 && <b>{times} ×</b>}
     </PipButton>
   );
-}
+});
 
 function Elsewhere({ others, onGo }: { others: readonly FindingGroup[]; onGo: (group: FindingGroup) => void }) {
   if (others.length === 0) return null;

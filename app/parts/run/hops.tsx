@@ -1,6 +1,8 @@
 import { Check, X } from 'lucide-react';
+import { memo } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { isSame } from '~/core/data/keep-same';
 import { withId } from '~/core/data/with-id';
 import { endOf, endType, portOf } from '~/core/ends/ends';
 import { labelOf } from '~/core/netlist/label';
@@ -45,8 +47,8 @@ export interface HopProps {
   readonly onGo: (hop: Hop) => void;
 }
 
-/** A hop as it stands in the strip. */
-export function HopBox({ hop, volts, readIn, selected, state, onGo }: HopProps) {
+/** A hop as it stands in the strip, drawn again only when it says something else. */
+export const HopBox = memo(function HopBox({ hop, volts, readIn, selected, state, onGo }: HopProps) {
   const { build } = useBuild();
   const words = useHopWords(hop, volts, readIn);
   return (
@@ -77,7 +79,7 @@ export function HopBox({ hop, volts, readIn, selected, state, onGo }: HopProps) 
         ))}
     </>
   );
-}
+}, isSame);
 
 /** The same hop in the drawer, where there is room for all of it. */
 export function HopRow({ hop, volts, readIn, selected, state, onGo }: HopProps) {

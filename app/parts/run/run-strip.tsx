@@ -12,6 +12,7 @@ import { useBuild, useLater } from '../../build/context';
 import { Soft, VisuallyHidden } from '../../ui/text';
 import { at, color, shape, space } from '../../ui/theme';
 import { SlotsContext } from '../shell/slots';
+import { useStable } from '../../ui/use-stable';
 import { HopBox, HopRow, type HopState } from './hops';
 
 const homeSheet: Record<EndType, SheetId> = {
@@ -96,10 +97,10 @@ export const RunStrip = memo(function RunStrip() {
     if (touching.length === 0) return null;
     return wires.every((wire) => derived.progress.proved.has(wire.id)) ? 'right' : null;
   };
-  const go = (hop: Hop) => {
+  const go = useStable((hop: Hop) => {
     select({ type: 'end', end: hop.end });
     goTo(homeSheet[endType(hop.end)]);
-  };
+  });
   const title = run ? `The run of ${run.title}` : 'The run';
   const hint = selection
     ? 'This has no wire yet: place it on a pin first.'

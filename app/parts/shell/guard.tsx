@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { styled } from 'styled-components';
-import { useLater } from '../../build/context';
+import { useEachLater } from '../../build/context';
 import { messageOf } from '../../storage/failure';
 import { color, type } from '../../ui/theme';
 
 /** Keeps the rest of the shell alive when one part of it cannot be drawn, and says which; it is tried again after the next edit. */
 export function Guard({ part, fallback, children }: { part: string; fallback?: ReactNode; children: ReactNode }) {
-  const derived = useLater();
+  const derived = useEachLater();
   return (
     <ErrorBoundary
       resetKeys={[derived]}

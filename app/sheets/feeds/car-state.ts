@@ -11,7 +11,7 @@ import type { Netlist } from '~/core/netlist/netlist';
 import { ALTERNATOR_AT_IDLE } from '~/core/power/total';
 import { formatAmps, formatVolts, listWords, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
-import { useLater } from '../../build/context';
+import { useBuild } from '../../build/context';
 
 /** What a state asks of the battery, the ECU and the fuses, in words; empty where it asks nothing. */
 function noteOf(build: Build, net: Netlist, { solution, total, pulse }: CarReading, state: CarState): string {
@@ -37,9 +37,10 @@ function noteOf(build: Build, net: Netlist, { solution, total, pulse }: CarReadi
   return notes.map((note) => `; ${note}`).join('');
 }
 
-/** The state the drawing is read in, chosen by the person; its figures follow an edit once that is drawn. */
+/** The state the drawing is read in, chosen by the person; its figures are painted with the edit they follow from. */
 export function useCarState() {
-  const { build, net } = useLater();
+  // The very build of the wires: what is compiled of it serves everyone.
+  const { build, net } = useBuild().derived;
   const [state, setState] = useState<CarState>('running');
   const [charge, setCharge] = useState<Charge>('full');
   /** Outputs the person ticked, by the state they were ticked in. */

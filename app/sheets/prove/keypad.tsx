@@ -1,10 +1,11 @@
 import { Delete } from 'lucide-react';
+import { memo } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { color, shape, space } from '../../ui/theme';
 
 /** Glove-size keys for a reading. `open` is no connection, `beep` the meter's own continuity tone. */
-export function Keypad({
+export const Keypad = memo(function Keypad({
   onKey,
   cylinder,
   second,
@@ -45,7 +46,7 @@ export function Keypad({
       </Key>
     </Pad>
   );
-}
+});
 
 const Pad = styled.div`
   display: grid;

@@ -1,7 +1,7 @@
 import { labelOf } from '~/core/netlist/label';
 import { styled } from 'styled-components';
 import { countingWords } from '~/core/ecu/face';
-import { deviceEnd, ecuEnd, endOf, pinAt, plugEnd, type EndKey } from '~/core/ends/ends';
+import { deviceEnd, ecuEnd, endOf, pinAt, plugEnd, type EndKey, type EndRef } from '~/core/ends/ends';
 import { endPlace } from '~/core/loom/end-places';
 import { halfAt, halfWords } from '~/core/loom/plug-face';
 import type { ProveTest } from '~/core/prove/prove-test';
@@ -11,16 +11,26 @@ import { useFaceCavities } from '../../parts/face-cavities';
 import { deviceCavities, plugCavities } from '../../parts/plug-cavities';
 import { Row, Small, Soft, Stack } from '../../ui/text';
 import { type } from '../../ui/theme';
+import { useStable } from '../../ui/use-stable';
 import { FindingMark } from '../../parts/findings/finding-mark';
+
+/** The end of which a cavity of the same plug is written so. */
+const endAt = (ref: EndRef, written: string): EndKey =>
+  ref.of === 'ecu'
+    ? ecuEnd(written)
+    : ref.of === 'device'
+      ? deviceEnd(ref.device, written)
+      : plugEnd(ref.part, Number(written));
 
 /** The plug a probe is held in, drawn about its cavity. */
 function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: EndKey; of: 'hold' | 'touch' }) {
   const { build, derived, select } = useBuild();
   const { net } = derived;
   const faces = useFaceCavities();
+  const ref = endOf(end);
+  const onPress = useStable((written: string) => select({ type: 'end', end: endAt(ref, written) }));
   const place = endPlace(build, net, end);
   if (!place) return null;
-  const ref = endOf(end);
   const half = of === 'hold' || test.wireIds.length === 0 ? test.half : halfAt(build, net, end, test.wireIds);
   const name = ref.of === 'ecu' ? undefined : `the plug of ${place.plug}`;
   const across = endPlace(build, net, other);
@@ -30,12 +40,6 @@ function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: E
       : ref.of === 'device'
         ? deviceCavities(build, derived, ref.device)
         : plugCavities(build, derived, ref.part, half ?? 'near');
-  const endAt = (written: string) =>
-    ref.of === 'ecu'
-      ? ecuEnd(written)
-      : ref.of === 'device'
-        ? deviceEnd(ref.device, written)
-        : plugEnd(ref.part, Number(written));
   return (
     <Neighbourhood
       connector={place.connector}
@@ -44,7 +48,7 @@ function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: E
       side={half === 'far' ? 'mating' : 'wire'}
       touched={across?.connector === place.connector ? across.written : undefined}
       name={name}
-      onPress={(written) => select({ type: 'end', end: endAt(written) })}
+      onPress={onPress}
     />
   );
 }

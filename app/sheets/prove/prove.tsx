@@ -55,31 +55,55 @@ function Fallen() {
   );
 }
 
+/** What stands in the row of a test, in words: a row whose words stay is not drawn again. */
+interface RowWords {
+  readonly title: string;
+  readonly mark: string;
+  readonly name: string;
+  readonly figure: string;
+  /** Of a reading that was taken. */
+  readonly right: boolean | undefined;
+}
+function rowWords(net: Derived['net'], test: ProveTest, reading: Reading | undefined, leadOhms: number): RowWords {
+  const touch = labelOf(net, test.touch);
+  const isApart = test.kind === 'isolation';
+  const right = reading && judge(test, reading.value, leadOhms).right;
+  return {
+    title: `${labelOf(net, test.hold)} to ${touch}`,
+    mark: right === undefined ? (isApart ? '∥' : '–') : right ? '✓' : '✗',
+    name: `${isApart ? 'not ' : ''}${tagOf(touch)}`,
+    figure: reading ? readWords(test, reading, leadOhms) : expectedWords(test),
+    right,
+  };
+}
+const expectedWords = (test: ProveTest): string =>
+  test.unit === 'cylinder'
+    ? answersShort(test, test.works!.answers)
+    : test.expected === null
+      ? 'open'
+      : formatOhms(test.expected);
+function readWords(test: ProveTest, { value, note }: Reading, leadOhms: number): string {
+  if (note === BEEP) return BEEP;
+  if (value === null) return 'open';
+  return test.unit === 'cylinder' ? answersShort(test, [value]) : formatOhms(Math.max(0, value - leadOhms));
+}
+
 const TestRow = memo(function TestRow({
-  test,
-  hold,
-  touch,
-  reading,
-  leadOhms,
+  id,
+  kind,
+  title,
+  mark,
+  name,
+  figure,
+  right,
   chosen,
   onChoose,
-}: {
-  test: ProveTest;
-  /** Labels of its ends. */
-  hold: string;
-  touch: string;
-  reading: Reading | undefined;
-  leadOhms: number;
+}: RowWords & {
+  id: string;
+  kind: ProveTest['kind'];
   chosen: boolean;
-  onChoose: (test: ProveTest) => void;
+  onChoose: (id: string) => void;
 }) {
-  const verdict = reading ? judge(test, reading.value, leadOhms) : null;
-  const expected =
-    test.unit === 'cylinder'
-      ? answersShort(test, test.works!.answers)
-      : test.expected === null
-        ? 'open'
-        : formatOhms(test.expected);
   // The list follows the test in hand.
   const row = useRef<HTMLButtonElement>(null);
   useEffect(() => {
@@ -94,28 +118,15 @@ const TestRow = memo(function TestRow({
     <li>
       <Pick
         ref={row}
-        title={`${hold} to ${touch}`}
+        title={title}
         aria-current={chosen ? 'true' : undefined}
-        onClick={() => onChoose(test)}
-        data-kind={test.kind}
+        onClick={() => onChoose(id)}
+        data-kind={kind}
       >
-        <span aria-hidden>{verdict ? (verdict.right ? '✓' : '✗') : test.kind === 'isolation' ? '∥' : '–'}</span>
-        <span>
-          {test.kind === 'isolation' ? 'not ' : ''}
-          {tagOf(touch)}
-        </span>
-        <Figure data-right={verdict?.right}>
-          {verdict && reading
-            ? reading.note === BEEP
-              ? BEEP
-              : reading.value === null
-                ? 'open'
-                : test.unit === 'cylinder'
-                  ? answersShort(test, [reading.value])
-                  : formatOhms(Math.max(0, reading.value - leadOhms))
-            : expected}
-        </Figure>
-        <Hidden>{verdict ? (verdict.right ? ', right' : ', wrong') : ', not read'}</Hidden>
+        <span aria-hidden>{mark}</span>
+        <span>{name}</span>
+        <Figure data-right={right}>{figure}</Figure>
+        <Hidden>{right === undefined ? ', not read' : right ? ', right' : ', wrong'}</Hidden>
       </Pick>
     </li>
   );
@@ -176,6 +187,7 @@ export function Prove() {
     setChosenId(test.id);
     select({ type: 'end', end: test.kind === 'isolation' ? test.hold : test.touch });
   });
+  const choose = useStable((id: string) => go(withId(tests, id)));
   const moves = useMemo(() => probeMoves(tests), [tests]);
   const { net } = derived;
   const groups = [
@@ -233,13 +245,11 @@ export function Prove() {
                       {group.map((test) => (
                         <TestRow
                           key={test.id}
-                          test={test}
-                          hold={labelOf(net, test.hold)}
-                          touch={labelOf(net, test.touch)}
-                          reading={build.prove.readings[test.id]}
-                          leadOhms={build.prove.leadOhms}
+                          id={test.id}
+                          kind={test.kind}
+                          {...rowWords(net, test, build.prove.readings[test.id], build.prove.leadOhms)}
                           chosen={test === chosen}
-                          onChoose={go}
+                          onChoose={choose}
                         />
                       ))}
                     </ul>

@@ -11,6 +11,7 @@ import { formatOhms } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
+import { useStable } from '../../ui/use-stable';
 import { useTyped } from '../../ui/typed';
 import { Row, Small, Soft, Stack } from '../../ui/text';
 import { at, color, shape, space } from '../../ui/theme';
@@ -139,7 +140,7 @@ export function TestPanel({
     else if (typed !== null && Number.isFinite(typed)) record(typed, text === BEEP ? BEEP : '');
     onNext();
   };
-  const key = (pressed: string) => {
+  const key = useStable((pressed: string) => {
     if (pressed === 'next') finish();
     else if (pressed === 'clear') setText('');
     else if (pressed === 'back') setText((now) => (now === 'open' || now === BEEP ? '' : now.slice(0, -1)));
@@ -154,7 +155,7 @@ export function TestPanel({
           ? (now === 'open' || now === BEEP ? '' : now) + pressed
           : now,
       );
-  };
+  });
   /** Keys of a reading; true when the key was one. */
   const take = (pressed: string): boolean => {
     if (pressed === 'Enter') finish();
