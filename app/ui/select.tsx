@@ -1,9 +1,11 @@
 import { ChevronDown } from 'lucide-react';
+import { memo } from 'react';
 import { Button, ListBox, ListBoxItem, Popover, Select as AriaSelect, SelectValue, Text } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { boxLook, fieldLook, optionLook, popoverLook } from './field-look';
 import { FieldLabel, Hint, type Common } from './field-parts';
 import { color, space, type } from './theme';
+import { useStable } from './use-stable';
 
 const SelectRoot = styled(AriaSelect)`
   ${fieldLook}
@@ -45,7 +47,30 @@ export interface Choice {
   note?: string;
 }
 
-export function Select({
+interface SelectProps extends Common {
+  choices: readonly Choice[];
+  value: string | null;
+  onChange: (id: string) => void;
+  isDisabled?: boolean;
+}
+
+/** One of a list. The list is built whole, so it is not drawn again while it says the same. */
+export function Select(props: SelectProps) {
+  const onChange = useStable(props.onChange);
+  return <Drawn {...props} onChange={onChange} />;
+}
+
+const alike = (one: SelectProps, other: SelectProps): boolean =>
+  (['label', 'hideLabel', 'hint', 'value', 'onChange', 'isDisabled'] as const).every(
+    (key) => one[key] === other[key],
+  ) &&
+  one.choices.length === other.choices.length &&
+  one.choices.every(({ id, name, note }, i) => {
+    const there = other.choices[i];
+    return id === there.id && name === there.name && note === there.note;
+  });
+
+const Drawn = memo(function Drawn({
   label,
   hideLabel = false,
   hint,
@@ -53,12 +78,7 @@ export function Select({
   value,
   onChange,
   isDisabled,
-}: Common & {
-  choices: readonly Choice[];
-  value: string | null;
-  onChange: (id: string) => void;
-  isDisabled?: boolean;
-}) {
+}: SelectProps) {
   return (
     <SelectRoot
       value={value}
@@ -84,4 +104,4 @@ export function Select({
       </SelectPopover>
     </SelectRoot>
   );
-}
+}, alike);

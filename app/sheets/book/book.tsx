@@ -10,7 +10,7 @@ import { camWheelOf } from '~/core/wheels/wheel';
 import { plural } from '~/core/units/format';
 import { offsetWords } from '~/core/trigger/offset-words';
 import { offsetConfirmed } from '~/core/prove/evidence';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { ShortName } from '../../parts/short-name';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { WireMark } from '../../parts/wire-mark';
@@ -26,14 +26,15 @@ import { at, space } from '../../ui/theme';
 import { Calibrations, TimeAndCost } from './found';
 import { shortSize } from '~/core/wire/size';
 
+// The book is read, not worked in: what follows from an edit stands in it once the edit itself is painted.
 const when = (iso: string) =>
   new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
 const NOW = 'now';
 const said = (revision: string) => (revision === NOW ? 'now' : revision);
 
 function Revisions() {
-  const { build, derived, edit } = useBuild();
-  const { net } = derived;
+  const { edit } = useBuild();
+  const { build, net } = useLater();
   const [note, setNote] = useState('');
   const last = build.revisions[build.revisions.length - 1];
   const [from, setFrom] = useState<string>(last?.letter ?? NOW);
@@ -111,7 +112,7 @@ function Revisions() {
 }
 
 function SetUp() {
-  const { build, derived } = useBuild();
+  const { build, progress, counts } = useLater();
   const { trigger, engine, ecu } = build;
   const rows: [string, string][] = [
     ['Engine', `${engine.name}, fires ${engine.firingOrder.join('-')}`],
@@ -125,10 +126,10 @@ function SetUp() {
     ['Timing lock', `${trigger.lockDegrees}°`],
     ['Dwell', `${trigger.dwellMilliseconds} ms`],
     ['ECU power ground', build.power.ecuGround === 'head' ? 'engine block' : 'battery negative'],
-    ['Proof', `${derived.progress.proved.size} of ${plural(derived.progress.wires, 'wire')}`],
+    ['Proof', `${progress.proved.size} of ${plural(progress.wires, 'wire')}`],
     [
       'Open findings',
-      `${derived.counts.stop} stop, ${derived.counts.fix} to fix, ${derived.counts.note} notes${derived.counts.aside > 0 ? `, ${derived.counts.aside} set aside` : ''}`,
+      `${counts.stop} stop, ${counts.fix} to fix, ${counts.note} notes${counts.aside > 0 ? `, ${counts.aside} set aside` : ''}`,
     ],
   ];
   return (
@@ -161,9 +162,9 @@ const Said = ({ rule, severity, title, detail }: { rule: string; severity: strin
 
 /** Every finding as the next reader must know it: what stands, and what was left by whom and why. */
 function Findings() {
-  const { derived } = useBuild();
-  const standing = derived.findings.filter((one) => one.aside === null && one.severity !== 'note');
-  const aside = derived.findings.filter((one) => one.aside !== null);
+  const { findings } = useLater();
+  const standing = findings.filter((one) => one.aside === null && one.severity !== 'note');
+  const aside = findings.filter((one) => one.aside !== null);
   return (
     <Stack $gap={2}>
       <Heading>Findings</Heading>
@@ -228,8 +229,7 @@ const PinRow = memo(function PinRow({
 });
 
 function PinList() {
-  const { build, derived } = useBuild();
-  const { net, progress } = derived;
+  const { build, net, progress } = useLater();
   const doneWords = (wireId: string | undefined) =>
     wireId === undefined
       ? 'no wire'

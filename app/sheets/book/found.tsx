@@ -5,7 +5,7 @@ import { totalsOf } from '~/core/survey/records';
 import { formatOhms, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { standingReading } from '~/core/prove/evidence';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { curveWords } from '../../parts/curve-words';
 import { dayWords } from '../../parts/dates';
 import { money } from '../../parts/money';
@@ -14,8 +14,8 @@ import { Heading, Small, Soft, Stack } from '../../ui/text';
 
 /** What the tuner sets in the ECU for each sensor, and what it must read at key-on. */
 export function Calibrations() {
-  const { build, derived } = useBuild();
-  const sensors = sensorsOf(build, derived.net);
+  const { build, net } = useLater();
+  const sensors = sensorsOf(build, net);
   if (sensors.length === 0) return null;
   return (
     <Stack $gap={2}>

@@ -8,7 +8,7 @@ import type { Gate } from '~/core/fireup/gates';
 import { symptomOfCheck } from '~/core/trace/symptoms';
 import { plural } from '~/core/units/format';
 import { readerScale, toShown, type UnitScale } from '~/core/units/units';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { OffsetPanel } from '../../parts/offset-panel';
 import { ScaleField } from '../../parts/scale-field';
@@ -169,8 +169,8 @@ function GateBody({ gate, by, onBy }: { gate: Gate; by: string; onBy: (by: strin
 }
 
 export function FireUp() {
-  const { derived } = useBuild();
-  const { gates } = derived;
+  // The gates hang on all that is found and proved: they follow an edit once it is painted.
+  const { gates } = useLater();
   const passed = gates.filter((gate) => gate.status === 'passed').length;
   const current = gates.find((gate) => gate.status !== 'passed') ?? gates[gates.length - 1];
   const [chosen, setChosen] = useState<string | null>(null);

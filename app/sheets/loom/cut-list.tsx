@@ -11,7 +11,7 @@ import type { Selection } from '~/core/netlist/run';
 import { plural } from '~/core/units/format';
 import { readLength, readSpool } from '~/core/units/workshop';
 import { readSize } from '~/core/wire/size';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { FindingMark } from '../../parts/findings/finding-mark';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { ShortName } from '../../parts/short-name';
@@ -187,6 +187,7 @@ const ALL = 'all';
 /** Every wire to cut, in the order of work. */
 export function CutList() {
   const { build, derived, selection, select } = useBuild();
+  const { progress } = useLater();
   const all = useMemo(() => cutList(build, derived.net), [build, derived.net]);
   const looms = useMemo(() => subLooms(build), [build]);
   const [of, setOf] = useState(ALL);
@@ -292,7 +293,7 @@ export function CutList() {
                         size={readSize(line.squareMm, build)}
                         length={readLength(line.lengthMetres, build)}
                         reused={line.reused ? reusedWords(line.reused) : ''}
-                        proved={derived.progress.proved.has(line.wireId)}
+                        proved={progress.proved.has(line.wireId)}
                         chosen={selection?.type === 'wire' && selection.wireId === line.wireId}
                         onChoose={select}
                       />
