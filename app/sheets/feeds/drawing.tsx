@@ -1,14 +1,24 @@
-import { useCallback, useContext, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  memo,
+  useCallback,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { styled } from 'styled-components';
+import type { Build } from '~/core/build/schema';
 import type { CarReading } from '~/core/circuit/car';
 import { drawFeeds, type DrawnNode } from '~/core/drawing/feeds';
-
 import { endOf, partId, type EndKey } from '~/core/ends/ends';
 import type { Netlist } from '~/core/netlist/netlist';
 import type { Selection } from '~/core/netlist/run';
 import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { hangCalls } from '~/core/ways/hang';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { SlotsContext } from '../../parts/shell/slots';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
@@ -50,15 +60,34 @@ function pinsOfRelays(net: Netlist, assignments: Readonly<Record<string, string>
 
 /** More than so many different volts are not asked each how far they may be off. */
 const MOST_ASKED = 60;
+interface Shown {
+  readonly nodes: readonly DrawnNode[];
+  readonly reading: CarReading;
+}
 /** How far the volts that stand in the drawing may be off, worked out once they are drawn. */
-function useWithin(nodes: readonly DrawnNode[], reading: CarReading): string {
+const Within = memo(function Within({ nodes, reading }: Shown) {
   const [shown, later] = [useDeferredValue(nodes), useDeferredValue(reading)];
   return useMemo(() => {
     const asked = shown.filter(({ kind }) => kind === 'source' || kind === 'load').slice(0, MOST_ASKED);
     const strays = asked.flatMap(({ end }) => later.reading(end)?.strays ?? []);
     return strays.length === 0 ? '' : `, each right within ${formatVolts(Math.max(...strays))}`;
   }, [shown, later]);
+});
+
+/** Tells the run which state its volts are read in, once it is of the same build: it follows an edit a moment later. */
+function RunReadIn({ of, reading, words }: { of: Build; reading: CarReading; words: string }) {
+  const { readIn } = useContext(SlotsContext);
+  const isThere = useLater().build === of;
+  const { solution } = reading;
+  useLayoutEffect(() => {
+    if (isThere) readIn.set({ solution, words });
+  }, [readIn, isThere, solution, words]);
+  useEffect(() => () => readIn.set(null), [readIn]);
+  return null;
 }
+
+/** Needs nothing of the build. */
+const Additions = memo(AddToFeeds);
 
 /** The feeds as a drawing, read from the source to the load and back. */
 export function Drawing() {
@@ -92,13 +121,6 @@ export function Drawing() {
   );
   const groups = drawing.nodes.filter(({ kind, members, isLane }) => kind === 'load' && !isLane && members.length > 1);
   const { state, reading } = car;
-  const within = useWithin(drawing.nodes, reading);
-  const { readIn } = useContext(SlotsContext);
-  const { tested } = reading;
-  useEffect(() => {
-    readIn.set({ solution: reading.solution, words: tested ? 'driven' : carStateWords[state] });
-    return () => readIn.set(null);
-  }, [readIn, reading, state, tested]);
   return (
     <SheetFrame
       summary={
@@ -112,7 +134,7 @@ export function Drawing() {
           </Soft>
         </>
       }
-      actions={<AddToFeeds />}
+      actions={<Additions />}
     >
       <Two>
         <Board>
@@ -148,9 +170,11 @@ export function Drawing() {
             )}
           </Alike>
           <Small>
-            Volts against battery negative, as a meter shows them{within}. Drag a load onto a fuse, a relay or a joint
-            to hang it there. Disconnect the battery before you touch any of it.
+            Volts against battery negative, as a meter shows them
+            <Within nodes={drawing.nodes} reading={reading} />. Drag a load onto a fuse, a relay or a joint to hang it
+            there. Disconnect the battery before you touch any of it.
           </Small>
+          <RunReadIn of={derived.build} reading={reading} words={reading.tested ? 'driven' : carStateWords[state]} />
         </Board>
         <Aside aria-label="State and part">
           <State>
