@@ -57,8 +57,8 @@ export function useBuild(): BuildContextValue {
   );
 }
 
-/** Of what is derived, the counts of findings count one by one: they are counted anew each time. */
-const WITHIN_LATER = ['counts'];
+/** Of what is derived, the counts of findings and the parts of the proof count one by one. */
+const WITHIN_LATER = ['counts', 'progress'];
 
 function useLaterStore() {
   const store = useContext(StoreContext);

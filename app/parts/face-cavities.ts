@@ -9,7 +9,7 @@ import { shortLabel } from '~/core/netlist/short';
 import { farOf } from '~/core/netlist/whole';
 import type { FaceCavity } from './face-cavity';
 import { markOf } from './marks';
-import { useBuild } from '../build/context';
+import { useBuild, useLater } from '../build/context';
 
 /** The cavities of every connector as they stand in the build, by connector. */
 export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
@@ -28,8 +28,10 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       ]),
     );
   }, [ecu]);
+  const { net } = derived;
+  // What is proved follows a moment later: nobody waits for the tests to move a pin.
+  const { proved, wrongWires } = useLater().progress;
   return useMemo(() => {
-    const { net, progress } = derived;
     const faces = new Map<string, FaceCavity[]>(build.ecu.connectors.map((connector) => [connector.id, []]));
     const locked = new Set(build.locked);
     const never = barredPins(build);
@@ -45,9 +47,9 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       const state =
         wires.length === 0
           ? 'empty'
-          : wires.some((one) => progress.wrongWires.has(one.id))
+          : wires.some((one) => wrongWires.has(one.id))
             ? 'wrong'
-            : wires.every((one) => progress.proved.has(one.id))
+            : wires.every((one) => proved.has(one.id))
               ? 'proved'
               : wires.every((one) => inPlace(build, one.from, one.to))
                 ? 'crimped'
@@ -73,5 +75,5 @@ export function useFaceCavities(): ReadonlyMap<string, readonly FaceCavity[]> {
       });
     }
     return faces;
-  }, [build, derived, fixed]);
+  }, [build, net, proved, wrongWires, fixed]);
 }

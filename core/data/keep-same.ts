@@ -40,6 +40,11 @@ export function keepMap<K, V>(now: ReadonlyMap<K, V>, before: ReadonlyMap<K, V> 
   return isAsBefore ? before : now;
 }
 
+/** The set before where it holds the same; else the new one. */
+export function keepSet<T>(now: ReadonlySet<T>, before: ReadonlySet<T> | undefined): ReadonlySet<T> {
+  return before?.size === now.size && [...now].every((one) => before.has(one)) ? before : now;
+}
+
 /** Remembers the list it gave last, and gives what is as it was again: item by item, and the list where all of it is. */
 export function sameAsBefore<T>(keyOf: (item: T) => string): (now: readonly T[]) => readonly T[] {
   let last: readonly T[] = [];

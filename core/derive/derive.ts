@@ -14,7 +14,7 @@ import { powerPlan, type Circuit, type PowerPlan, type PowerSteps } from '../pow
 import { sizesOf, type Sizes } from '../power/sizes';
 import { proveTests } from '../prove/tests';
 import type { ProveTest } from '../prove/prove-test';
-import { progressOf, type Progress } from '../prove/verdict';
+import { keepProgress, progressOf, type Progress } from '../prove/verdict';
 import { countFindings, inOrder, rules, type FindingCounts } from '../rules';
 import type { Beside } from '../rules/beside';
 import { runRule, type Finding, type SheetId } from '../rules/rule';
@@ -64,6 +64,7 @@ class Graph {
   /** What was derived last: an item that says the same is the very same again, and nothing is drawn anew for it. */
   private lastNet: Netlist | null = null;
   private lastFill: Record<SheetId, number> | null = null;
+  private lastProgress: Progress | null = null;
   private readonly needsAsBefore = sameAsBefore<Need>(idOf);
   private readonly circuitsAsBefore = sameAsBefore<Circuit>(idOf);
   private readonly testsAsBefore = sameAsBefore<ProveTest>(idOf);
@@ -101,7 +102,7 @@ class Graph {
     this.testsAsBefore(proveTests(build, net)),
   );
   private readonly proved = new Stage<Plan & { made: { tests: readonly ProveTest[] } }, Progress>(
-    ({ build, net, made }) => progressOf(build, net, made.tests),
+    ({ build, net, made }) => (this.lastProgress = keepProgress(progressOf(build, net, made.tests), this.lastProgress)),
   );
   private readonly kinds = new Stage<{ build: Build; told: { library: readonly DeviceKind[] } }, readonly DeviceKind[]>(
     ({ build, told }) => [...Object.values(build.kinds), ...told.library],

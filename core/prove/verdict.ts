@@ -1,4 +1,5 @@
 import type { Build, Reading } from '../build/schema';
+import { isSame, keepMap, keepSet } from '../data/keep-same';
 import type { Netlist } from '../netlist/netlist';
 import { formatOhms } from '../units/format';
 import { failsInPlug, halfTests } from './halves';
@@ -87,6 +88,19 @@ export interface Progress {
   readonly wrongWires: ReadonlyMap<string, string>;
   /** Readings whose wire or test is no longer in the plan: proof that fell away. */
   readonly fallen: readonly { readonly testId: string; readonly reading: Reading }[];
+}
+
+/** What was derived last where nothing was proved or read since; else the new state, with what of it is as it was. */
+export function keepProgress(now: Progress, before: Progress | null): Progress {
+  if (!before) return now;
+  const kept: Progress = {
+    ...now,
+    proved: keepSet(now.proved, before.proved),
+    wrongWires: keepMap(now.wrongWires, before.wrongWires),
+    wrongReadings: isSame(now.wrongReadings, before.wrongReadings) ? before.wrongReadings : now.wrongReadings,
+    fallen: isSame(now.fallen, before.fallen) ? before.fallen : now.fallen,
+  };
+  return (Object.keys(kept) as (keyof Progress)[]).every((key) => kept[key] === before[key]) ? before : kept;
 }
 
 /** Wires a test speaks of: those it would prove, or those at both probes. */

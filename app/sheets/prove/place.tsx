@@ -5,7 +5,7 @@ import { deviceEnd, ecuEnd, endOf, pinAt, plugEnd, type EndKey, type EndRef } fr
 import { endPlace } from '~/core/loom/end-places';
 import { halfAt, halfWords } from '~/core/loom/plug-face';
 import type { ProveTest } from '~/core/prove/prove-test';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { Neighbourhood } from '../../parts/neighbourhood';
 import { useFaceCavities } from '../../parts/face-cavities';
 import { deviceCavities, plugCavities } from '../../parts/plug-cavities';
@@ -26,6 +26,7 @@ const endAt = (ref: EndRef, written: string): EndKey =>
 function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: EndKey; of: 'hold' | 'touch' }) {
   const { build, derived, select } = useBuild();
   const { net } = derived;
+  const { progress } = useLater();
   const faces = useFaceCavities();
   const ref = endOf(end);
   const onPress = useStable((written: string) => select({ type: 'end', end: endAt(ref, written) }));
@@ -38,8 +39,8 @@ function Held({ test, end, other, of }: { test: ProveTest; end: EndKey; other: E
     ref.of === 'ecu'
       ? (faces.get(place.plug) ?? [])
       : ref.of === 'device'
-        ? deviceCavities(build, derived, ref.device)
-        : plugCavities(build, derived, ref.part, half ?? 'near');
+        ? deviceCavities(build, { net, progress }, ref.device)
+        : plugCavities(build, { net, progress }, ref.part, half ?? 'near');
   return (
     <Neighbourhood
       connector={place.connector}

@@ -13,7 +13,7 @@ import { groupBy } from '~/core/data/group';
 import type { Derived } from '~/core/derive/derive';
 import { placeName } from '~/core/loom/names';
 import { halfWords } from '~/core/loom/plug-face';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { InitialsField, useInitials } from '../../parts/initials';
 import { SheetFrame } from '../../parts/sheet-frame';
 import { Button } from '../../ui/button';
@@ -28,8 +28,8 @@ import { TestPanel } from './test-panel';
 type Filter = 'left' | 'wrong' | 'all';
 
 function Fallen() {
-  const { build, derived, edit } = useBuild();
-  const { fallen } = derived.progress;
+  const { build, edit } = useBuild();
+  const { fallen } = useLater().progress;
   if (fallen.length === 0) return null;
   return (
     <Callout $tone="pencil" role="status">
@@ -165,8 +165,9 @@ function Halves() {
 }
 
 export function Prove() {
-  const { build, derived, edit, select } = useBuild();
-  const { tests, progress } = derived;
+  const { build, edit, select } = useBuild();
+  // Readings stand at once; the tests themselves, and what they prove, follow a change of the plan once it is painted.
+  const { net, tests, progress } = useLater();
   const [filter, setFilter] = useState<Filter>('left');
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [by, setBy] = useInitials();
@@ -189,7 +190,6 @@ export function Prove() {
   });
   const choose = useStable((id: string) => go(withId(tests, id)));
   const moves = useMemo(() => probeMoves(tests), [tests]);
-  const { net } = derived;
   const groups = [
     ...groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : holdName(net, test))).entries(),
   ];

@@ -8,7 +8,7 @@ import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/prove-test';
 import { readLength } from '~/core/units/workshop';
 import { shortSize } from '~/core/wire/size';
 import { formatOhms } from '~/core/units/format';
-import { useBuild } from '../../build/context';
+import { useBuild, useLater } from '../../build/context';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
 import { useStable } from '../../ui/use-stable';
@@ -98,6 +98,7 @@ export function TestPanel({
   onBack: () => void;
 }) {
   const { build, derived, edit } = useBuild();
+  const { progress } = useLater();
   const stored = build.prove.readings[test.id];
   const [typedFor, setTypedFor] = useState({ id: test.id, text: '' });
   // What is typed belongs to its test: the next one starts empty, and the box stays the same box.
@@ -124,7 +125,7 @@ export function TestPanel({
           : null;
   const wires = test.wireIds.flatMap((id) => derived.net.wireById.get(id) ?? []);
   const second = test.works?.second ?? '';
-  const where = failsInPlug(derived.net, test, derived.progress.proved);
+  const where = failsInPlug(derived.net, test, progress.proved);
 
   const record = (value: number | null, note = '') => {
     edit(

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { isSame, keepSame } from '~/core/data/keep-same';
+import { isSame, keepSame, keepSet } from '~/core/data/keep-same';
 
 describe('what stayed the same', () => {
   test.each<[unknown, unknown, boolean]>([
@@ -35,5 +35,12 @@ describe('what stayed the same', () => {
       [true, false],
       [false, true],
     ]);
+  });
+  test('a set that holds the same is the set there was', () => {
+    const before = new Set(['a', 'b']);
+    expect(keepSet(new Set(['b', 'a']), before)).toBe(before);
+    for (const now of [new Set(['a']), new Set(['a', 'c']), new Set(['a', 'b', 'c'])])
+      expect(keepSet(now, before)).toBe(now);
+    expect(keepSet(before, undefined)).toBe(before);
   });
 });

@@ -183,6 +183,27 @@ describe('what is derived of an edited build', () => {
     expect(site.net).toBe(before.net);
     expect(site.tests).toBe(before.tests);
   });
+  test('what is proved is the very same while nothing else is proved, and another with a reading or a plan that takes one', () => {
+    // A wrong reading says what it should have been: it is another with every length.
+    const wrong = derive(demoBuild()).progress.wrongReadings.map(({ test: { id } }) => id);
+    const build = edited(demoBuild(), call('clearReading', { testIds: wrong }));
+    const { tests, progress } = derive(build);
+    const longer = edited(build, call('setLoom', { slackMetres: build.loom.slackMetres + 0.5 }));
+    expect(derive(longer).net).not.toBe(derive(build).net);
+    expect(derive(longer).progress).toBe(progress);
+    const { id, title, wireIds } = tests.find(
+      ({ kind, wireIds: [one] }) => kind === 'continuity' && !progress.proved.has(one),
+    )!;
+    const reading = { value: 0.2, at: '2026-11-29T12:00:00.000Z', by: 'AB', note: '', title };
+    const read = edited(longer, call('recordReading', { testId: id, reading }));
+    expect(derive(read).progress).toEqual(progressOf(read, netlist(read), derive(read).tests));
+    expect(derive(read).progress.proved).toEqual(new Set([...progress.proved, ...wireIds]));
+    // Only where the reading was right does no wire read wrong: that part stays what it was.
+    expect(derive(read).progress.wrongWires).toBe(progress.wrongWires);
+    const other = edited(read, call('recordReading', { testId: id, reading: { ...reading, value: null } }));
+    expect(derive(other).progress.wrongWires.has(wireIds[0])).toBe(true);
+    expect(derive(other).progress.proved).toEqual(progress.proved);
+  });
 });
 
 describe('what a solver says beside', () => {
