@@ -184,6 +184,7 @@ export function KindEditor({
     change({ traits: before === null && after ? [...kept, after] : kept });
   };
   const parsed = kindSchema.safeParse({ ...kind, name: kind.name.trim() });
+  const isNameless = kind.name.trim() === '';
   const problem = parsed.success ? null : zodProblem(parsed.error).sentence;
   const injector = trait(kind, 'injector');
   const coil = trait(kind, 'coil');
@@ -317,10 +318,14 @@ export function KindEditor({
           </Stack>
         )}
       </Stack>
-      {problem && (
-        <Callout $tone="stop" role="alert">
-          {problem}
-        </Callout>
+      {isNameless ? (
+        <Small>It is kept once it has a name.</Small>
+      ) : (
+        problem && (
+          <Callout $tone="stop" role="alert">
+            {problem}
+          </Callout>
+        )
       )}
       <DialogActions>
         <Button onPress={onClose}>Leave it</Button>

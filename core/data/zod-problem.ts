@@ -32,17 +32,33 @@ function nearestOf(errors: readonly (readonly z.core.$ZodIssue[])[]): z.core.$Zo
   return best?.[0];
 }
 
+/** What is too short or too long, too few or too many, too small or too large, with its limit. */
+function sizeSentence(origin: string, words: readonly [string, string], limit: unknown): string {
+  const [bound, beyond] = words;
+  const many = String(limit);
+  switch (origin) {
+    case 'string':
+      return bound === 'at least' && many === '1'
+        ? 'must not be empty'
+        : `must have ${bound} ${many} ${many === '1' ? 'character' : 'characters'}`;
+    case 'array':
+    case 'set':
+    case 'map':
+      return `must hold ${bound} ${many} ${many === '1' ? 'entry' : 'entries'}`;
+    default:
+      return `must be ${beyond} ${many}`;
+  }
+}
+
 function issueSentence(issue: z.core.$ZodIssue): string {
-  const size = issue.code === 'too_small' || issue.code === 'too_big' ? issue.origin : '';
-  const unit = size === 'string' ? ' characters' : size === 'array' ? ' entries' : '';
   switch (issue.code) {
     case 'too_small':
       return isZods(issue.message)
-        ? `must be ${issue.inclusive === false ? 'more than' : 'at least'} ${String(issue.minimum)}${unit}`
+        ? sizeSentence(issue.origin, ['at least', issue.inclusive === false ? 'more than' : 'at least'], issue.minimum)
         : issue.message;
     case 'too_big':
       return isZods(issue.message)
-        ? `must be ${issue.inclusive === false ? 'less than' : 'at most'} ${String(issue.maximum)}${unit}`
+        ? sizeSentence(issue.origin, ['at most', issue.inclusive === false ? 'less than' : 'at most'], issue.maximum)
         : issue.message;
     case 'invalid_type':
       return `must be ${EXPECTED[issue.expected] ?? `a ${issue.expected}`}`;
