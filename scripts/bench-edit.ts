@@ -94,7 +94,7 @@ function watch(): void {
       const before = word();
       // What answers a typed letter is the field itself, what answers an edit are the new words of undo and redo.
       let isAnswered = !event.ctrlKey;
-      if (isAnswered) setTimeout(answer, 0);
+      if (isAnswered) window.addEventListener('input', answer, { once: true });
       const work = document.getElementById('work');
       const observer = new MutationObserver((changes) => {
         if (!isAnswered && word() !== before) {
