@@ -11,7 +11,7 @@ import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
 import { MOTOR_DROP, type Load } from './loads';
 import { windingEnds, type FeedRole } from './propose';
 import type { FuseRush } from './inrush';
-import { sizesOf, surroundings, type Drop, type FuseSetBy, type Sizes, type WireSetBy } from './sizes';
+import { sizesOf, surroundings, type Drop, type FuseSetBy, type Hop, type Sizes, type WireSetBy } from './sizes';
 import { carriedAmps, sizeFor } from '../wire/wire';
 
 export interface CircuitRelay {
@@ -65,7 +65,7 @@ export interface Circuit {
   readonly dropVolts: number;
   readonly worstLoad: string;
   /** Where most of it is lost. */
-  readonly worstHop: { readonly from: EndKey; readonly to: EndKey; readonly volts: number } | null;
+  readonly worstHop: Hop | null;
 }
 
 /** The plan of feeds with everything that follows from it. */
@@ -134,10 +134,7 @@ function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): Po
       .map(({ link }) => sizes.links.get(link!.id)!.squareMm);
     const squareMm = trunkWire?.squareMm ?? sizeFor(amps, around);
     const branchSquareMm = branches.length > 0 ? Math.min(...branches) : squareMm;
-    const hop = worst?.hops.reduce<Drop['hops'][number] | null>(
-      (most, one) => (most && most.volts >= one.volts ? most : one),
-      null,
-    );
+    const hop = worst?.hops.reduce<Hop | null>((most, one) => (most && most.volts >= one.volts ? most : one), null);
     return {
       id,
       role,
@@ -164,7 +161,7 @@ function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): Po
       fuseDistanceMetres: into?.link?.metres ?? 0,
       dropVolts: worst?.volts ?? 0,
       worstLoad: worst?.draw.name ?? name,
-      worstHop: hop ? { from: hop.step.from, to: hop.step.to, volts: hop.volts } : null,
+      worstHop: hop ?? null,
     };
   });
   return { plan, flows, sizes, circuits, boxes: build.feeds.boxes, unfed: flows.unfed };

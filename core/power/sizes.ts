@@ -94,13 +94,22 @@ export interface SizedLink {
   readonly sizedBy: PartId | null;
 }
 
+/** One step of the way to a load, with what is lost on it. */
+export interface Hop {
+  readonly step: Step;
+  readonly volts: number;
+  /** Of a wire: as it is laid, and what each metre of it loses; else 0. */
+  readonly metres: number;
+  readonly voltsPerMetre: number;
+}
+
 /** What the way to a load costs. */
 export interface Drop {
   readonly draw: Draw;
   readonly volts: number;
   readonly limitVolts: number;
   /** Each step of the way with what is lost on it. */
-  readonly hops: readonly { readonly step: Step; readonly volts: number }[];
+  readonly hops: readonly Hop[];
 }
 
 export interface Sizes {
@@ -254,7 +263,15 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     relays: contactsOf(build, plan, flows, rushes),
     rushes,
     drops: loads.map(({ draw, limit, way }) => {
-      const hops = way.map((step) => ({ step, volts: lost(step) }));
+      const hops = way.map((step): Hop => {
+        const squareMm = step.link && chainOf.get(step.link.id)?.squareMm;
+        return {
+          step,
+          volts: lost(step),
+          metres: step.link ? laidMetres(step.link, slack) : 0,
+          voltsPerMetre: squareMm ? stays.get(step)!.rms * wireOhms(squareMm, 1, LOADED_CELSIUS) : 0,
+        };
+      });
       return { draw, limitVolts: limit, hops, volts: hops.reduce((sum, { volts }) => sum + volts, 0) };
     }),
   };

@@ -50,12 +50,27 @@ function overFused({ build, net }: RuleContext): Hit[] {
   });
 }
 
+/** Wires of the way to the worst load whose size was set by hand, one by one. */
+function setByHand({ build, net }: RuleContext, { id, worstLoad }: Circuit): string[] {
+  const drop = net.power.sizes.drops.find(
+    ({ draw }) => draw.name === worstLoad && withId(net.circuits, id)!.loads.some(({ end }) => end === draw.end),
+  );
+  return (drop?.hops ?? []).flatMap(({ step }) =>
+    step.link && build.loom.wires[step.link.id]?.squareMm !== undefined ? [step.link.id] : [],
+  );
+}
+
 /** What would spare the volts: the sizes taken anew, or a way of its own from the battery. */
-function spare({ build, net }: RuleContext, circuit: Circuit): Hit['remedy'] {
-  if (circuit.squareByPerson)
+function spare(context: RuleContext, circuit: Circuit): Hit['remedy'] {
+  const { build, net } = context;
+  const wires = setByHand(context, circuit);
+  if (circuit.squareByPerson || wires.length > 0)
     return {
       label: 'Derive the wire',
-      calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['squareMm'] })],
+      calls: [
+        ...(circuit.squareByPerson ? [call('deriveCircuit', { circuitId: circuit.id, fields: ['squareMm'] })] : []),
+        ...wires.map((wireId) => call('setWire', { wireId, squareMm: null })),
+      ],
     };
   const behindMain = build.power.circuits[circuit.id]?.feed === 'shared' && circuit.upstream !== null;
   if (behindMain && (circuit.role === 'injectors' || circuit.role === 'coils'))
@@ -64,7 +79,20 @@ function spare({ build, net }: RuleContext, circuit: Circuit): Hit['remedy'] {
       calls: [call('setCircuit', { circuitId: circuit.id, choice: { feed: 'own' } })],
     };
   const upstream = withId(net.circuits, circuit.upstream);
-  return upstream?.squareByPerson ? spare({ build, net } as RuleContext, upstream) : undefined;
+  return upstream?.squareByPerson ? spare(context, upstream) : undefined;
+}
+
+/** Shorter than this no wire of a feed is asked to be, metres. */
+const LEAST_METRES = 0.3;
+/** Where nothing is left to choose: how short the worst wire of the way would have to be. Empty where that would not do. */
+function shorterWords({ build }: RuleContext, { dropVolts, limitVolts, worstHop }: Circuit): string {
+  if (!worstHop || worstHop.voltsPerMetre === 0) return '';
+  const metres = worstHop.metres - (dropVolts - limitVolts) / worstHop.voltsPerMetre;
+  // Down to the figure that is shown: read off and laid, it holds.
+  const shown = Math.floor(metres * 20) / 20;
+  return shown < LEAST_METRES
+    ? ''
+    : ` No thicker wire is laid there unasked: ${readLength(shown, build)} of it instead of ${readLength(worstHop.metres, build)} would do.`;
 }
 
 /** Windings as they are proposed today: each behind a small fuse. */
@@ -122,15 +150,16 @@ export const feedRules: Rule[] = [
       context.net.circuits.flatMap((circuit): Hit[] => {
         if (circuit.dropVolts <= circuit.limitVolts + CLOSE) return [];
         const hop = circuit.worstHop;
+        const remedy = spare(context, circuit);
         const most = hop
-          ? ` Most of it, ${formatVolts(hop.volts)}, between ${labelOf(context.net, hop.from)} and ${labelOf(context.net, hop.to)}.`
+          ? ` Most of it, ${formatVolts(hop.volts)}, between ${labelOf(context.net, hop.step.from)} and ${labelOf(context.net, hop.step.to)}.`
           : '';
         return [
           {
             at: circuit.id,
             where: { type: 'end', end: fuseEnd(circuit.id, 1) },
-            detail: `${circuit.name}: ${formatVolts(circuit.dropVolts)} are lost from the source to ${circuit.worstLoad} with everything on; ${formatVolts(circuit.limitVolts)} is the limit.${most}`,
-            remedy: spare(context, circuit),
+            detail: `${circuit.name}: ${formatVolts(circuit.dropVolts)} are lost from the source to ${circuit.worstLoad} with everything on; ${formatVolts(circuit.limitVolts)} is the limit.${most}${remedy ? '' : shorterWords(context, circuit)}`,
+            remedy,
           },
         ];
       }),

@@ -122,3 +122,45 @@ describe('any proposal', () => {
     ).toEqual([]);
   });
 });
+
+describe('a run that no size is enough for', () => {
+  /** A fan of 25 A, so far from its relay. */
+  const far = (branchMetres: number): Build => {
+    const build = edited(
+      createBuild({
+        id: 'far',
+        now: '2026-01-01T00:00:00.000Z',
+        name: 'Far',
+        vehicle: '',
+        engine: catalog.engines[0],
+        ecu: ecu('orrery-48'),
+      }),
+      call('addDevice', { kind: kind('fan-large'), label: 'Fan', branchMetres }),
+      call('allotAll', { keep: 'locked' }),
+    );
+    return build;
+  };
+  const drop = (build: Build) => findingsOf(build, netlist(build)).find(({ rule }) => rule === 'PW-3');
+  test('is told how short it would have to be, and so short it does', () => {
+    const found = drop(far(5))!;
+    expect(found.remedy).toBeNull();
+    const [, enough, laid] = /No thicker wire is laid there unasked: (.*) m of it instead of (.*) m would do/.exec(
+      found.detail,
+    )!;
+    const spare = Number(laid) - Number(enough);
+    expect(spare).toBeGreaterThan(0);
+    expect(drop(far(5 - spare))).toBeUndefined();
+    // Not shorter than need be: told in steps of 5 cm.
+    expect(drop(far(5 - spare + 0.1))).toBeDefined();
+  });
+  test('a wire whose size was set by hand is first taken as thick as it was proposed', () => {
+    const build = far(2);
+    expect(drop(build)).toBeUndefined();
+    const wire = netlist(build).wires.find(({ id }) => id.includes('.87') && id.includes('fan-large-1.1'))!;
+    const thin = edited(build, call('setWire', { wireId: wire.id, squareMm: 1.5 }));
+    const { remedy, detail } = drop(thin)!;
+    expect(remedy?.calls).toContainEqual(call('setWire', { wireId: wire.id, squareMm: null }));
+    expect(detail).not.toMatch(/unasked/);
+    expect(drop(edited(thin, ...remedy!.calls))).toBeUndefined();
+  });
+});
