@@ -13,6 +13,7 @@ import { CONFIRMED_WITHIN, TOOTH_TO_TDC, lastAgrees, newOffset } from '../trigge
 import { wheelSchema } from '../wheels/wheel';
 import { wrapDegrees } from '../units/convert';
 import { circuitChoiceSchema, planSchema, type Build, type CircuitChoice } from '../build/schema';
+import { powerPlan } from '../power/plan';
 import { edit } from './edit';
 import { dropStale } from './stale';
 
@@ -50,6 +51,19 @@ function withRelay({ feeds }: Build, circuitId: string, { relay, winding, switch
 }
 
 /** Decisions of sheets 2 to 5: pins, trigger, power, loom. */
+/** The build with no size of its own for any wire of the trunk of a feed. */
+function withoutOwnSizes(build: Build, circuitId: string): Build {
+  const own = withId(powerPlan(build).circuits, circuitId)?.ownSizes ?? [];
+  if (own.length === 0) return build;
+  const wires = { ...build.loom.wires };
+  for (const id of own) {
+    const { squareMm: _, ...rest } = wires[id]!;
+    if (Object.keys(rest).length > 0) wires[id] = rest;
+    else delete wires[id];
+  }
+  return { ...build, loom: { ...build.loom, wires } };
+}
+
 export const planEdits = {
   setOutputOrder: edit(
     z.object({ outputOrder: z.enum(['in-turn', 'by-cylinder']) }),
@@ -231,6 +245,7 @@ export const planEdits = {
     () => 'Start a new log of the light',
     (build) => ok({ ...build, trigger: { ...build.trigger, offsetConfirmed: false, readings: [] } }),
   ),
+  /** The last word holds: a size for the feed takes the place of one that a wire of its trunk was given by itself. */
   setCircuit: edit(
     z.object({ circuitId: z.string(), choice: circuitChoiceSchema.partial() }),
     ({ circuitId }) => `Change the ${circuitId} feed`,
@@ -240,7 +255,11 @@ export const planEdits = {
       );
       const circuits = { ...build.power.circuits, [circuitId]: merged };
       return ok(
-        dropStale({ ...build, power: { ...build.power, circuits }, feeds: withRelay(build, circuitId, choice) }),
+        dropStale({
+          ...(choice.squareMm === undefined ? build : withoutOwnSizes(build, circuitId)),
+          power: { ...build.power, circuits },
+          feeds: withRelay(build, circuitId, choice),
+        }),
       );
     },
   ),
@@ -255,7 +274,10 @@ export const planEdits = {
       const rest = Object.fromEntries(
         Object.entries(build.power.circuits[circuitId] ?? {}).filter(([key]) => !(fields as string[]).includes(key)),
       );
-      return ok({ ...build, power: { ...build.power, circuits: { ...build.power.circuits, [circuitId]: rest } } });
+      return ok({
+        ...(fields.includes('squareMm') ? withoutOwnSizes(build, circuitId) : build),
+        power: { ...build.power, circuits: { ...build.power.circuits, [circuitId]: rest } },
+      });
     },
   ),
   setPower: edit(

@@ -53,6 +53,8 @@ export interface Circuit {
   readonly rush: FuseRush | null;
   readonly squareMm: number;
   readonly squareByPerson: boolean;
+  /** Wires of the trunk's run whose own size was set by hand, and rules. */
+  readonly ownSizes: readonly string[];
   readonly squareSetBy: WireSetBy;
   /** The thinnest wire behind the splice that leads to a load: it too must outlast the fuse. */
   readonly branchSquareMm: number;
@@ -153,6 +155,7 @@ function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): Po
       rush,
       squareMm,
       squareByPerson: trunkWire?.byPerson ?? false,
+      ownSizes: trunkWire?.ownSizes ?? [],
       squareSetBy: trunkWire?.setBy ?? 'strength',
       branchSquareMm,
       carriesAmps: carriedAmps(squareMm, around),

@@ -82,6 +82,8 @@ export interface SizedLink {
   readonly to: EndKey;
   readonly squareMm: number;
   readonly byPerson: boolean;
+  /** Wires of its run whose own size was set by hand: the first of them rules, over what is chosen for the feed. */
+  readonly ownSizes: readonly string[];
   readonly setBy: WireSetBy;
   readonly flow: Flow;
   /** Metres with the slack of the loom. */
@@ -129,6 +131,7 @@ interface Chain {
   squareMm: number;
   setBy: WireSetBy;
   fixed: boolean;
+  ownSizes: readonly string[];
   most: number;
   metres: number;
 }
@@ -250,7 +253,12 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
       sizedLink(
         build,
         link,
-        { squareMm, fixed: chosen !== undefined, setBy: chosen === undefined ? 'PW-1' : 'person' },
+        {
+          squareMm,
+          fixed: chosen !== undefined,
+          ownSizes: chosen === undefined ? [] : [link.id],
+          setBy: chosen === undefined ? 'PW-1' : 'person',
+        },
         flow,
         fuse,
         aroundOf(link),
@@ -284,7 +292,7 @@ export const laidMetres = ({ metres, cuts = 0 }: Pick<PlannedLink, 'metres' | 'c
 const sizedLink = (
   build: Build,
   link: PlannedLink,
-  { squareMm, fixed, setBy }: Pick<Chain, 'squareMm' | 'fixed' | 'setBy'>,
+  { squareMm, fixed, ownSizes, setBy }: Pick<Chain, 'squareMm' | 'fixed' | 'ownSizes' | 'setBy'>,
   flow: Flow,
   fuse: PartId | null,
   around: Surroundings,
@@ -294,6 +302,7 @@ const sizedLink = (
   to: link.to,
   squareMm,
   byPerson: fixed,
+  ownSizes,
   setBy,
   flow,
   metres: Math.round(laidMetres(link, build.loom.slackMetres) * 100) / 100,
@@ -388,7 +397,15 @@ function chainsOf(
     }
     const chain: Chain = goesOn
       ? before
-      : { steps: [], squareMm: 0, setBy: 'strength', fixed: false, most: MOST_CABLE_SQUARE_MM, metres: 0 };
+      : {
+          steps: [],
+          squareMm: 0,
+          setBy: 'strength',
+          fixed: false,
+          ownSizes: [],
+          most: MOST_CABLE_SQUARE_MM,
+          metres: 0,
+        };
     if (!goesOn) found.push(chain);
     chain.most = Math.min(chain.most, mostAt(build, step.to));
     chain.metres += step.link.metres;
@@ -402,7 +419,10 @@ function chainsOf(
       ({ link }) => link?.role === 'trunk' || link?.role === 'jumper' || link?.role === 'source',
     );
     const chosen = [...names].flatMap((name) => (trunk ? (build.power.circuits[name]?.squareMm ?? []) : []));
-    const byWire = chain.steps.flatMap(({ link }) => build.loom.wires[link!.id]?.squareMm ?? []);
+    chain.ownSizes = chain.steps.flatMap(({ link }) =>
+      build.loom.wires[link!.id]?.squareMm === undefined ? [] : [link!.id],
+    );
+    const byWire = chain.ownSizes.map((id) => build.loom.wires[id]!.squareMm!);
     const winding = chain.steps.every(isWinding);
     const least = chain.steps.map((step) => {
       const fuse = sizedBy({ to: step.to, metres: step.link!.metres }, flows.fuseBefore.get(step.from) ?? null);

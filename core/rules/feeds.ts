@@ -50,14 +50,16 @@ function overFused({ build, net }: RuleContext): Hit[] {
   });
 }
 
-/** Wires of the way to the worst load whose size was set by hand, one by one. */
-function setByHand({ build, net }: RuleContext, { id, worstLoad }: Circuit): string[] {
-  const drop = net.power.sizes.drops.find(
-    ({ draw }) => draw.name === worstLoad && withId(net.circuits, id)!.loads.some(({ end }) => end === draw.end),
+/** Wires on the ways of what loses too much behind this fuse whose own size was set by hand. */
+function setByHand({ net }: RuleContext, { loads }: Circuit): string[] {
+  const { drops, links } = net.power.sizes;
+  const poor = drops.filter(
+    ({ draw, volts, limitVolts }) => volts > limitVolts + CLOSE && loads.some(({ end }) => end === draw.end),
   );
-  return (drop?.hops ?? []).flatMap(({ step }) =>
-    step.link && build.loom.wires[step.link.id]?.squareMm !== undefined ? [step.link.id] : [],
+  const ids = poor.flatMap(({ hops }) =>
+    hops.flatMap(({ step }) => (step.link && links.get(step.link.id)?.ownSizes) || []),
   );
+  return [...new Set(ids)];
 }
 
 /** What would spare the volts: the sizes taken anew, or a way of its own from the battery. */

@@ -163,4 +163,28 @@ describe('a run that no size is enough for', () => {
     expect(detail).not.toMatch(/unasked/);
     expect(drop(edited(thin, ...remedy!.calls))).toBeUndefined();
   });
+  test('the last word holds: a size for the feed over one for a wire of its trunk, and the other way round', () => {
+    const build = far(2);
+    const run = netlist(build).wires.find(({ id }) => id.includes('.87') && id.includes('fan-large-1.1'))!;
+    const sizes = (one: Build) => {
+      const net = netlist(one);
+      const { squareMm, squareByPerson } = net.circuits.find(({ id }) => id === 'fan-large-1')!;
+      return [net.wireById.get(run.id)!.squareMm, squareMm, squareByPerson];
+    };
+    const byWire = edited(build, call('setWire', { wireId: run.id, squareMm: 4, colour: 'OG' }));
+    expect(sizes(byWire)).toEqual([4, 4, true]);
+    const byFeed = edited(byWire, call('setCircuit', { circuitId: 'fan-large-1', choice: { squareMm: 6 } }));
+    expect(sizes(byFeed)).toEqual([6, 6, true]);
+    // Its colour was not spoken of.
+    expect(byFeed.loom.wires[run.id]).toEqual({ colour: 'OG' });
+    expect(sizes(edited(byFeed, call('setWire', { wireId: run.id, squareMm: 2.5 })))).toEqual([2.5, 2.5, true]);
+    const derived = edited(byWire, call('deriveCircuit', { circuitId: 'fan-large-1', fields: ['squareMm'] }));
+    expect(sizes(derived)).toEqual([...sizes(build).slice(0, 2), false]);
+    // Another of its figures leaves the wire alone.
+    expect(sizes(edited(byWire, call('setCircuit', { circuitId: 'fan-large-1', choice: { fuseAmps: 40 } })))).toEqual([
+      4,
+      4,
+      true,
+    ]);
+  });
 });
