@@ -125,6 +125,9 @@ test('revisions tell what changed; lists are saved as files', async ({ page }) =
   await page.getByRole('textbox', { name: /What revision B/ }).fill('bigger fuse');
   await page.getByRole('button', { name: 'Save revision B' }).click();
   await expect(page.getByLabel('Title block')).toContainText('Rev.B');
+  // From then on it is the new one that the plan is read against.
+  await expect(page.getByRole('heading', { name: 'What changed, B to now' })).toBeVisible();
+  await expect(page.getByText('Fuel pump: fuse 15 A became 25 A.')).toBeHidden();
   for (const [button, ending] of [
     ['Pin list as CSV', /pin-list\.csv$/],
     ['Cut list as CSV', /cut-list\.csv$/],

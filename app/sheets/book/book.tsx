@@ -33,8 +33,8 @@ const NOW = 'now';
 const said = (revision: string) => (revision === NOW ? 'now' : revision);
 
 function Revisions() {
-  const { edit } = useBuild();
-  const { build, net } = useLater();
+  const { build, edit } = useBuild();
+  const { build: told, net } = useLater();
   const [note, setNote] = useState('');
   const last = build.revisions[build.revisions.length - 1];
   const [from, setFrom] = useState<string>(last?.letter ?? NOW);
@@ -48,9 +48,9 @@ function Revisions() {
     { id: NOW, name: 'As it stands' },
   ];
   const lines = useMemo(() => {
-    const plan = (id: string) => build.revisions.find((revision) => revision.letter === id)?.plan ?? build;
-    return differenceInWords(build, plan(from), plan(to), (one) => (one === build ? net : loomOf(build, one)));
-  }, [build, net, from, to]);
+    const plan = (id: string) => told.revisions.find((revision) => revision.letter === id)?.plan ?? told;
+    return differenceInWords(told, plan(from), plan(to), (one) => (one === told ? net : loomOf(told, one)));
+  }, [told, net, from, to]);
   return (
     <Stack $gap={3}>
       <Heading>Revisions</Heading>
