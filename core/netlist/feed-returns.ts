@@ -7,7 +7,7 @@ import { pulsesOfCoils, type FittedCoil } from '../power/coil-feed';
 import { WINDING_AMPS } from '../power/flow';
 import type { PowerPlan } from '../power/plan';
 import type { PlannedLink, PlannedPart } from '../power/propose';
-import { mostAt } from '../power/sizes';
+import { mostAt } from '../power/runs';
 import { groundPins } from './ground-pins';
 import { groundShareAmps } from './ecu-return';
 import type { Need } from './needs';

@@ -11,7 +11,8 @@ import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
 import { MOTOR_DROP, type Load } from './loads';
 import { windingEnds, type FeedRole } from './propose';
 import type { FuseRush } from './inrush';
-import { sizesOf, surroundings, type Drop, type FuseSetBy, type Hop, type Sizes, type WireSetBy } from './sizes';
+import type { WireSetBy } from './runs';
+import { sizesOf, surroundings, type Drop, type FuseSetBy, type Hop, type Sizes } from './sizes';
 import { carriedAmps, sizeFor } from '../wire/wire';
 
 export interface CircuitRelay {
