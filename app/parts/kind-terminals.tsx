@@ -288,7 +288,8 @@ const Line = styled.div`
   border-bottom: ${shape.hair} solid ${color.rule};
   ${at.narrow} {
     grid-template-columns: 76px minmax(0, 1fr);
-    & > :nth-child(3) {
+    /* Where it goes has a line of its own: cut off, it says nothing. */
+    & > :has([aria-haspopup='listbox']) {
       grid-column: 1 / -1;
     }
   }

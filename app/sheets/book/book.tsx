@@ -1,6 +1,6 @@
 import { labelOf } from '~/core/netlist/label';
 import { ecuEnd } from '~/core/ends/ends';
-import { memo, useMemo, useState } from 'react';
+import { memo, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
 import { differenceInWords, loomOf, nextLetter } from '~/core/netlist/revisions';
@@ -114,8 +114,13 @@ function Revisions() {
 function SetUp() {
   const { build, progress, counts } = useLater();
   const { trigger, engine, ecu } = build;
-  const rows: [string, string][] = [
-    ['Engine', `${engine.name}, fires ${engine.firingOrder.join('-')}`],
+  const rows: [string, ReactNode][] = [
+    [
+      'Engine',
+      <>
+        {engine.name}, fires <Whole>{engine.firingOrder.join('-')}</Whole>
+      </>,
+    ],
     ['ECU', `${ecu.model}, outputs ${build.outputOrder === 'in-turn' ? 'fire in turn' : 'numbered by cylinder'}`],
     ['Crank wheel', trigger.crankWheel?.name ?? 'not chosen'],
     ['Cam wheel', camWheelOf(trigger)?.name ?? 'none'],
@@ -331,6 +336,10 @@ const Columns = styled.div`
   ${at.print} {
     grid-template-columns: 1fr;
   }
+`;
+/** A firing order is read as one. */
+const Whole = styled.span`
+  white-space: nowrap;
 `;
 const Lines = styled.ul`
   padding-left: ${space[4]};
