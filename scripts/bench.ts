@@ -21,7 +21,7 @@ import { applyEdit, call } from '~/core/edits';
 import { layBoard } from '~/core/loom/board';
 import { allFigures, outerMillimetres, wiresBySegment } from '~/core/loom/bundles';
 import { packCircles } from '~/core/loom/packing';
-import { powerPlan } from '~/core/power/plan';
+import { powerPlan } from '~/core/netlist/power-plan';
 import { allWires, filterWires, sortWires } from '~/core/donor/sort';
 import { readTable, wiresFrom } from '~/core/donor/table';
 import { netlist } from '~/core/netlist/netlist';

@@ -8,6 +8,7 @@ import { grounds } from './migrations/6-grounds';
 import { joins } from './migrations/7-joins';
 import { feeds } from './migrations/8-feeds';
 import { tree } from './migrations/9-tree';
+import { cables } from './migrations/10-cables';
 import type { Migration } from './migrations/migration';
 import { BUILD_SCHEMA_VERSION } from './schema';
 
@@ -22,6 +23,7 @@ export const migrations: readonly Migration[] = [
   joins,
   feeds,
   tree,
+  cables,
 ];
 
 /** Throws when the chain has a gap, a duplicate or a missing step: a bug, found at start-up. */

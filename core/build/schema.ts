@@ -7,14 +7,14 @@ import { signalClassNames } from '../wire/colours';
 import { checkedCurveSchema } from '../devices/curve';
 import { surveySchema } from '../survey/records';
 import { wheelSchema } from '../wheels/wheel';
-import { feedsSchema } from '../topology/parts';
+import { feedEnd, feedsSchema } from '../topology/parts';
 import { treeSchema } from '../tree/tree';
 import { wireSeries } from '../wire/wire';
 import { speedSchema } from '../speed/chain';
 import { unitsSchema } from '../units/units';
 
 /** Version of the document's shape. Raise it together with a step in migrations.ts. */
-export const BUILD_SCHEMA_VERSION = 10;
+export const BUILD_SCHEMA_VERSION = 11;
 
 const id = z.string().min(1).max(120);
 /** What stands in an address and in the keys of the stores: letters, digits, hyphen and underscore. */
@@ -143,6 +143,14 @@ export const asideSchema = z.object({
 });
 export type Aside = z.infer<typeof asideSchema>;
 
+/** A heavy cable of the car: its copper, how long it is, and where its end away from the machine lands. */
+export const cableSchema = z.object({
+  squareMm: z.number().positive().max(150),
+  metres: z.number().min(0.1).max(30),
+  at: feedEnd,
+});
+export type Cable = z.infer<typeof cableSchema>;
+
 const planFields = {
   engine: engineSchema,
   ecu: ecuSchema,
@@ -188,6 +196,11 @@ const planFields = {
     groundMetres: z.record(z.enum(groundPlaces), metres),
     strapSquareMm: z.number().positive().max(95),
     strapMetres: metres.refine((value) => value > 0, 'a strap has a length'),
+    /** The heavy cables that are no wire of the loom: the starter's, and the alternator's. */
+    starterCable: cableSchema,
+    alternatorCable: cableSchema,
+    /** How wires that meet at a post or a blade are joined: each at a place of its own, by a bar or a splice, or one upon the other. */
+    joints: z.enum(['apart', 'stacked']),
     starting: z.enum(['key', 'button']),
     /** Whether the battery is charged by the engine, or lives on what it holds. */
     charging: z.enum(['alternator', 'none']),

@@ -1,8 +1,9 @@
-import type { Build } from '../build/schema';
+import type { Build, Cable } from '../build/schema';
 import { cycleDegrees } from '../engine/engine';
-import { LUG_OHMS } from '../power/sizes';
+import { LUG_OHMS } from '../power/contact-ohms';
+import { ownCell } from '../power/rings';
 import { wireOhms } from '../wire/wire';
-import { battery, type Figure } from './figures';
+import { KNOWN_CELSIUS, battery, insideOhms, restingVolts, takesOhms, type Cell, type Figure } from '../power/battery-figures';
 import type { CircuitState } from './states';
 
 /** Volts behind a resistance. */
@@ -12,25 +13,6 @@ export interface Source {
   /** How far its volts, and its ohms as a share, usually stray. */
   readonly strays: number;
   readonly spread: number;
-}
-
-/** The battery whose inside is known: of so many ampere-hours, at so many degrees. */
-const KNOWN_AH = 45;
-const KNOWN_CELSIUS = 20;
-/** By how much its inside rises for each degree colder (common practice: half as much again at -18 °C). */
-const COLD_A_DEGREE = 0.013;
-/** And by how much while it is emptied (common practice: nearly twice when flat). */
-const EMPTY_MORE = 0.8;
-
-/** Its volts at rest by how full it is, 0 to 1 (common practice: in proportion; the cold takes less than a tenth of a volt). */
-export const restingVolts = (charge: number): number =>
-  battery.empty.value + charge * (battery.off.value - battery.empty.value);
-
-/** Its inside: smaller ones have more, by the root of their size (from memory), cold and empty ones too. */
-export function insideOhms(batteryAh: number, celsius: number, charge: number): number {
-  const size = Math.sqrt(KNOWN_AH / batteryAh);
-  const cold = 1 + COLD_A_DEGREE * Math.max(0, KNOWN_CELSIUS - celsius);
-  return battery.inside.value * size * cold * (1 + EMPTY_MORE * (1 - charge));
 }
 
 /**
@@ -58,24 +40,36 @@ const STARTER_VOLTS = 10;
 /** What a turning starter is to the battery, ohms. */
 export const starterOhms = (build: Pick<Build, 'engine' | 'site'>): number => STARTER_VOLTS / starterAmps(build);
 
-/** What stands at the battery's posts in a state: itself, or the regulator of what charges it. */
-export function sourceIn(build: Build, state: CircuitState, charge: number): Source {
-  if (state === 'running' && build.power.charging !== 'none')
-    return {
-      volts: battery.charging.value,
-      ohms: battery.regulated.value,
-      strays: battery.charging.spread,
-      spread: battery.regulated.spread,
-    };
-  const sag = sagIn(state);
+/** A battery in a state: volts behind its inside while it gives, and behind what it takes in by how full it is while it is charged. */
+export interface BatterySource extends Source {
+  readonly takesOhms: number;
+}
+
+/** A battery in a state of the car. One that is charged has lost what it came down by. */
+export function batteryIn(cell: Cell, state: CircuitState): BatterySource {
+  const { ampereHours, celsius, charge } = cell;
+  const sag = state === 'running' ? null : sagIn(state);
   return {
     volts: restingVolts(charge) - (sag?.value ?? 0),
-    ohms: insideOhms(build.power.batteryAh, build.site.ambientCelsius, charge),
+    ohms: insideOhms(ampereHours, celsius, charge),
+    takesOhms: takesOhms(cell),
     strays: Math.hypot((charge > HALF ? battery.off : battery.empty).spread, sag?.spread ?? 0),
     spread: battery.inside.spread,
   };
 }
 const HALF = 0.5;
+
+/** What the loom is fed from in a state: the battery, or the regulator of what charges it. */
+export const sourceIn = (build: Build, state: CircuitState, charge: number): Source =>
+  state === 'running' && build.power.charging !== 'none' ? regulator : batteryIn(ownCell(build, charge), state);
+
+/** The regulator of an alternator, at its studs. */
+export const regulator: Source = {
+  volts: battery.charging.value,
+  ohms: battery.regulated.value,
+  strays: battery.charging.spread,
+  spread: battery.regulated.spread,
+};
 
 /** What a rested battery comes down by at once in a state. */
 function sagIn(state: CircuitState): Figure | null {
@@ -86,11 +80,14 @@ function sagIn(state: CircuitState): Figure | null {
 /** What the strap between engine and battery measures with its bolts, ohms. */
 export const strapOhms = ({ power }: Pick<Build, 'power'>): number =>
   wireOhms(power.strapSquareMm, power.strapMetres) + 2 * LUG_OHMS;
+/** The same of a heavy cable of the car. */
+export const cableOhms = ({ squareMm, metres }: Pick<Cable, 'squareMm' | 'metres'>): number =>
+  wireOhms(squareMm, metres) + 2 * LUG_OHMS;
 
 /** The way of the starter's current: amperes, and what they leave at the posts of a full battery, volts. */
 export function crankedBy(build: Build): { readonly amps: number; readonly volts: number } {
   const { volts, ohms } = sourceIn(build, 'cranking', 1);
-  const load = starterOhms(build) + strapOhms(build);
+  const load = starterOhms(build) + cableOhms(build.power.starterCable) + strapOhms(build);
   const amps = volts / (ohms + load);
   return { amps, volts: amps * load };
 }

@@ -1,11 +1,11 @@
 import type { Build } from '../build/schema';
-import { BATTERY, PLUS_POST, groundEnd, type EndKey } from '../ends/ends';
+import { BATTERY, groundEnd, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
-import { LUG_OHMS } from '../power/sizes';
+import type { Joint } from './faults';
 import { compile } from './compile';
 import { solveAsShown } from './pulses';
 import { pulsedKinds } from './pulsed';
-import { meterVolts, readVolts, voltsBetween, wireAmps, type Reading } from './reading';
+import { meterVolts, readVolts, wireAmps, type Reading } from './reading';
 import { scenarioOf } from './scenario';
 import type { Solution } from './solve';
 import type { CircuitState } from './states';
@@ -13,6 +13,7 @@ import type { CircuitState } from './states';
 /** What the car is doing, as a person would say it. */
 export const carStates = [
   'key-off',
+  'accessory',
   'key-on',
   'prime',
   'cranking',
@@ -31,7 +32,7 @@ export interface CarReading {
   readonly reading: (end: EndKey) => Reading | null;
   /** In every wire, from its first end to its second, amperes; of what comes in pulses the mean. */
   readonly amps: ReadonlyMap<string, number>;
-  /** What leaves the battery, over the loom and over the key: by what is lost between its post and its clamp, amperes. */
+  /** What the loom draws, over the key too, whatever it comes from; without the starter, amperes. */
   readonly total: number;
   /** The same within a pulse of outputs that their test pulses; null where none is. */
   readonly pulse: number | null;
@@ -54,7 +55,18 @@ export const drivable = (build: Build, net: Netlist): Drivable[] =>
     return pinId !== undefined && works ? [{ pinId, name: need.label.replace(/ relay$/, ''), pulsed }] : [];
   });
 
-const drawn = (solution: Solution): number => (voltsBetween(solution, PLUS_POST, BATTERY) ?? 0) / LUG_OHMS;
+/** What a joint of the car carries, from its first node to its second, amperes. */
+function throughJoint(solution: Solution, joint: Joint): number {
+  const branch = solution.ir.joints.get(joint);
+  if (branch === undefined || branch < 0) return 0;
+  const { ends } = solution.ir;
+  return (solution.at(ends[2 * branch]!) - solution.at(ends[2 * branch + 1]!)) * solution.branches.siemens[branch]!;
+}
+/** What the loom draws, over the key too: from the battery and from what charges it, but for what goes to the starter. */
+const drawn = (solution: Solution): number =>
+  throughJoint(solution, 'battery-plus') -
+  throughJoint(solution, 'alternator-cable') -
+  throughJoint(solution, 'starter-cable');
 
 /**
  * Reads the car in a state, with these outputs driven and the battery so full, 0 to 1. With the key on and one driven by hand it is
@@ -66,9 +78,10 @@ export function readCar(
   state: CarState,
   driven: ReadonlySet<string>,
   charge = 1,
+  thrown: ReadonlySet<string> = new Set(),
 ): CarReading {
   const tested = state === 'key-on' && driven.size > 0;
-  const scenario = scenarioOf(build, net, tested ? 'outputs-on' : state, { driven, charge });
+  const scenario = scenarioOf(build, net, tested ? 'outputs-on' : state, { driven, charge, thrown });
   const { shown: solution, within } = solveAsShown(net, compile(build, net), scenario);
   const minus = groundEnd('battery');
   return {

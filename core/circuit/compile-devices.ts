@@ -1,4 +1,5 @@
 import { destinationOf } from '../build/destination';
+import { igniterOf, linesOf, type Known } from '../build/direct-lines';
 import type { Build, Device } from '../build/schema';
 import { hasRole, sensorsIn, trait, type DeviceKind, type Internal } from '../devices/kind';
 import { BATTERY, KEY_RUN, KEY_START, deviceEnd, groundEnd, type EndKey } from '../ends/ends';
@@ -7,8 +8,9 @@ import { fedThrough, isWorked } from '../power/drawn';
 import { runningVolts } from '../power/volts';
 import type { Branching } from './branching';
 import { OPEN_CONTACT_OHMS, alternator, parts, spreads } from './figures';
-import type { CircuitIR, DiodeIR, FilamentIR, InsideIR, Law, RestIR } from './ir';
-import { ECU_FIVE } from './nodes';
+import type { CircuitIR, CoilIR, DiodeIR, FilamentIR, InsideIR, Law, RestIR } from './ir';
+import { ECU_FIVE, type Probe } from './nodes';
+import { groundedBy, pulsesReturn } from './pulses-return';
 
 type Resistor = Extract<Internal, { type: 'resistor' }>;
 
@@ -56,12 +58,40 @@ function resistorLaw(build: Build, device: Device, kind: DeviceKind, one: Resist
   };
 }
 
-export type DevicesIR = Pick<CircuitIR, 'devices' | 'filaments' | 'rests'>;
+export type DevicesIR = Pick<CircuitIR, 'devices' | 'filaments' | 'coils' | 'rests'>;
+
+/** The number of the pin that works a terminal, by the terminal's end: its own need's, or the one it is joined to. */
+function pinsByEnd(build: Build, net: Netlist): ReadonlyMap<EndKey, number> {
+  const found = new Map<EndKey, number>();
+  const number = new Map(build.ecu.pins.map(({ id }, at) => [id, at]));
+  for (const need of net.needs) {
+    const pin = number.get(build.assignments[need.id] ?? '');
+    if (pin === undefined) continue;
+    for (const end of [need.end, ...need.joined.map((one) => one.end)]) found.set(end, pin);
+  }
+  return found;
+}
+
+/** What works a coil's primary: its own trigger or driver, or the channel of the module its line leads to; -1 for nothing. */
+function workedByPin(build: Build, { device, kind }: Known, pins: ReadonlyMap<EndKey, number>): number {
+  for (const { id } of kind.terminals) {
+    const pin = pins.get(deviceEnd(device.id, id));
+    if (pin !== undefined) return pin;
+  }
+  const module = igniterOf(build, { device, kind });
+  const lines = linesOf({ device, kind });
+  const channel = module && trait(module.kind, 'igniter')!.channels.find(({ output }) =>
+    [...linesOf(module, (id) => id === output)].some((line) => lines.has(line)),
+  );
+  return module && channel ? (pins.get(deviceEnd(module.device.id, channel.input)) ?? -1) : -1;
+}
 
 /** What stands inside the devices; the regulators of alternators join the diodes. */
 export function compileDevices(branching: Branching, build: Build, net: Netlist, diodes: DiodeIR[]): DevicesIR {
   const devices = new Map<string, readonly InsideIR[]>();
   const filaments: FilamentIR[] = [];
+  const coils: CoilIR[] = [];
+  const pins = pinsByEnd(build, net);
   const rests: RestIR[] = [];
   for (const { device, kind } of net.devices) {
     const at = (terminal: string): EndKey => carPoint[terminal] ?? deviceEnd(device.id, terminal);
@@ -82,6 +112,27 @@ export function compileDevices(branching: Branching, build: Build, net: Netlist,
         );
     }
     const filament = filamentOf(kind);
+    const coil = trait(kind, 'coil');
+    const primary = (from: EndKey, to: Probe, restOhms: number | null): Law => {
+      const pin = workedByPin(build, { device, kind }, pins);
+      coils.push({ i: branching.node(from), j: branching.node(to), pin, coil: coil! });
+      return { is: 'primary', coil: coils.length - 1, restOhms };
+    };
+    if (coil?.igniter) {
+      // The igniter lets the primary to its ground while it is told to.
+      const fed = kind.terminals.find((terminal) => destinationOf(device, terminal).to === 'feed');
+      const ground = pulsesReturn(build, { device, kind });
+      if (fed && ground !== null) {
+        const from = deviceEnd(device.id, fed.id);
+        own.push({ branch: branching.add(from, ground, primary(from, ground, null)), share: 'whole' });
+      }
+    }
+    for (const { input, output } of trait(kind, 'igniter')?.channels ?? []) {
+      const pin = pins.get(deviceEnd(device.id, input));
+      const ground = groundedBy({ device, kind });
+      if (pin !== undefined && ground !== null)
+        branching.add(deviceEnd(device.id, output), ground, { is: 'channel', pin });
+    }
     kind.internals.forEach((internal, number) => {
       const sensed = (share: InsideIR['share']): Law => {
         rests.push({ kind, internal: number });
@@ -107,12 +158,14 @@ export function compileDevices(branching: Branching, build: Build, net: Netlist,
           litOhms: amps === null ? null : litVolts / amps,
           litVolts,
         });
-      } else if (law.is === 'ohms' && sensors.length > 0) law = sensed('whole');
+      } else if (law.is === 'ohms' && coil && !coil.igniter)
+        law = primary(at(internal.from), at(internal.to), internal.ohms);
+      else if (law.is === 'ohms' && sensors.length > 0) law = sensed('whole');
       own.push({ branch: branching.add(at(internal.from), at(internal.to), law), share: 'whole' });
     });
     devices.set(device.id, own);
   }
-  return { devices, filaments, rests };
+  return { devices, filaments, coils, rests };
 }
 
 /** The lamp terminal of an alternator: its regulator draws it down at rest, and lets it out once it charges. */

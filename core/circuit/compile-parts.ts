@@ -2,11 +2,12 @@ import { BATTERY, KEY_RUN, KEY_START, deviceAt, fuseEnd, groundEnd, partEnd, rel
 import type { Build } from '../build/schema';
 import type { Netlist } from '../netlist/netlist';
 import { RELAY_WINDING_OHMS } from '../power/flow';
-import { opensWithin } from '../power/fuse';
-import { BUTTON_OHMS, DIODE_VOLTS, fuseOhms, switchOhms } from '../power/sizes';
+import { OPENS_FROM, fuseOhms } from '../power/fuse';
+import { BUTTON_OHMS, switchOhms } from '../power/contact-ohms';
+import { DIODE_VOLTS } from '../power/sizes';
 import type { Branching } from './branching';
-import { OPEN_OHMS, parts, spreads } from './figures';
-import type { CircuitIR, DiodeIR, FuseIR, RelayIR } from './ir';
+import { parts, spreads } from './figures';
+import type { BatteryIR, CircuitIR, DiodeIR, FuseIR, PulsedIR, RelayIR } from './ir';
 import type { Probe } from './nodes';
 import { pulsesReturn } from './pulses-return';
 
@@ -14,15 +15,20 @@ import { pulsesReturn } from './pulses-return';
 const DIODE_OHMS = 0.02;
 /** A resistor across a winding that takes its kick, ohms (common practice: 180 to 1000). */
 const SUPPRESSOR_OHMS = 680;
-/** A meter is held about so long: what ISO 8820-3 lets a fuse take no longer for has opened it by then. */
-const HELD_SECONDS = 5;
 
-export type PartsIR = Pick<CircuitIR, 'relays' | 'fuses'>;
+export type PartsIR = Pick<CircuitIR, 'relays' | 'fuses' | 'pulsed'>;
 
 /** What stands in the plan of feeds, the key's contacts, and what coils and injectors draw behind it. */
-export function compileParts(branching: Branching, build: Build, net: Netlist, diodes: DiodeIR[]): PartsIR {
+export function compileParts(
+  branching: Branching,
+  build: Build,
+  net: Netlist,
+  diodes: DiodeIR[],
+  batteries: BatteryIR[],
+): PartsIR {
   const relays: RelayIR[] = [];
   const fuses: FuseIR[] = [];
+  const pulsed: PulsedIR[] = [];
   const ratings = new Map(net.circuits.map(({ id, fuseAmps }) => [id, fuseAmps]));
   const node = (name: Probe) => branching.node(name);
   const diode = (id: string, anode: Probe, cathode: Probe) => {
@@ -51,7 +57,8 @@ export function compileParts(branching: Branching, build: Build, net: Netlist, d
           j: node(to),
           branch: branching.add(from, to, { is: 'fuse', fuse: fuses.length }),
           ohms: fuseOhms(amps),
-          opensVolts: opensWithin(HELD_SECONDS) * amps * fuseOhms(amps),
+          amps,
+          opensVolts: OPENS_FROM * amps * fuseOhms(amps),
         });
         break;
       }
@@ -73,12 +80,15 @@ export function compileParts(branching: Branching, build: Build, net: Netlist, d
         diode(id, partEnd('diode', name, 'a'), partEnd('diode', name, 'k'));
         break;
       case 'switch':
-        branching.ohms(
-          one,
-          other,
-          part.resting === 'closed' ? switchOhms(part.amps) : OPEN_OHMS,
-          spreads.contact.value,
-        );
+        for (const [a, b] of part.poles === 2
+          ? [[one, other], [partEnd('switch', name, '3'), partEnd('switch', name, '4')] as const]
+          : [[one, other] as const])
+          branching.add(a, b, {
+            is: 'switch',
+            name,
+            ohms: switchOhms(part.amps),
+            restsClosed: part.resting === 'closed',
+          });
         break;
       case 'button':
         branching.add(one, other, { is: 'button', ohms: BUTTON_OHMS });
@@ -98,7 +108,16 @@ export function compileParts(branching: Branching, build: Build, net: Netlist, d
         branching.add(partEnd('tap', name), BATTERY, { is: 'key', live: part.live });
         break;
       case 'battery':
-        branching.add(partEnd('battery', name), groundEnd('battery'), { is: 'battery', clampOhms: 0 });
+        branching.add(partEnd('battery', name), groundEnd('battery'), {
+          is: 'battery',
+          battery: batteries.length,
+          clampOhms: 0,
+        });
+        batteries.push({
+          name,
+          i: branching.node(partEnd('battery', name)),
+          j: branching.node(groundEnd('battery')),
+        });
         break;
       default:
         break;
@@ -108,7 +127,9 @@ export function compileParts(branching: Branching, build: Build, net: Netlist, d
     const known = net.deviceOf.get(deviceAt(end) ?? '');
     if (!load || !known || load.amps <= 0) continue;
     const returns = pulsesReturn(build, known);
-    if (returns !== null) branching.add(end, returns, { is: 'mean', amps: load.amps });
+    if (returns === null) continue;
+    const branch = branching.add(end, returns, { is: 'mean', amps: load.amps });
+    if (branch >= 0) pulsed.push({ branch, mean: load.amps, peak: load.peak, coil: load.coil });
   }
-  return { relays, fuses };
+  return { relays, fuses, pulsed };
 }

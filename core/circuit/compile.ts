@@ -1,26 +1,62 @@
-import type { Build } from '../build/schema';
-import { BATTERY, MINUS_POST, PLUS_POST, ecuEnd, groundEnd } from '../ends/ends';
+import type { Build, Cable } from '../build/schema';
+import {
+  ALTERNATOR_CASE,
+  ALTERNATOR_STUD,
+  BATTERY,
+  MINUS_POST,
+  PLUS_POST,
+  STARTER_STUD,
+  ecuEnd,
+  groundEnd,
+  partAt,
+  type EndKey,
+} from '../ends/ends';
 import { pinsOfKind } from '../ecu/ecu';
 import type { Netlist } from '../netlist/netlist';
 import { endToEndOhms } from '../netlist/wires';
-import { LUG_OHMS } from '../power/sizes';
-import { starterOhms, strapOhms } from './battery';
+import { LUG_OHMS } from '../power/contact-ohms';
+import { cableOhms, starterOhms, strapOhms } from './battery';
 import { Branching } from './branching';
 import { compileDevices } from './compile-devices';
 import { compileParts } from './compile-parts';
 import { compilePins, heldBy, pairsOf } from './ecu-pins';
 import type { Joint } from './faults';
-import { inside, parts, spreads, type Figure } from './figures';
-import type { CircuitIR, DiodeIR, Law } from './ir';
+import { inside, machines, parts, spreads, type Figure } from './figures';
+import type { BatteryIR, CircuitIR, DiodeIR, Law } from './ir';
 import { ECU_FIVE, ECU_GROUND } from './nodes';
 
-/** Bolted joints of the car: the battery's clamps, the engine's strap, the body's sheet. Every ground is at the battery in the end. */
-function compileCar(branching: Branching, build: Build): Map<string, number> {
+/** The battery's own name among the batteries of a circuit. */
+export const OWN_BATTERY = '+';
+/** Where a heavy cable lands: where it was said to, or on the clamp where that is no place of the circuit. */
+const landing = (net: Netlist, { at }: Cable): EndKey =>
+  net.parts.some(({ id, part }) => id === partAt(at) && part.kind === 'busbar') ? at : BATTERY;
+
+/**
+ * The car between its battery and its engine: clamps, the cables of starter and alternator, the alternator's case, the engine's
+ * strap, the body's sheet. The starter's current runs through the clamp, and what charges stands at the engine. Every ground is
+ * at the battery in the end. Left out: that a starter which hardly turns takes more, and what an alternator gives at most.
+ */
+function compileCar(branching: Branching, build: Build, net: Netlist, batteries: BatteryIR[]): Map<string, number> {
+  const { starterCable, alternatorCable, charging } = build.power;
   const clamps = 2 * LUG_OHMS;
   const joint = spreads.joint.value;
-  branching.add(PLUS_POST, MINUS_POST, { is: 'battery', clampOhms: clamps });
-  branching.add(PLUS_POST, groundEnd('head'), { is: 'starter', ohms: starterOhms(build) });
+  const cable = spreads.wire.value;
+  branching.add(PLUS_POST, MINUS_POST, { is: 'battery', battery: batteries.length, clampOhms: clamps });
+  batteries.push({ name: OWN_BATTERY, i: branching.node(PLUS_POST), j: branching.node(MINUS_POST) });
+  branching.add(STARTER_STUD, groundEnd('head'), { is: 'starter', ohms: starterOhms(build) });
+  const found = new Map<Joint, number>([
+    ['starter-cable', branching.ohms(landing(net, starterCable), STARTER_STUD, cableOhms(starterCable), cable)],
+  ]);
+  if (charging !== 'none') {
+    branching.add(ALTERNATOR_STUD, ALTERNATOR_CASE, { is: 'alternator' });
+    branching.ohms(ALTERNATOR_CASE, groundEnd('head'), machines.case.value, machines.case.spread);
+    found.set(
+      'alternator-cable',
+      branching.ohms(landing(net, alternatorCable), ALTERNATOR_STUD, cableOhms(alternatorCable), cable),
+    );
+  }
   return new Map<Joint, number>([
+    ...found,
     ['battery-plus', branching.ohms(PLUS_POST, BATTERY, LUG_OHMS, joint)],
     ['battery-minus', branching.ohms(MINUS_POST, groundEnd('battery'), LUG_OHMS, joint)],
     ['strap', branching.ohms(groundEnd('head'), groundEnd('battery'), strapOhms(build), joint)],
@@ -39,9 +75,10 @@ export function compileAnew(build: Build, net: Netlist): CircuitIR {
   const wires = new Map(
     net.wires.map((wire) => [wire.id, branching.ohms(wire.from, wire.to, endToEndOhms(wire), spreads.wire.value)]),
   );
-  const joints = compileCar(branching, build);
+  const batteries: BatteryIR[] = [];
+  const joints = compileCar(branching, build, net, batteries);
   const diodes: DiodeIR[] = [];
-  const plan = compileParts(branching, build, net, diodes);
+  const plan = compileParts(branching, build, net, diodes, batteries);
   const devices = compileDevices(branching, build, net, diodes);
   branching.add(ECU_FIVE, ECU_GROUND, { is: 'rail' });
   const pins = compilePins(branching, build, net, diodes);
@@ -54,6 +91,7 @@ export function compileAnew(build: Build, net: Netlist): CircuitIR {
     joints,
     ...plan,
     ...devices,
+    batteries,
     diodes,
     pins,
     drivers: pins.flatMap(({ ability, node }, pin) => {

@@ -1,5 +1,7 @@
 import { inside, parts } from './figures';
-import type { CircuitIR, FilamentIR } from './ir';
+import { atVolts } from '../devices/volts-table';
+import { dwellOhms } from '../power/coil';
+import type { CircuitIR, CoilIR, FilamentIR } from './ir';
 import { isThere, type Scenario } from './scenario';
 
 /** What is in one of two states, and filaments, as the last solution found them; by their numbers in the circuit. */
@@ -13,6 +15,10 @@ export interface Drive {
   /** Pins that hold their current at their limit, and whether the 5 V supply does. */
   readonly limits: Uint8Array;
   readonly fiveLimits: boolean;
+  /** Batteries that are charged. */
+  readonly charging: Uint8Array;
+  /** What each primary is over a dwell, ohms; 0 where none is tested. */
+  readonly coils: Float64Array;
   /** Ohms of each filament as warm as it is; 0 before it was ever lit. */
   readonly filaments: Float64Array;
   readonly powered: boolean;
@@ -24,6 +30,8 @@ export const restingDrive = (ir: CircuitIR): Drive => ({
   diodes: new Uint8Array(ir.diodes.length),
   limits: new Uint8Array(ir.pins.length),
   fiveLimits: false,
+  charging: new Uint8Array(ir.batteries.length),
+  coils: new Float64Array(ir.coils.length),
   filaments: new Float64Array(ir.filaments.length),
   powered: false,
 });
@@ -67,9 +75,6 @@ export function driveAt(ir: CircuitIR, scenario: Scenario, before: Drive, stuck:
     if (one === stuck.relay) return 0;
     return Math.abs(at(i) - at(j)) >= (before.relays[one] === 1 ? parts.dropOut : parts.pullIn).value ? 1 : 0;
   });
-  const fuses = Uint8Array.from(ir.fuses, ({ i, j, opensVolts }, one) =>
-    one !== stuck.fuse && (before.fuses[one] === 1 || Math.abs(at(i) - at(j)) >= opensVolts) ? 1 : 0,
-  );
   const diodes = Uint8Array.from(ir.diodes, (one) =>
     isThere(one, scenario) && at(one.i) - at(one.j) >= one.volts - CLOSE ? 1 : 0,
   );
@@ -77,15 +82,52 @@ export function driveAt(ir: CircuitIR, scenario: Scenario, before: Drive, stuck:
   for (const { pin, node, holdsVolts } of ir.drivers)
     if (drives && pin !== stuck.pin && driven.has(ir.pins[pin]!.id) && at(node) - at(ground) >= holdsVolts + CLOSE)
       limits[pin] = 1;
-  return {
+  const now: Drive = {
     relays,
-    fuses,
+    fuses: before.fuses,
     diodes,
     limits,
     fiveLimits: drives && at(five) - at(ground) <= FIVE_LEAST,
     filaments: Float64Array.from(ir.filaments, (one) => warmed(one, at)),
+    charging: Uint8Array.from(ir.batteries, ({ i, j }, one) => {
+      const cell = scenario.batteries[one];
+      return cell && at(i) - at(j) > cell.volts + CLOSE ? 1 : 0;
+    }),
+    coils: Float64Array.from(ir.coils, (one) => (isTested(ir, scenario, before, stuck.pin, one) ? dwelt(one, scenario, at) : 0)),
     powered: plugged && feeds.some((feed) => at(feed) - at(ground) >= minVolts),
   };
+  // A driver that holds its current and a relay that falls are faster than any fuse: fuses open once all else has come to rest.
+  return isSameDrive(now, before) ? { ...now, fuses: opened(ir, before, stuck, at) } : now;
+}
+
+/** The fuse that is most above what it carries opens first: what it feeds spares the others. */
+function opened(ir: CircuitIR, before: Drive, stuck: Stuck, at: At): Uint8Array {
+  const over = ir.fuses.map(({ i, j, opensVolts }, one) =>
+    one === stuck.fuse || before.fuses[one] === 1 ? 0 : Math.abs(at(i) - at(j)) / opensVolts,
+  );
+  const most = over.reduce((all, one) => Math.max(all, one), 0);
+  return most < 1 ? before.fuses : before.fuses.map((open, one) => (over[one]! >= most ? 1 : open));
+}
+
+/** Whether the output that works a coil is driven by its test: within a pulse its current rises over one dwell. */
+export const isTested = (
+  { pins }: Pick<CircuitIR, 'pins'>,
+  { engine, plugged, driven }: Scenario,
+  { powered }: Pick<Drive, 'powered'>,
+  dead: number,
+  { pin }: Pick<CoilIR, 'pin'>,
+): boolean => plugged && powered && engine === 'still' && pin >= 0 && pin !== dead && driven.has(pins[pin]!.id);
+
+/** How long a coil is charged at the volts of a scenario, ms. */
+const dwellIn = ({ coil }: CoilIR, volts: number): number => atVolts(coil.dwell, volts) ?? USUAL_DWELL;
+/** Where a coil's data says nothing (common practice: 2 to 4 ms). */
+const USUAL_DWELL = 3;
+
+/** What a primary is over its dwell with all the volts there are, ohms. */
+export const undroppedOhms = (one: CoilIR, volts: number): number => dwellOhms(one.coil, volts, dwellIn(one, volts), 1);
+function dwelt(one: CoilIR, { source }: Scenario, at: At): number {
+  const volts = source?.volts ?? 0;
+  return volts > 0 ? dwellOhms(one.coil, volts, dwellIn(one, volts), (at(one.i) - at(one.j)) / volts) : 0;
 }
 
 const isAsWarm = (one: number, other: number): boolean => Math.abs(other - one) <= WARM_SHARE * one;
@@ -99,4 +141,6 @@ export const isSameDrive = (one: Drive, other: Drive): boolean =>
   same(one.diodes, other.diodes) &&
   same(one.fuses, other.fuses) &&
   same(one.limits, other.limits) &&
+  same(one.charging, other.charging) &&
+  one.coils.every((ohms, at) => isAsWarm(ohms, other.coils[at]!)) &&
   one.filaments.every((ohms, at) => isAsWarm(ohms, other.filaments[at]!));

@@ -2,7 +2,7 @@ import { deviceAt, type EndKey } from '../ends/ends';
 import type { Probe } from './nodes';
 
 /** Bolted joints of the car that no wire of the loom is: the battery's clamps, the engine's strap, the body's. */
-export const joints = ['battery-plus', 'battery-minus', 'strap', 'body'] as const;
+export const joints = ['battery-plus', 'battery-minus', 'strap', 'body', 'starter-cable', 'alternator-cable'] as const;
 export type Joint = (typeof joints)[number];
 
 /** One thing wrong, as a change of the circuit or of a setting. */

@@ -1,31 +1,18 @@
+import { amps, ohms, volts, type Figure } from '../power/battery-figures';
+
+export { battery, type Figure } from '../power/battery-figures';
+
 /*
  * The numbers the circuit model rests on, each with where it is from. A figure marked 'common practice' is what parts of that
  * kind usually measure; one marked 'from memory' has not been held against a printed source. What a build or an ECU states
  * itself (pull-ups, volts of an output, wire sizes) is not here.
  */
-export interface Figure {
-  readonly value: number;
-  readonly unit: 'V' | 'Ω' | 'A';
-  /** How far parts of that kind usually stray from it: so many volts or amperes; of ohms a share. */
-  readonly spread: number;
-  readonly source: string;
-}
-const volts = (value: number, spread: number, source: string): Figure => ({ value, unit: 'V', spread, source });
-const ohms = (value: number, spread: number, source: string): Figure => ({ value, unit: 'Ω', spread, source });
-const amps = (value: number, spread: number, source: string): Figure => ({ value, unit: 'A', spread, source });
-
 const SWITCH = 'common practice: on-resistance of an automotive power switch with its track and pin, 0.1 to 0.3 Ω';
 const IDLE_OUTPUT = 'common practice: an output at rest leaks microamperes at 12 V';
 
-/** The battery as volts behind a resistance, and what charges it. */
-export const battery = {
-  off: volts(12.6, 0.15, 'common practice: a full lead-acid battery at rest, 2.1 V a cell'),
-  empty: volts(11.8, 0.2, 'common practice: a flat one at rest, under 2 V a cell; between them about in proportion'),
-  keyOnSag: volts(0.2, 0.1, 'common practice: a rested battery comes down so much at once under a few amperes'),
-  outputsOnSag: volts(0.4, 0.15, 'common practice: and so much under pump, fans or a starter'),
-  charging: volts(13.9, 0.35, 'common practice: 13.8 to 14.4 V at the posts with the alternator charging'),
-  regulated: ohms(0.002, 0.8, 'common practice: a regulator holds its volts within a tenth or two at full load'),
-  inside: ohms(0.012, 0.4, 'common practice: 45 to 60 Ah, warm and full, 5 to 8 mΩ with its posts and clamps'),
+/** What the machines are bolted by. */
+export const machines = {
+  case: ohms(0.0005, 0.8, 'common practice: the case of an alternator on its brackets, two bolted faces'),
 } as const satisfies Record<string, Figure>;
 
 /** How full a battery is said to be. */

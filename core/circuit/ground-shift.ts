@@ -10,7 +10,8 @@ import { straysBetween, voltsBetween, wireAmps } from './reading';
 import type { CircuitState } from './states';
 import type { Solution } from './solve';
 import { solveCircuit } from './solve';
-import { ECU_GROUND } from './nodes';
+import { strayOfCoils } from '../power/coil-feed';
+import { ECU_GROUND, numberOf } from './nodes';
 
 /** What the ground of one sensor does to its reading. */
 export interface GroundShift {
@@ -21,6 +22,8 @@ export interface GroundShift {
   readonly ground: EndKey;
   /** Volts of its ground above the ground inside the ECU. */
   readonly shiftVolts: number;
+  /** The furthest it goes from nothing while coils and injectors pulse; as the mean where none does. */
+  readonly peakVolts: number;
   /** By so many volts either way that may be off, by what the parts of a circuit usually measure. */
   readonly strays: number;
   /** What the ECU reads too much, in Gonyx' own unit of the quantity; null where its curve cannot tell. */
@@ -35,6 +38,33 @@ function errorOf(at: SensorAt, read: number, shiftVolts: number): number | null 
   const curve = curveOf(sensor.curve);
   const [shifted, right] = [valueAtPin(at, read, curve), valueAtPin(at, read - seen, curve)];
   return shifted === null || right === null ? null : shifted - right;
+}
+
+/** Under so little an ampere of a pulse makes at a sensor it is not looked at, ohms. */
+const LEAST_OHMS = 1e-6;
+
+/**
+ * The furthest a ground goes from nothing over a cycle: the mean, and what the pulses of coils, added up where they overlap, and of
+ * injectors, which at full duty are open together, add to it through the wires they share.
+ */
+function peakOf(build: Build, solution: Solution, ground: EndKey, mean: number): number {
+  const { ir, scenario } = solution;
+  if (scenario.engine !== 'running') return mean;
+  const [i, j] = [numberOf(ir.nodes, ground), numberOf(ir.nodes, ECU_GROUND)];
+  const shares = ir.pulsed
+    .map((one) => ({ ...one, weight: solution.transfer(i, j, one.branch) }))
+    .filter(({ weight }) => Math.abs(weight) > LEAST_OHMS);
+  const coils = strayOfCoils(
+    build,
+    shares.flatMap(({ coil, weight }) => (coil ? [{ fitted: coil, weight }] : [])),
+  );
+  let [above, below] = [coils.above, coils.below];
+  for (const { coil, weight, peak, mean: own } of shares) {
+    if (coil) continue;
+    above += Math.max(weight * (peak - own), -weight * own);
+    below += Math.max(-weight * (peak - own), weight * own);
+  }
+  return Math.abs(mean + above) >= Math.abs(mean - below) ? mean + above : mean - below;
 }
 
 /** The shift of every sensor that is wired, in a solved state, largest first. */
@@ -52,6 +82,7 @@ export function groundShifts(build: Build, net: Netlist, solution: Solution): Gr
           quantity: at.sensor.quantity,
           ground,
           shiftVolts,
+          peakVolts: peakOf(build, solution, ground, shiftVolts),
           strays: straysBetween(solution, ground, ECU_GROUND),
           error: errorOf(at, read, shiftVolts),
         },

@@ -1,5 +1,6 @@
-import type { DeviceKind } from '../devices/kind';
+import type { DeviceKind, TraitOf } from '../devices/kind';
 import type { Ability } from '../ecu/ecu';
+import type { FittedCoil } from '../power/coil-feed';
 import type { Nodes } from './nodes';
 
 /**
@@ -21,6 +22,9 @@ export interface CircuitIR {
   readonly fuses: readonly FuseIR[];
   readonly diodes: readonly DiodeIR[];
   readonly filaments: readonly FilamentIR[];
+  readonly coils: readonly CoilIR[];
+  /** Batteries, the car's own first. */
+  readonly batteries: readonly BatteryIR[];
   readonly devices: ReadonlyMap<string, readonly InsideIR[]>;
   readonly rests: readonly RestIR[];
   readonly pins: readonly PinIR[];
@@ -35,6 +39,8 @@ export interface CircuitIR {
     /** What it is to each of its feeds, ohms. */
     readonly ownOhms: number;
   };
+  /** What a running engine draws in pulses, by the branch of its mean. */
+  readonly pulsed: readonly PulsedIR[];
   /** Where a wire that bites through its sleeve lands. */
   readonly body: number;
 }
@@ -44,8 +50,12 @@ export type Law =
   | { readonly is: 'ohms'; readonly ohms: number; readonly spread: number }
   /** There while the ECU hangs on its plugs. */
   | { readonly is: 'plugged'; readonly ohms: number; readonly spread: number }
-  | { readonly is: 'battery'; readonly clampOhms: number }
-  | { readonly is: 'key'; readonly live: 'always' | 'run' | 'start' }
+  | { readonly is: 'battery'; readonly battery: number; readonly clampOhms: number }
+  /** What charges, at the studs of the alternator. */
+  | { readonly is: 'alternator' }
+  | { readonly is: 'key'; readonly live: 'always' | 'accessory' | 'run' | 'start' }
+  /** A switch of the car: as it rests, or thrown. */
+  | { readonly is: 'switch'; readonly name: string; readonly ohms: number; readonly restsClosed: boolean }
   | { readonly is: 'button'; readonly ohms: number }
   | { readonly is: 'starter'; readonly ohms: number }
   /** The lamp terminal of an alternator that charges. */
@@ -60,6 +70,10 @@ export type Law =
   | { readonly is: 'contact'; readonly relay: number; readonly closedWhen: boolean }
   | { readonly is: 'diode'; readonly diode: number }
   | { readonly is: 'filament'; readonly filament: number }
+  /** The primary of a coil: what it is at rest, if anything, and while its output is tested what its current over a dwell makes of it. */
+  | { readonly is: 'primary'; readonly coil: number; readonly restOhms: number | null }
+  /** Within an igniter: there while the output that works it is driven. */
+  | { readonly is: 'channel'; readonly pin: number }
   | { readonly is: 'rail' }
   | { readonly is: 'pin'; readonly pin: number }
   | { readonly is: 'pull-up'; readonly ohms: number };
@@ -78,7 +92,8 @@ export interface FuseIR {
   readonly j: number;
   readonly branch: number;
   readonly ohms: number;
-  /** Volts across it from which on what runs through it opens it. */
+  readonly amps: number;
+  /** Volts across it from which on what runs through it opens it in time. */
   readonly opensVolts: number;
 }
 /** A diode, or what conducts like one: from its first node to its second, at its volts and more. */
@@ -99,6 +114,26 @@ export interface FilamentIR {
   /** At the volts of a running car; null where it is told to draw nothing. */
   readonly litOhms: number | null;
   readonly litVolts: number;
+}
+/** A coil's primary, between its nodes, and the number of the pin that works it; -1 for none. */
+export interface CoilIR {
+  readonly i: number;
+  readonly j: number;
+  readonly pin: number;
+  readonly coil: TraitOf<'coil'>;
+}
+/** A battery by its name in the plan, with the nodes of its posts, plus first. */
+export interface BatteryIR {
+  readonly name: string;
+  readonly i: number;
+  readonly j: number;
+}
+/** A coil or an injector that draws in pulses: its mean and its peak, amperes, and its coil where it is one. */
+export interface PulsedIR {
+  readonly branch: number;
+  readonly mean: number;
+  readonly peak: number;
+  readonly coil: FittedCoil | null;
 }
 /** A branch inside a device. */
 export interface InsideIR {

@@ -35,8 +35,14 @@ class Mean extends Told implements Solution {
   behind(i: number, j: number): number {
     return this.between.behind(i, j);
   }
+  transfer(i: number, j: number, branch: number): number {
+    return this.between.transfer(i, j, branch);
+  }
   strays(i: number, j: number): number {
     return Math.max(this.between.strays(i, j), this.within.strays(i, j));
+  }
+  fuseAmps(fuse: number): number {
+    return Math.max(this.between.fuseAmps(fuse), this.within.fuseAmps(fuse));
   }
   get voltages(): Float64Array {
     return this.between.voltages.map((_, node) => this.at(node));

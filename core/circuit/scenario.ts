@@ -5,16 +5,21 @@ import { deviceAt, endOf } from '../ends/ends';
 import type { Need } from '../netlist/needs';
 import type { Netlist } from '../netlist/netlist';
 import { standardBarometerKpa } from '../sensing/atmosphere';
-import { sourceIn, type Source } from './battery';
+import { besideCell, ownCell } from '../power/rings';
+import { batteryIn, sourceIn, type BatterySource, type Source } from './battery';
 import { pulsedKinds, pulsedOf } from './pulsed';
 import type { DiodeIR } from './ir';
 import type { CircuitState } from './states';
 
 /** What a circuit is solved in. */
 export interface Scenario {
-  /** The battery, or what charges it, as volts behind a resistance; null: its clamp is off. */
+  /** What the loom is fed from: the battery, or what charges it; null: the clamps are off. */
   readonly source: Source | null;
-  readonly key: 'off' | 'run' | 'start';
+  /** The batteries by their numbers in the circuit, the car's own first. */
+  readonly batteries: readonly BatterySource[];
+  readonly key: 'off' | 'acc' | 'run' | 'start';
+  /** Switches of the plan that do not stand as they rest, by name. */
+  readonly thrown: ReadonlySet<string>;
   readonly engine: 'still' | 'cranking' | 'running';
   /** Whether the ECU hangs on its plugs. */
   readonly plugged: boolean;
@@ -31,28 +36,42 @@ export interface Given {
   readonly driven?: ReadonlySet<string> | null;
   /** How full the battery is, 0 to 1. */
   readonly charge?: number;
+  /** Switches of the plan that do not stand as they rest, by name. */
+  readonly thrown?: ReadonlySet<string>;
   /** What sensors stand in; null: the air of the place. */
   readonly celsius?: number | null;
   readonly kpa?: number | null;
 }
 
 const NONE: ReadonlySet<string> = new Set();
-const drives = (state: CircuitState): boolean => state !== 'unplugged' && state !== 'key-off' && state !== 'key-on';
+const drives = (state: CircuitState): boolean => !['unplugged', 'key-off', 'accessory', 'key-on'].includes(state);
+const keyIn = (state: CircuitState): Scenario['key'] =>
+  state === 'unplugged' || state === 'key-off'
+    ? 'off'
+    : state === 'accessory'
+      ? 'acc'
+      : state === 'cranking'
+        ? 'start'
+        : 'run';
 
 /** A state of the car as a scenario of its own. */
 export function scenarioOf(
   build: Build,
   net: Netlist,
   state: CircuitState,
-  { driven = null, charge = 1, celsius = null, kpa = null }: Given = {},
+  { driven = null, charge = 1, thrown = NONE, celsius = null, kpa = null }: Given = {},
 ): Scenario {
   const { ambientCelsius, altitudeMetres } = build.site;
-  const off = state === 'unplugged' || state === 'key-off';
   const steady = state !== 'outputs-on' || driven === null || pulsedOf(net, driven).size < driven.size;
   return {
     // What comes in pulses pulls no battery down: it stands as with the key on.
     source: state === 'unplugged' ? null : sourceIn(build, steady ? state : 'key-on', charge),
-    key: off ? 'off' : state === 'cranking' ? 'start' : 'run',
+    batteries: [
+      ownCell(build, charge),
+      ...net.parts.flatMap(({ part }) => (part.kind === 'battery' ? [besideCell(build, part)] : [])),
+    ].map((cell) => batteryIn(cell, steady ? state : 'key-on')),
+    key: keyIn(state),
+    thrown,
     engine: state === 'cranking' || state === 'running' ? state : 'still',
     plugged: state !== 'unplugged',
     driven: drives(state) ? (driven ?? drivenIn(net, state) ?? new Set(build.ecu.pins.map(({ id }) => id))) : NONE,
@@ -107,7 +126,7 @@ export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string>
 
 /** Whether the regulator of an alternator draws its lamp down. */
 const isResting = ({ source, key, engine }: Scenario): boolean =>
-  source !== null && key !== 'off' && engine !== 'running';
+  source !== null && (key === 'run' || key === 'start') && engine !== 'running';
 
 /** Whether what conducts one way only is there at all. */
 export const isThere = ({ when }: Pick<DiodeIR, 'when'>, scenario: Scenario): boolean =>

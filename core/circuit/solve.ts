@@ -12,7 +12,7 @@ import { valueOf } from './values';
 import { watchesOf, type Watched, type Watches } from './watch';
 
 /** Rounds of relays, diodes, filaments and the ECU's supply before the answer is taken as it stands. */
-const MAX_ROUNDS = 12;
+const MAX_ROUNDS = 24;
 
 /** A circuit solved in a scenario, under at most one fault. */
 export interface Solution {
@@ -24,6 +24,8 @@ export interface Solution {
   at(node: number): number;
   /** Ohms between two nodes with every source at rest. */
   behind(i: number, j: number): number;
+  /** What an ampere more through a branch, from its first node to its second, makes between two nodes, volts. */
+  transfer(i: number, j: number, branch: number): number;
   /** How far the volts between two nodes usually stray, by what each part of the circuit does. */
   strays(i: number, j: number): number;
   /** Volts of every node. */
@@ -32,6 +34,8 @@ export interface Solution {
   /** Fuses that what flows has opened. */
   readonly blownFuses: ReadonlySet<string>;
   readonly ecuPowered: boolean;
+  /** What runs through a fuse by its number, or ran through it as it opened, amperes. */
+  fuseAmps(fuse: number): number;
   /** False when relays, diodes or filaments did not settle within the rounds there are. */
   readonly settled: boolean;
   /** The most that flows into a node and not out of it, amperes: what the solver's digits left. */
@@ -155,6 +159,12 @@ export class Solved extends Told implements Solution {
     const { volts } = this.last.column(i, j);
     return (i < 0 ? 0 : volts[i]!) - (j < 0 ? 0 : volts[j]!);
   }
+  transfer(i: number, j: number, branch: number): number {
+    const { volts } = this.last.column(i, j);
+    const at = (node: number) => (node < 0 ? 0 : volts[node]!);
+    // What is drawn leaves the first node and comes in at the second; by reciprocity that is the column of the two nodes there.
+    return at(this.ir.ends[2 * branch + 1]!) - at(this.ir.ends[2 * branch]!);
+  }
   /**
    * A branch that is off by a share of its ohms moves the volts between two nodes by that share of its current, times what an ampere
    * between those nodes leaves across it (reciprocity); a source that is off pushes so much more. Parts stray by themselves: by
@@ -188,6 +198,12 @@ export class Solved extends Told implements Solution {
     for (const { branch } of changes.set) spread[branch] = 0;
     this.loose = { spread, strays };
     return this.loose;
+  }
+  fuseAmps(fuse: number): number {
+    const { i, j, ohms } = this.ir.fuses[fuse]!;
+    // As long as it was whole; of one that is gone from the start nothing ran.
+    const round = this.rounds.findLast(({ before }) => before.fuses[fuse] === 0)!;
+    return this.changes.stuck.fuse === fuse ? 0 : Math.abs(round.at(i) - round.at(j)) / ohms;
   }
   get network(): Network {
     return this.last.network;
@@ -255,7 +271,7 @@ export function changeSet({ siemens, volts }: Branches, { set }: Changes): void 
 
 /**
  * A compiled circuit in a scenario, under at most one fault. Relays, diodes, fuses, filaments, limits and the ECU's own supply are
- * settled by repeated solution, at most 12 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
+ * settled by repeated solution, at most 24 rounds: `settled` tells whether they did. Setting faults leave the circuit as it is.
  */
 export function solveIn(ir: CircuitIR, scenario: Scenario, fault: Fault | null = null): Solved {
   const changes = changesOf(ir, fault);

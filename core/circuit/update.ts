@@ -207,9 +207,17 @@ class Updated extends Told implements Solution {
   behind(i: number, j: number): number {
     return this.raised.behind(i, j);
   }
+  transfer(i: number, j: number, branch: number): number {
+    return this.base.transfer(i, j, branch);
+  }
   /** Those of the circuit without the fault: what is asked of a faulty one is its volts. */
   strays(i: number, j: number): number {
     return this.base.strays(i, j);
+  }
+  fuseAmps(fuse: number): number {
+    const { i, j, ohms } = this.ir.fuses[fuse]!;
+    if (this.changes.stuck.fuse === fuse) return 0;
+    return this.drive.fuses[fuse] === 1 ? this.base.fuseAmps(fuse) : Math.abs(this.at(i) - this.at(j)) / ohms;
   }
   get ir(): CircuitIR {
     return this.base.ir;
@@ -269,6 +277,8 @@ function leadsOn(base: Solved, round: Round, after: Drive, raised: Raised, stuck
 export function updated(base: Solution, fault: Fault): Solution | null {
   if (!(base instanceof Solved) || !base.settled || base.changes !== noChanges) return null;
   const changes = changesOf(base.ir, fault);
+  // A coil's primary, and the channel of an igniter, are more than the branch of the pin that works them.
+  if (changes.stuck.pin >= 0 && base.ir.coils.some(({ pin }) => pin === changes.stuck.pin)) return null;
   let last: Raised | null = null;
   for (const [at, round] of base.rounds.entries()) {
     const raised = raise(base, round, changes);

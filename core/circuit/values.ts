@@ -1,9 +1,9 @@
 import { altitudeOfKpa } from '../sensing/atmosphere';
-import { RELAY_CONTACT_OHMS } from '../power/sizes';
-import type { Drive } from './drive';
+import { RELAY_CONTACT_OHMS } from '../power/contact-ohms';
+import { isTested, undroppedOhms, type Drive } from './drive';
 import { behind, pinValue, plain, railValue, told, type Value } from './ecu-pins';
-import type { Source } from './battery';
-import { OPEN_OHMS, alternator, battery, parts, spreads } from './figures';
+import { regulator, type Source } from './battery';
+import { OPEN_OHMS, alternator, battery, inside, parts, spreads } from './figures';
 import type { CircuitIR, Law } from './ir';
 import { internalsAtRest } from './rest';
 import { isThere, type Scenario } from './scenario';
@@ -12,10 +12,10 @@ import { isThere, type Scenario } from './scenario';
 const NOTHING: Value = plain(Infinity, 0);
 /** One that leads nothing to speak of; how little is nobody's concern. */
 const OPEN: Value = plain(OPEN_OHMS, 0);
-/** A battery, or what charges it, at the build's own figures. */
-const sourced = ({ volts, ohms, spread, strays }: Source, clampOhms: number): Value => ({
+/** Volts behind a resistance, of which so much is told elsewhere. */
+const sourced = ({ volts, ohms, spread, strays }: Source, elsewhere = 0): Value => ({
   volts,
-  ohms: ohms - clampOhms,
+  ohms: ohms - elsewhere,
   spread,
   strays,
 });
@@ -43,8 +43,18 @@ function sensorOhms(ir: CircuitIR, { celsius, kpa }: Scenario): readonly RestOhm
 }
 
 /** Whether a contact of the key, or a feed of the car, is live. */
-const isLive = ({ key }: Scenario, live: 'always' | 'run' | 'start'): boolean =>
-  live === 'always' || (live === 'run' ? key !== 'off' : key === 'start');
+const isLive = ({ key }: Scenario, live: 'always' | 'accessory' | 'run' | 'start'): boolean => {
+  switch (live) {
+    case 'always':
+      return true;
+    case 'accessory':
+      return key === 'acc' || key === 'run';
+    case 'run':
+      return key === 'run' || key === 'start';
+    case 'start':
+      return key === 'start';
+  }
+};
 
 /** What one branch measures in a scenario, with relays, diodes, fuses, filaments and the ECU as `drive` has them. */
 export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Drive, dead: number): Value {
@@ -55,8 +65,15 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
       return plain(law.ohms, law.spread);
     case 'plugged':
       return plugged ? plain(law.ohms, law.spread) : NOTHING;
-    case 'battery':
-      return source ? sourced(source, law.clampOhms) : NOTHING;
+    case 'battery': {
+      const cell = source && scenario.batteries[law.battery];
+      if (!cell) return NOTHING;
+      return sourced(drive.charging[law.battery] === 1 ? { ...cell, ohms: cell.takesOhms } : cell, law.clampOhms);
+    }
+    case 'alternator':
+      return source && engine === 'running' ? sourced(regulator) : NOTHING;
+    case 'switch':
+      return law.restsClosed !== scenario.thrown.has(law.name) ? plain(law.ohms, spreads.contact.value) : OPEN;
     case 'key':
       if (source === null) return NOTHING;
       return isLive(scenario, law.live) ? told(parts.key) : OPEN;
@@ -94,6 +111,14 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
       // As warm as the last solution found it; lit where none was made yet.
       return plain(drive.filaments[law.filament]! || (litOhms ?? coldOhms), spreads.load.value);
     }
+    case 'primary': {
+      const coil = ir.coils[law.coil]!;
+      if (source && isTested(ir, scenario, drive, dead, coil))
+        return plain(drive.coils[law.coil]! || undroppedOhms(coil, source.volts), spreads.load.value);
+      return law.restOhms === null ? NOTHING : plain(law.restOhms, spreads.winding.value);
+    }
+    case 'channel':
+      return source && isTested(ir, scenario, drive, dead, law) ? told(inside.ignitionDriverOn) : NOTHING;
     case 'rail':
       return plugged ? railValue(powered, drive.fiveLimits) : NOTHING;
     case 'pin': {

@@ -1,4 +1,4 @@
-import { CLOSE, FILAMENT_POWER, FIVE_LEAST, WARM_SHARE, type Drive, type Stuck } from './drive';
+import { CLOSE, FILAMENT_POWER, FIVE_LEAST, WARM_SHARE, isSameDrive, type Drive, type Stuck } from './drive';
 import { parts } from './figures';
 import type { CircuitIR } from './ir';
 import { isThere, type Scenario } from './scenario';
@@ -31,6 +31,8 @@ function eitherWay(i: number, j: number, from: number, on: boolean, now: number)
 const oneWay = (i: number, j: number, from: number, on: boolean): Bounds =>
   on ? [i, j, from, Infinity] : [i, j, -Infinity, from];
 const ANY: Bounds = [-1, -1, -Infinity, Infinity];
+/** What no bound can tell: it is solved anew. */
+const NEVER: Bounds = [-1, -1, Infinity, -Infinity];
 
 /** What must hold for one round to lead from one drive to the next. */
 export function watchesOf(
@@ -48,9 +50,14 @@ export function watchesOf(
     return eitherWay(i, j, from, after.relays[one] === 1, at(i) - at(j));
   });
   const fuses = bounds.length;
-  ir.fuses.forEach(({ i, j, opensVolts }, one) =>
-    bounds.push(before.fuses[one] === 1 ? ANY : eitherWay(i, j, opensVolts, after.fuses[one] === 1, at(i) - at(j))),
-  );
+  // Fuses open in rounds in which nothing else moves, the one most above its rating first.
+  const rests = isSameDrive({ ...after, fuses: before.fuses }, before);
+  const opens = after.fuses.some((open, one) => open !== before.fuses[one]);
+  ir.fuses.forEach(({ i, j, opensVolts }, one) => {
+    if (before.fuses[one] === 1 || !rests) bounds.push(ANY);
+    else if (opens && after.fuses[one] === 0 && Math.abs(at(i) - at(j)) >= opensVolts) bounds.push(NEVER);
+    else bounds.push(eitherWay(i, j, opensVolts, after.fuses[one] === 1, at(i) - at(j)));
+  });
   const drivers = bounds.length;
   for (const { pin, node, holdsVolts } of ir.drivers)
     bounds.push(
@@ -75,6 +82,15 @@ export function watchesOf(
     const cold = after.filaments[one]! <= coldOhms;
     const least = cold ? -most : voltsAt(after.filaments[one]! * (1 - WARM_SHARE / 2));
     bounds.push(at(i) >= at(j) ? [i, j, least, most] : [j, i, least, most]);
+  });
+  ir.batteries.forEach(({ i, j }, one) => {
+    const cell = scenario.batteries[one];
+    if (scenario.source && cell) bounds.push(oneWay(i, j, cell.volts + CLOSE, after.charging[one] === 1));
+  });
+  ir.coils.forEach(({ i, j }, one) => {
+    if (after.coils[one] === 0) return;
+    const volts = at(i) - at(j);
+    bounds.push([i, j, volts * (1 - WARM_SHARE / 2), volts * (1 + WARM_SHARE / 2)]);
   });
   const ends = Int32Array.from(bounds.flatMap(([i, j]) => [i, j]));
   const now = watched({ ends }, voltages);

@@ -1,4 +1,4 @@
-import { isSame, sameAsBefore } from '../data/keep-same';
+import { isSame, keepMap, sameAsBefore } from '../data/keep-same';
 import type { Build } from '../build/schema';
 import { compileAnew, compiled } from '../circuit/compile';
 import type { CircuitIR } from '../circuit/ir';
@@ -10,8 +10,10 @@ import { needsOf, type Need } from '../netlist/needs';
 import { knownDevices, netlist, type Netlist } from '../netlist/netlist';
 import { feedPlan, type FeedPlan } from '../power/feed-plan';
 import { flowsOf, type Flows } from '../power/flow';
-import { powerPlan, type Circuit, type PowerPlan, type PowerSteps } from '../power/plan';
-import { sizesOf, type Sizes } from '../power/sizes';
+import { countedOf, powerPlan, type Counted, type PowerPlan, type PowerSteps } from '../netlist/power-plan';
+import type { Census } from '../power/census';
+import type { Circuit } from '../power/plan';
+import { fusesOf, sizesOf, type Fuses, type Sizes } from '../power/sizes';
 import { proveTests } from '../prove/tests';
 import type { ProveTest } from '../prove/prove-test';
 import { keepProgress, progressOf, type Progress } from '../prove/verdict';
@@ -78,21 +80,46 @@ class Graph {
   private readonly currents = both(
     () => new Stage<{ build: Build; made: { plan: FeedPlan } }, Flows>(({ build, made }) => flowsOf(build, made.plan)),
   );
+  private readonly fuses = both(
+    () =>
+      new Stage<{ build: Build; made: { plan: FeedPlan; flows: Flows } }, Fuses>(({ build, made }) =>
+        fusesOf(build, made.plan, made.flows),
+      ),
+  );
+  /** Loaded wires of each piece: an edit that loads no other wire leaves every size as it is. */
+  private lastCensus: Census | undefined;
+  private readonly counted = both(
+    () =>
+      new Stage<
+        { build: Build; made: { needs: readonly Need[]; plan: FeedPlan; flows: Flows; fuses: Fuses } },
+        Counted
+      >(({ build, made }) => {
+        const counted = countedOf(build, made.needs, made.plan, made.flows, made.fuses);
+        this.lastCensus = keepMap(counted.census, this.lastCensus);
+        return { ...counted, census: this.lastCensus };
+      }),
+  );
   private readonly sizes = both(
     () =>
-      new Stage<{ build: Build; made: { plan: FeedPlan; flows: Flows } }, Sizes>(({ build, made }) =>
-        sizesOf(build, made.plan, made.flows),
+      new Stage<{ build: Build; made: { plan: FeedPlan; flows: Flows; fuses: Fuses; census: Census } }, Sizes>(
+        ({ build, made }) => sizesOf(build, made.plan, made.flows, made.fuses, made.census),
       ),
   );
   private readonly steps: PowerSteps = {
     plan: (build, ecuFuse) => pick(this.feeds, ecuFuse).of({ build }),
     flows: (build, plan, ecuFuse) => pick(this.currents, ecuFuse).of({ build, made: { plan } }),
-    sizes: (build, plan, flows, ecuFuse) => pick(this.sizes, ecuFuse).of({ build, made: { plan, flows } }),
+    fuses: (build, plan, flows, ecuFuse) => pick(this.fuses, ecuFuse).of({ build, made: { plan, flows } }),
+    drafts: (build, needs, plan, flows, fuses, ecuFuse) =>
+      pick(this.counted, ecuFuse).of({ build, made: { needs, plan, flows, fuses } }),
+    sizes: (build, plan, flows, fuses, census, ecuFuse) =>
+      pick(this.sizes, ecuFuse).of({ build, made: { plan, flows, fuses, census } }),
   };
-  private readonly power = new Stage<{ build: Build }, PowerPlan>(({ build }) => {
-    const plan = powerPlan(build, this.steps);
-    return { ...plan, circuits: this.circuitsAsBefore(plan.circuits) };
-  });
+  private readonly power = new Stage<{ build: Build; made: { needs: readonly Need[] } }, PowerPlan>(
+    ({ build, made }) => {
+      const plan = powerPlan(build, made.needs, this.steps);
+      return { ...plan, circuits: this.circuitsAsBefore(plan.circuits) };
+    },
+  );
   private readonly devices = new Stage<{ build: Build }, Netlist['devices']>(({ build }) => knownDevices(build));
   private readonly nets = new Stage<
     { build: Build; made: { needs: readonly Need[]; power: PowerPlan; devices: Netlist['devices'] } },
@@ -151,9 +178,10 @@ class Graph {
   >(({ build, net, made }) => sheetProgress(build, net, made.findings, made.progress, () => made.gates));
 
   net(build: Build): Netlist {
+    const needs = this.needs.of({ build });
     const made = {
-      needs: this.needs.of({ build }),
-      power: this.power.of({ build }),
+      needs,
+      power: this.power.of({ build, made: { needs } }),
       devices: this.devices.of({ build }),
     };
     return this.nets.of({ build, made });
@@ -180,8 +208,9 @@ class Graph {
   }
   /** All of it, one step at a time: what a step works out is remembered, and found by whoever asks for the whole. */
   *inSteps(build: Build, derived: Derived, beside: Beside | null): Generator<void> {
-    yield void this.needs.of({ build });
-    yield void this.power.of({ build });
+    const needs = this.needs.of({ build });
+    yield;
+    yield void this.power.of({ build, made: { needs } });
     yield void derived.net;
     yield void derived.tests;
     const told = this.told(build, derived, beside);

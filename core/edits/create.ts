@@ -1,5 +1,6 @@
 import type { EcuDefinition } from '../ecu/ecu';
 import type { Engine } from '../engine/engine';
+import { BATTERY } from '../ends/ends';
 import { emptySurvey } from '../survey/records';
 import { noFeeds } from '../topology/parts';
 import { USUAL_LABEL } from '../loom/labels';
@@ -61,6 +62,9 @@ export function createBuild(args: {
       groundMetres: { battery: 1.8, head: 1.2, chassis: 0.6 },
       strapSquareMm: 25,
       strapMetres: 0.6,
+      starterCable: { squareMm: 25, metres: 1.2, at: BATTERY },
+      alternatorCable: { squareMm: 16, metres: 1.5, at: BATTERY },
+      joints: 'apart',
       starting: 'key',
       charging: 'alternator',
       batteryAh: 45,

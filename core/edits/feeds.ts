@@ -46,6 +46,8 @@ const name = z.string().regex(/^[a-z0-9-]{1,60}$/, 'must be lower-case letters, 
 const partText = z.string().max(80);
 const endText = z.string().max(160);
 const metres = z.number().min(0).max(30);
+/** From a terminal to the splice or the bar beside it, metres. */
+const JOINT_METRES = 0.1;
 
 /** Things without ports of their own that a wire is cut for, and those with two. */
 const inWire = ['fuse', 'switch', 'button', 'resistor', 'diode', 'splice'] as const;
@@ -234,6 +236,35 @@ export const feedEdits = {
       return ok(dropStale(unlinked(next, feedPlan(next), linkId)));
     },
   ),
+  /** Joins the wires that lie upon each other at a place at a splice, or at a bar where they are bolted, and leads one on to it. */
+  spreadEnd: edit(
+    z.object({ end: endText }),
+    ({ end }, build) => `Join the wires at ${called(build, end as EndKey)}`,
+    (build, { end: text }) => {
+      const plan = feedPlan(build);
+      const landed = landing(build, plan, 'end', text);
+      if (!landed.ok) return landed;
+      const end = landed.value;
+      const at = plan.links.filter(({ from, to }) => from === end || to === end);
+      if (at.length < 2) return fail('one-wire', 'end', `One wire at the most lies at ${called(build, end)}.`);
+      const isBar = endType(end) === 'battery' || endType(end) === 'switch';
+      const kind = isBar ? 'busbar' : 'splice';
+      const own = freshName(plan, kind, isBar ? 'bar' : 'joint');
+      const joint = partEnd(kind, own);
+      let next = withPart(build, partId(kind, own), {
+        kind,
+        name: isBar ? `Bar at ${called(build, end)}` : `Joint at ${called(build, end)}`,
+      });
+      for (const { id, from, to, metres: length } of at) {
+        next = unlinked(next, feedPlan(next), id);
+        const moved = linked(next, from === end ? joint : from, to === end ? joint : to, length);
+        if (!moved.ok) return moved;
+        next = moved.value;
+      }
+      const on = linked(next, end, joint, JOINT_METRES);
+      return on.ok ? ok(dropStale(on.value)) : on;
+    },
+  ),
   /** Gives loads a fuse of their own, and where it is asked for a relay, straight from the source. */
   splitFeed: edit(
     z.object({
@@ -316,8 +347,17 @@ export const feedEdits = {
       const source = build.feeds.source ?? BATTERY;
       const first = linked(next, source, partEnd('switch', own, '1'), 0.3);
       if (!first.ok) return first;
-      const second = linked(first.value, partEnd('switch', own, '2'), partEnd('busbar', bar), 0.3);
-      return second.ok ? ok(withFeeds(second.value, { source: partEnd('busbar', bar) })) : second;
+      const behind = partEnd('busbar', bar);
+      const second = linked(first.value, partEnd('switch', own, '2'), behind, 0.3);
+      if (!second.ok) return second;
+      // It parts all of the car: starter and alternator hang behind it too.
+      const { starterCable, alternatorCable } = build.power;
+      const power = {
+        ...build.power,
+        starterCable: { ...starterCable, at: behind },
+        alternatorCable: { ...alternatorCable, at: behind },
+      };
+      return ok({ ...withFeeds(second.value, { source: behind }), power });
     },
   ),
   /** Forgets what was decided of the feeds and takes the proposal again; boxes stay. */

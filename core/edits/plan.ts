@@ -12,8 +12,8 @@ import { stands, triggerFacts } from '../prove/evidence';
 import { CONFIRMED_WITHIN, TOOTH_TO_TDC, lastAgrees, newOffset } from '../trigger/offset';
 import { wheelSchema } from '../wheels/wheel';
 import { wrapDegrees } from '../units/convert';
-import { circuitChoiceSchema, planSchema, type Build, type CircuitChoice } from '../build/schema';
-import { powerPlan } from '../power/plan';
+import { cableSchema, circuitChoiceSchema, planSchema, type Build, type CircuitChoice } from '../build/schema';
+import { powerPlan } from '../netlist/power-plan';
 import { edit } from './edit';
 import { dropStale } from './stale';
 
@@ -285,6 +285,9 @@ export const planEdits = {
       ecuGround: z.enum(['battery', 'head']).optional(),
       strapSquareMm: z.number().positive().max(95).optional(),
       strapMetres: z.number().positive().max(30).optional(),
+      starterCable: cableSchema.partial().optional(),
+      alternatorCable: cableSchema.partial().optional(),
+      joints: z.enum(['apart', 'stacked']).optional(),
       starting: z.enum(['key', 'button']).optional(),
       charging: z.enum(['alternator', 'none']).optional(),
       batteryAh: z.number().min(1).max(500).optional(),
@@ -299,13 +302,19 @@ export const planEdits = {
         .optional(),
     }),
     () => 'Change grounds, starting and charging',
-    (build, { alternatorAmps, ...fields }) => {
+    (build, { alternatorAmps, starterCable, alternatorCable, ...fields }) => {
       const { alternatorAmps: was, ...power } = build.power;
       const marked = alternatorAmps === undefined ? was : (alternatorAmps ?? undefined);
       return ok(
         dropStale({
           ...build,
-          power: { ...power, ...fields, ...(marked === undefined ? {} : { alternatorAmps: marked }) },
+          power: {
+            ...power,
+            ...fields,
+            starterCable: { ...power.starterCable, ...starterCable },
+            alternatorCable: { ...power.alternatorCable, ...alternatorCable },
+            ...(marked === undefined ? {} : { alternatorAmps: marked }),
+          },
         }),
       );
     },

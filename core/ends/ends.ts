@@ -128,6 +128,10 @@ export const plugEnd = (plug: string, cavity: number): EndKey => part('plug', pl
 /** The battery's own posts, before the clamps: no wire of the loom lands there, but a probe does. */
 export const PLUS_POST: EndKey = part('battery', 'post');
 export const MINUS_POST: EndKey = part('ground', 'post');
+/** Where the heavy cables end: at the starter, at the alternator, and on its case. No wire of the loom lands there, but a probe does. */
+export const STARTER_STUD: EndKey = part('battery', 'starter');
+export const ALTERNATOR_STUD: EndKey = part('battery', 'alternator');
+export const ALTERNATOR_CASE: EndKey = part('ground', 'alternator');
 /** DIN 72552: 15 is live with the key in run, 50 while it starts. */
 export const KEY_RUN: EndKey = part('key', '15');
 export const KEY_START: EndKey = part('key', '50');

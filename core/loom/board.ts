@@ -4,7 +4,7 @@ import { otherEnd } from '../netlist/wires';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { labelOf } from '../netlist/label';
 import { ECU_THING, placesOf, thingsOf } from '../tree/things';
-import { waysOf } from '../tree/ways';
+import { ringsOf, waysOf } from '../tree/ways';
 import { bundleOf, wiresBySegment } from './bundles';
 import { placeName } from './names';
 import { meetingsOf } from './plug-face';
@@ -122,21 +122,29 @@ class Layout {
     for (const id of Object.keys(build.tree.nodes)) this.edges.set(id, []);
   }
 
-  /** The pieces by which everything is reached from a place; what closes a ring is left open. */
+  /**
+   * The pieces by which everything is reached from a place. Of a ring that piece is left out in which fewest wires lie, and of
+   * those the longest: the trunk stays drawn, and of two ways the one that wires take.
+   */
   span(root: string): void {
     const { tree } = this.build;
+    const count = (id: string) => this.wires.get(id)?.length ?? 0;
+    const order = Object.keys(tree.segments).sort(
+      (one, other) => count(other) - count(one) || tree.segments[one]!.metres - tree.segments[other]!.metres,
+    );
+    const open = new Set(ringsOf({ segments: Object.fromEntries(order.map((id) => [id, tree.segments[id]!])) }));
     const seen = new Set([root]);
     const queue = [root];
-    const used = new Set<string>();
     for (const node of queue)
       for (const [segment, { a, b }] of Object.entries(tree.segments)) {
-        if (used.has(segment) || a === b || (a !== node && b !== node)) continue;
-        used.add(segment);
+        if (a === b || (a !== node && b !== node)) continue;
         const to = a === node ? b : a;
-        if (seen.has(to)) {
-          this.problems.push({ code: 'ring', segment });
+        if (open.has(segment)) {
+          // Told once, from the end that is reached first.
+          if (!seen.has(to) || queue.indexOf(to) >= queue.indexOf(node)) this.problems.push({ code: 'ring', segment });
           continue;
         }
+        if (seen.has(to)) continue;
         seen.add(to);
         queue.push(to);
         this.edges.get(node)!.push({ segment, to });

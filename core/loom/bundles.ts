@@ -4,9 +4,9 @@ import { cavityCount } from '../ecu/face';
 import { pinAt } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { ECU_THING, deviceOfThing } from '../tree/things';
-import { countLoaded } from '../power/sizes';
 import { celsiusOf, type Covering, type Segment } from '../tree/tree';
-import { groupingFactor, wireSize } from '../wire/wire';
+import { inPiece, warmShare } from '../power/census';
+import { conductorCelsius, wireSize } from '../wire/wire';
 import { packCircles, type Packing } from './packing';
 
 /** What a covering adds to the diameter of what is in it (common practice). */
@@ -69,12 +69,18 @@ export function bundleOf(wires: readonly Wire[], covering: Covering): Bundle {
   return { wires, laid: circles, bareMillimetres: diameter, millimetres: diameter * coveringFactor[covering] };
 }
 
+/** Bundles of fewer wires lie as they are packed; hands lay more no worse than by the rule of the trade. */
+const RULED = 7;
+/** What a bundle is judged by at a hole, mm: as it is packed, or as the trade has it (1.2 times the root) where that is less. */
+export const judgedMillimetres = (wires: readonly Wire[], covering: Covering): number => {
+  const { millimetres } = bundleOf(wires, covering);
+  return wires.length < RULED ? millimetres : Math.min(millimetres, roughMillimetres(wires) * coveringFactor[covering]);
+};
+
 /** The trunk at the ECU: every wire on an ECU cavity, as they lie in it. */
-export const trunkOf = (build: Build, net: Netlist): Bundle =>
-  bundleOf(
-    net.wires.filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null)),
-    build.loom.covering,
-  );
+export const trunkOf = (build: Build, net: Netlist): Bundle => bundleOf(trunkWires(net), build.loom.covering);
+export const trunkWires = (net: Netlist): Wire[] =>
+  net.wires.filter((wire) => [wire.from, wire.to].some((end) => pinAt(end) !== null));
 
 /** Wires by the piece of the tree they lie in, in the order of the netlist. */
 export function wiresBySegment(net: Netlist): ReadonlyMap<string, readonly Wire[]> {
@@ -90,25 +96,14 @@ export function wiresBySegment(net: Netlist): ReadonlyMap<string, readonly Wire[
 
 export const coveringOf = (build: Build, segment: Segment): Covering => segment.covering ?? build.loom.covering;
 
-/** Rise of a conductor at what it carries alone in free air: 105 °C in air of 30 (core/wire: its amperes). */
-const FULL_RISE = 75;
-
 /** What warms a wire, amperes: what is drawn for good, not what it must stand for a moment. */
 export type Warm = (wire: Wire) => number;
-/** A valve that is worked in pulses, and a motor that mostly holds, warm their wires by so much of what they take (common practice). */
-const PULSED_SHARE = 0.7;
-const HOLDING_SHARE = 0.3;
 export function warmAmps({ needs }: Pick<Netlist, 'needs'>): Warm {
   const asks = new Map(needs.map(({ id, ask }) => [id, ask.kind]));
   return ({ needId, amps }) => {
-    const ask = asks.get(needId ?? '');
-    return ask === 'half-bridge' ? amps * HOLDING_SHARE : ask === 'injector' ? amps * PULSED_SHARE : amps;
+    return amps * warmShare(asks.get(needId ?? ''));
   };
 }
-
-/** How many wires of a piece count as loaded. */
-export const loadedIn = (wires: readonly Wire[], warm: Warm = (wire) => wire.amps): number =>
-  countLoaded(wires.map((wire) => warm(wire) / (wireSize(wire.squareMm)?.amps ?? Infinity)));
 
 /** The wire that gets warmest in a piece, and how warm, °C. */
 export interface Hottest {
@@ -117,14 +112,12 @@ export interface Hottest {
 }
 export function hottestIn(
   wires: readonly Wire[],
-  ambientCelsius: number,
+  around: Parameters<typeof conductorCelsius>[2],
   warm: Warm = (wire) => wire.amps,
 ): Hottest | null {
-  const factor = groupingFactor(Math.max(1, loadedIn(wires, warm)));
   let hottest: Hottest | null = null;
   for (const wire of wires) {
-    const full = (wireSize(wire.squareMm)?.amps ?? Infinity) * factor;
-    const celsius = ambientCelsius + FULL_RISE * (warm(wire) / full) ** 2;
+    const celsius = conductorCelsius(wire.squareMm, warm(wire), around);
     if (hottest === null || celsius > hottest.celsius) hottest = { wire, celsius };
   }
   return hottest;
@@ -154,7 +147,13 @@ export function sleeveFor(covering: Covering, bareMillimetres: number): number |
 }
 
 /** Figures of one piece of the tree. What takes the laying of its wires is worked out when it is first asked for. */
-export function segmentFigures(build: Build, id: string, wires: readonly Wire[], warm: Warm): SegmentFigures {
+export function segmentFigures(
+  build: Build,
+  { power: { census } }: Pick<Netlist, 'power'>,
+  id: string,
+  wires: readonly Wire[],
+  warm: Warm,
+): SegmentFigures {
   const segment = build.tree.segments[id]!;
   const covering = coveringOf(build, segment);
   const celsius = celsiusOf(segment);
@@ -179,12 +178,12 @@ export function segmentFigures(build: Build, id: string, wires: readonly Wire[],
       return sleeveFor(covering, bundle().bareMillimetres);
     },
     get fits() {
-      return segment.hole ? bundle().millimetres <= segment.hole.millimetres : null;
+      return segment.hole ? judgedMillimetres(wires, covering) <= segment.hole.millimetres : null;
     },
     roughMillimetres: roughMillimetres(wires),
     grams: segment.metres * wires.reduce((sum, { squareMm }) => sum + gramsPerMetre(squareMm), 0),
-    loaded: loadedIn(wires, warm),
-    hottest: hottestIn(wires, celsius, warm),
+    loaded: census.get(id) ?? 0,
+    hottest: hottestIn(wires, inPiece(build, census, id), warm),
     cables: new Set(wires.flatMap(({ cable }) => cable ?? [])).size,
   };
 }
@@ -198,7 +197,7 @@ const roughMillimetres = (wires: readonly Wire[]): number =>
 export function allFigures(build: Build, net: Netlist): SegmentFigures[] {
   const wires = wiresBySegment(net);
   const warm = warmAmps(net);
-  return Object.keys(build.tree.segments).map((id) => segmentFigures(build, id, wires.get(id) ?? [], warm));
+  return Object.keys(build.tree.segments).map((id) => segmentFigures(build, net, id, wires.get(id) ?? [], warm));
 }
 
 /** Grams of the whole loom's wire. */
@@ -255,7 +254,7 @@ export function pullingOf(build: Build, net: Netlist, id: string): Pulling | nul
   const wires = wiresBySegment(net).get(id) ?? [];
   return {
     hole: segment.hole.millimetres,
-    bundle: bundleOf(wires, coveringOf(build, segment)).millimetres,
+    bundle: judgedMillimetres(wires, coveringOf(build, segment)),
     fromA: beyond(segment.a),
     fromB: beyond(segment.b),
   };

@@ -1,5 +1,6 @@
 import type { Build } from '../build/schema';
 import { hasRole, trait, type DeviceKind } from '../devices/kind';
+import { deviceAt } from '../ends/ends';
 import type { Netlist, Wire } from '../netlist/netlist';
 import { wholeWires } from '../netlist/whole';
 import { deviceThing, placesOf } from '../tree/things';
@@ -40,16 +41,38 @@ function loudSegments(build: Build, net: Netlist): ReadonlyMap<string, ReadonlyS
     if (what === null || node === undefined) continue;
     for (const [id, { a, b }] of Object.entries(build.tree.segments)) if (a === node || b === node) add(id, what);
   }
+  // A feed is as loud as what hangs on it: a trunk of coils carries the primaries of all.
+  const feeds = new Map(
+    net.circuits.map(({ id, loads }) => {
+      const kinds = loads.flatMap(({ end }) => net.deviceOf.get(deviceAt(end) ?? '')?.kind ?? []);
+      return [id, loudest(kinds.map(loudOf).filter((what) => what !== 'injector'))];
+    }),
+  );
   for (const wire of net.wires) {
-    const kind = net.deviceOf.get(wire.deviceId ?? '')?.kind;
-    if (!kind) continue;
-    // A coil with its igniter inside is told by a small signal; what switches is one without, or its igniter's output.
-    const isPrimary =
-      trait(kind, 'coil')?.igniter === false || (trait(kind, 'igniter') !== null && wire.signal === 'output');
-    const what = wire.signal === 'injector' ? 'injector' : isPrimary && wire.signal !== 'ground' ? 'coil' : null;
+    const what = loudWire(net, wire, feeds);
     if (what) for (const segment of wire.route) add(segment, what);
   }
   return loud;
+}
+
+/** Coils before machines, where several hang on one feed. */
+const loudest = (all: readonly (Loud | null)[]): Loud | null =>
+  all.includes('coil') ? 'coil' : all.includes('machine') ? 'machine' : null;
+
+/**
+ * What a wire switches hard: an injector's output; of a coil and its igniter its feed, its return and its primary, but not the small
+ * signal that tells it when; whatever leads to a starter or an alternator.
+ */
+function loudWire(net: Netlist, wire: Wire, feeds: ReadonlyMap<string, Loud | null>): Loud | null {
+  if (wire.signal === 'injector') return 'injector';
+  const kind = net.deviceOf.get(wire.deviceId ?? '')?.kind;
+  const own = kind ? loudOf(kind) : null;
+  if (own === 'machine') return 'machine';
+  if (own === 'coil') {
+    const tells = wire.signal === 'ignition' && (trait(kind!, 'igniter') !== null || trait(kind!, 'coil')?.igniter === true);
+    return tells ? null : 'coil';
+  }
+  return feeds.get(wire.circuitId ?? '') ?? null;
 }
 
 /** Least distance between a point and a line between two others. */

@@ -326,6 +326,39 @@ function spread(radii: readonly number[], turn: number): Spot[] {
   return spots;
 }
 
+/** From so many on up to so many two rings lie closer than one in the middle with rings about it (R. L. Graham and others 1998). */
+const FIRST_RINGED = 13;
+const LAST_RINGED = 28;
+/** What of them lies in the inner ring at the least and at the most; what is more lies within it. */
+const LEAST_INNER = 3;
+const MOST_INNER = 9;
+/** Circles of the outer ring of 13 to 18. */
+const OUTER = 10;
+
+/** Another start: a ring within a ring, and within that what is left; `more` of them in the outer ring. */
+function ringed(radii: readonly number[], more: number): Spot[] {
+  const count = radii.length;
+  const outer = more + (count <= 18 ? OUTER + (count > 15 ? 1 : 0) : Math.round(OUTER + (count - 15) * 0.55));
+  const inner = Math.min(MOST_INNER, Math.max(LEAST_INNER, count - outer));
+  const middle = Math.max(0, count - outer - inner);
+  const size = Math.sqrt(radii.reduce((sum, r) => sum + r * r, 0) / count);
+  const reach = (ring: number) => (ring <= 1 ? 0 : (size / Math.sin(Math.PI / ring)) * 1.02);
+  const rings = [
+    { from: 0, count: middle, reach: reach(middle) },
+    { from: middle, count: inner, reach: Math.max(reach(inner), reach(middle) + (middle > 0 ? 2 * size : 0)) },
+    { from: middle + inner, count: count - middle - inner, reach: 0 },
+  ];
+  rings[2]!.reach = Math.max(reach(rings[2]!.count), rings[1]!.reach + 1.8 * size);
+  const spots = radii.map((r, at): Spot => {
+    const ring = rings.find(({ from, count: of }) => at < from + of)!;
+    // The rings lie on gap, not on each other.
+    const angle = (2 * Math.PI * (at - ring.from + (ring === rings[1] ? 1 / 2 : 0))) / ring.count;
+    return { x: Math.cos(angle) * ring.reach, y: Math.sin(angle) * ring.reach, r };
+  });
+  spreadOut(spots);
+  return spots;
+}
+
 function packed(diameters: readonly number[]): Packing {
   const order = diameters.map((diameter, at) => ({ r: diameter / 2, at })).sort((a, b) => b.r - a.r || a.at - b.at);
   const radii = order.map(({ r }) => r);
@@ -334,6 +367,11 @@ function packed(diameters: readonly number[]): Packing {
   if (radii.length > 2 && radii.length <= FEW)
     for (let turn = 1; turn <= OTHER_STARTS; turn += 1) {
       const other = compacted(spread(radii, turn));
+      if (other.radius < best.radius) best = other;
+    }
+  if (radii.length >= FIRST_RINGED && radii.length <= LAST_RINGED)
+    for (const more of [0, 1]) {
+      const other = compacted(ringed(radii, more));
       if (other.radius < best.radius) best = other;
     }
   const circles: Laid[] = [];

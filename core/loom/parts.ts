@@ -1,8 +1,9 @@
 import type { Bought, Build } from '../build/schema';
 import { groupBy } from '../data/group';
 import { cavityCount } from '../ecu/face';
-import { deviceEnd, endOf, endType, pinAt, type EndKey } from '../ends/ends';
+import { deviceEnd, endOf, endType, partEnd, pinAt, type EndKey } from '../ends/ends';
 import type { Netlist } from '../netlist/netlist';
+import { formatOhms } from '../units/format';
 import { readSize } from '../wire/size';
 import { coveringWords, segmentFigures, warmAmps, wiresBySegment } from './bundles';
 import { placeName } from './names';
@@ -93,8 +94,15 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
       case 'ground':
       case 'battery':
       case 'busbar':
-      case 'switch':
-        add('Rings', `ring ${squareMm}`, 'Ring terminal', 1, { squareMm });
+      case 'switch': {
+        const stud = STUDS[ref.kind];
+        add('Rings', `ring ${squareMm} M${stud}`, `Ring terminal, M${stud}`, 1, { squareMm });
+        break;
+      }
+      case 'resistor':
+      case 'diode':
+      case 'button':
+        add('Terminals', `in line ${squareMm}`, 'Butt crimps for parts in the line', 1, { squareMm });
         break;
       case 'fuse':
       case 'relay':
@@ -152,10 +160,32 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
     const size = SPLICE_SIZES.find((most) => most >= sum) ?? sum;
     add('Splices', `splice ${size}`, `Splice for ${readSize(size, build)} together`, 1);
   }
-  for (const { name, part } of net.parts) {
+  // Where boxes are named, what stands in none hangs in the line; else all stand in one that nobody named.
+  const boxed = Object.keys(build.feeds.boxes).length > 0;
+  const loose = new Set(
+    net.parts.flatMap(({ id, part, proposed }) => (part.box === undefined && (boxed || !proposed) ? [id] : [])),
+  );
+  for (const { id, name, part } of net.parts) {
     if (part.existing) continue;
     const amps = net.circuits.find(({ id }) => id === name)?.fuseAmps;
     if (part.kind === 'fuse') add('Feeds', `fuse ${amps}`, `Fuse ${amps} A`, 1);
+    if (part.kind === 'fuse' && part.box === undefined && loose.has(id))
+      add('Feeds', 'holder in line', 'Fuse holder, in line, sealed', 1);
+    if (part.kind === 'resistor') add('Feeds', `resistor ${part.ohms}`, resistorWords(name, part.ohms), 1);
+    if (part.kind === 'diode') add('Feeds', 'diode', 'Diode, 3 A', 1);
+    if (part.kind === 'button') add('Feeds', 'button', 'Push button, normally open', 1);
+    if (part.kind === 'switch')
+      add(
+        'Feeds',
+        `switch ${part.amps} ${part.poles ?? 1}`,
+        `${part.name}, ${part.amps} A${part.poles === 2 ? ', with a second contact' : ''}`,
+        1,
+      );
+    if (part.kind === 'busbar') {
+      const studs = net.wiresAt.get(partEnd('busbar', name))?.length ?? 0;
+      add('Feeds', `busbar ${studs}`, `Busbar with cover, ${studs} studs`, 1);
+    }
+    if (part.kind === 'battery') add('Feeds', `battery ${part.ampereHours}`, `${part.name}, ${part.ampereHours} Ah`, 1);
     if (part.kind === 'relay')
       add(
         'Feeds',
@@ -167,7 +197,7 @@ export function partsToBuy(build: Build, net: Netlist): PartLine[] {
   const wires = wiresBySegment(net);
   const warm = warmAmps(net);
   for (const [id, segment] of Object.entries(build.tree.segments)) {
-    const { covering, sleeveMillimetres } = segmentFigures(build, id, wires.get(id) ?? [], warm);
+    const { covering, sleeveMillimetres } = segmentFigures(build, net, id, wires.get(id) ?? [], warm);
     if (covering === 'none' || (wires.get(id) ?? []).length === 0) continue;
     add('Sleeves', `${covering} ${sleeveMillimetres ?? ''}`, coveringWords[covering], segment.metres, {
       unit: 'metre',
@@ -193,6 +223,15 @@ const isOf = (end: EndKey, deviceId: string): boolean => {
   const ref = endOf(end);
   return ref.of === 'device' && ref.device === deviceId;
 };
+/** Studs that rings lie on, mm of thread (common practice: bars and switches M8, a battery's clamp and a body's bolt M8 and M6). */
+const STUDS = { ground: 6, battery: 8, busbar: 6, switch: 8 } as const;
+/** A resistor by what it takes: that of a charge lamp stands the battery's volts for good. */
+function resistorWords(name: string, ohms: number): string {
+  const watts = [0.25, 0.5, 1, 2, 5, 10, 25, 50].find((most) => most >= 2 * (RESTING_VOLTS ** 2 / ohms)) ?? 50;
+  return `Resistor ${formatOhms(ohms)}, ${watts} W${name.startsWith('alternator') ? ', for the charge lamp' : ''}`;
+}
+/** What may stand across it with the key on. */
+const RESTING_VOLTS = 14.5;
 /** Barrels of crimped splices, by all the copper they take, mm² (common practice). */
 const SPLICE_SIZES = [1, 2.5, 4, 6, 10, 16, 25] as const;
 

@@ -2,16 +2,15 @@ import type { Build, Device } from '../build/schema';
 import { destinationOf } from '../build/destination';
 import { coilsBehind, type Known } from '../build/direct-lines';
 import { trait, type DeviceKind } from '../devices/kind';
-import { deviceAt, deviceEnd, ecuEnd, endType, partEnd, type EndKey } from '../ends/ends';
+import { deviceAt, deviceEnd, ecuEnd, endType, partEnd, type EndKey, type PartId } from '../ends/ends';
 import { pulsesOfCoils, type FittedCoil } from '../power/coil-feed';
 import { WINDING_AMPS } from '../power/flow';
-import type { PowerPlan } from '../power/plan';
+import type { FeedPlan } from '../power/feed-plan';
+import type { Flows } from '../power/flow';
 import type { PlannedLink, PlannedPart } from '../power/propose';
-import { mostAt } from '../power/runs';
 import { groundPins } from './ground-pins';
 import { groundShareAmps } from './ecu-return';
 import type { Need } from './needs';
-import { mostSizeFor } from './wires';
 
 /** What a device of no stated load sends to the body, amperes (common practice). */
 const GROUND_AMPS = 0.2;
@@ -28,35 +27,33 @@ const coilsOf = (build: Build, module: Known): FittedCoil[] =>
  * What a device sends to the body: what it is fed with, coils by what warms the wire. The primaries of the coils an igniter
  * switches run through its ground, added up where their dwells overlap.
  */
-export function returnAmps(build: Build, { flows }: PowerPlan, device: Device, kind: DeviceKind): number {
+export function returnAmps(build: Build, { flows }: Pick<Fed, 'flows'>, device: Device, kind: DeviceKind): number {
   const feeds = kind.terminals.filter((terminal) => destinationOf(device, terminal).to === 'feed');
   const fed = feeds.reduce((sum, { id }) => sum + (flows.at.get(deviceEnd(device.id, id))?.rms ?? 0), 0);
   const switched = trait(kind, 'igniter') ? pulsesOfCoils(build)(coilsOf(build, { device, kind })).rms : 0;
   return feeds.length > 0 || switched > 0 ? fed + switched : GROUND_AMPS;
 }
 
+/** What is known of the feeds before any wire has a size. */
+export interface Fed {
+  readonly plan: FeedPlan;
+  readonly flows: Flows;
+  readonly fuses: ReadonlyMap<PartId, { readonly amps: number }>;
+}
+
 /** The strongest fuse that stands before a device: a short inside it runs through its return too. */
-function fuseBefore({ sizes, flows }: PowerPlan, device: Device, kind: DeviceKind): number {
+export function fuseBefore({ fuses, flows }: Fed, device: Device, kind: DeviceKind): number {
   const fused = kind.terminals.map((terminal) => {
     const fuse = flows.fuseBefore.get(deviceEnd(device.id, terminal.id)) ?? null;
-    return fuse === null ? 0 : (sizes.fuses.get(fuse)?.amps ?? 0);
+    return fuse === null ? 0 : (fuses.get(fuse)?.amps ?? 0);
   });
   return Math.max(0, ...fused);
 }
 
-/**
- * The size a device's return takes: what its current asks, and what the fuse before it asks of the wire that feeds it (common
- * practice); no more than its plug takes.
- */
-export function returnSquareMm(build: Build, power: PowerPlan, device: Device, kind: DeviceKind, amps: number): number {
-  const most = mostAt(build, deviceEnd(device.id, kind.terminals[0]?.id ?? ''));
-  return Math.max(mostSizeFor(build, amps), Math.min(most, mostSizeFor(build, fuseBefore(power, device, kind))));
-}
-
-/** What a planned return carries, and the least size it takes, mm². */
+/** What a planned return carries, and what the strongest fuse before it lets through. */
 export interface PlannedReturn {
   readonly amps: number;
-  readonly squareMm: number;
+  readonly lets: number;
 }
 
 /** The two sides of what may stand in a return: a switch, a button, a resistor, a diode. */
@@ -71,7 +68,7 @@ function sidesOf({ name, part }: PlannedPart): readonly [EndKey, EndKey] | null 
  * What the planned returns carry, by the link: each device's current on its shortest way through them, and through what stands
  * in them, to a ground; added up where several were merged into one, which is then as strong as the strongest of them asks.
  */
-export function plannedReturns(build: Build, needs: readonly Need[], power: PowerPlan): Map<string, PlannedReturn> {
+export function plannedReturns(build: Build, needs: readonly Need[], fed: Fed): Map<string, PlannedReturn> {
   const at = new Map<EndKey, Way[]>();
   const add = (from: EndKey, to: EndKey, link: PlannedLink | null) => {
     const there = at.get(from);
@@ -82,8 +79,8 @@ export function plannedReturns(build: Build, needs: readonly Need[], power: Powe
     add(one, other, link);
     add(other, one, link);
   };
-  for (const link of power.plan.links) if (!power.sizes.links.has(link.id)) join(link.from, link.to, link);
-  for (const part of power.plan.parts.values()) {
+  for (const link of fed.plan.links) if (!fed.flows.through.has(link.id)) join(link.from, link.to, link);
+  for (const part of fed.plan.parts.values()) {
     const sides = sidesOf(part);
     if (sides?.some((side) => at.has(side))) join(...sides, null);
   }
@@ -108,21 +105,21 @@ export function plannedReturns(build: Build, needs: readonly Need[], power: Powe
     if (!way) continue;
     const device = devices.get(deviceAt(end) ?? '');
     const kind = device && build.kinds[device.kindId];
-    const before = into.get(end) ?? { amps: 0, squareMm: 0 };
+    const before = into.get(end) ?? { amps: 0, lets: 0 };
     const drawn =
       device && kind
-        ? returnAmps(build, power, device, kind)
+        ? returnAmps(build, fed, device, kind)
         : ecuGrounds.has(end)
           ? ecuShare
           : endType(end) === 'relay'
             ? WINDING_AMPS
             : 0;
     const amps = before.amps + drawn;
-    const own = device && kind ? returnSquareMm(build, power, device, kind, drawn) : 0;
-    const returned = { amps, squareMm: Math.max(before.squareMm, own, mostSizeFor(build, amps)) };
+    const own = device && kind ? fuseBefore(fed, device, kind) : 0;
+    const returned = { amps, lets: Math.max(before.lets, own, amps) };
     if (way.link) carried.set(way.link.id, returned);
-    const next = into.get(way.to) ?? { amps: 0, squareMm: 0 };
-    into.set(way.to, { amps: next.amps + amps, squareMm: Math.max(next.squareMm, returned.squareMm) });
+    const next = into.get(way.to) ?? { amps: 0, lets: 0 };
+    into.set(way.to, { amps: next.amps + amps, lets: Math.max(next.lets, returned.lets) });
   }
   return carried;
 }

@@ -1,4 +1,4 @@
-import { PLUS_POST, endOf, partId, type EndKey, type PartId } from '../ends/ends';
+import { ALTERNATOR_STUD, PLUS_POST, STARTER_STUD, endOf, partId, type EndKey, type PartId } from '../ends/ends';
 
 /** What devices and circuits are called, by id: what the words for an end are made of. */
 export interface Names {
@@ -12,6 +12,7 @@ const placeWords: Readonly<Record<string, string>> = {
   head: 'engine block',
   chassis: 'chassis ground',
   post: 'minus post of the battery',
+  alternator: 'case of the alternator',
 };
 
 /** An end in words, also one that no wire lands on any more. */
@@ -34,6 +35,8 @@ export function labelOf({ names }: { readonly names: Names }, end: EndKey): stri
       return `${names.devices.get(ref.part) ?? ref.part} · shield`;
     case 'battery':
       if (end === PLUS_POST) return 'plus post of the battery';
+      if (end === STARTER_STUD) return 'plus stud of the starter';
+      if (end === ALTERNATOR_STUD) return 'plus stud of the alternator';
       return own === undefined ? 'battery positive' : `${own}, positive`;
     case 'switch':
     case 'button':

@@ -36,6 +36,7 @@ export function layWires(build: Build, drafts: readonly Draft[], boxOf: (id: Par
       lengthMetres,
       ohms: wireOhms(squareMm, lengthMetres),
       amps: draft.amps,
+      lets: draft.lets,
       signal: draft.signal,
       needId: draft.needId,
       circuitId: draft.circuitId,

@@ -5,18 +5,18 @@ import { destinationOf } from '../build/destination';
 import { deviceEnd, spliceEnd, type EndKey } from '../ends/ends';
 import { trait } from '../devices/kind';
 import { broughtFeeds } from '../power/key';
-import type { PowerPlan } from '../power/plan';
-import { SPLICE_METRES, mostSizeFor, usualSize, type WireList } from './wires';
+import { fuseBefore, type Fed } from './feed-returns';
+import { SPLICE_METRES, usualSize, type WireList } from './wires';
 
 /** The key feed a body plug brings: relay windings and the ECU's wake-up (common practice). */
 const KEY_AMPS = 5;
 const KEY_SQUARE_MM = 1.5;
 
 /** Joins the plug to the splices that something hangs on. A cavity takes one wire; a feed nobody uses gets none. */
-export function joinKeyFeeds(list: WireList, build: Build): void {
+export function joinKeyFeeds(list: WireList, build: Build, planned: ReadonlySet<EndKey>): void {
   const brought = broughtFeeds(build);
   if (brought.length === 0) return;
-  const used = new Set(list.drafts.flatMap((wire) => [wire.from, wire.to]));
+  const used = new Set([...planned, ...list.drafts.flatMap((wire) => [wire.from, wire.to])]);
   for (const { source, end, device } of brought)
     if (used.has(spliceEnd(source)))
       list.add(end, spliceEnd(source), {
@@ -24,7 +24,7 @@ export function joinKeyFeeds(list: WireList, build: Build): void {
         metres: SPLICE_METRES,
         signal: 'supply',
         amps: KEY_AMPS,
-        squareMm: usualSize(build, KEY_SQUARE_MM),
+        least: usualSize(build, KEY_SQUARE_MM),
         deviceId: device.id,
       });
 }
@@ -42,22 +42,22 @@ interface LineUser {
 }
 
 /** The wire to a coil's primary: what its feed carries comes back along it, by what warms the wire. */
-function primaryWire(build: Build, { flows }: PowerPlan, users: readonly LineUser[]) {
-  const amps = users.reduce(
+function primaryWire(build: Build, fed: Fed, users: readonly LineUser[]) {
+  const coils = users.filter(({ device }) => trait(build.kinds[device.kindId]!, 'coil'));
+  const amps = coils.reduce(
     (sum, { device }) =>
       (build.kinds[device.kindId]?.terminals ?? []).reduce(
-        (all, terminal) => all + coilRms(build, flows, device, terminal.id),
+        (all, terminal) => all + (fed.flows.at.get(deviceEnd(device.id, terminal.id))?.rms ?? 0),
         sum,
       ),
     0,
   );
-  return { amps, squareMm: Math.max(usualSize(build, PRIMARY_SQUARE_MM), mostSizeFor(build, amps)) };
+  const lets = Math.max(0, ...coils.map(({ device }) => fuseBefore(fed, device, build.kinds[device.kindId]!)));
+  return { amps, lets, least: usualSize(build, PRIMARY_SQUARE_MM) };
 }
-const coilRms = (build: Build, flows: PowerPlan['flows'], device: Device, terminalId: string): number =>
-  trait(build.kinds[device.kindId]!, 'coil') ? (flows.at.get(deviceEnd(device.id, terminalId))?.rms ?? 0) : 0;
 
 /** Lines by name: one wire between two terminals, a splice for more. A line with one end has no wire; a rule names it. */
-export function addLines(list: WireList, build: Build, power: PowerPlan): void {
+export function addLines(list: WireList, build: Build, fed: Fed): void {
   const ends = new Map<string, LineUser[]>();
   for (const device of build.devices)
     for (const terminal of build.kinds[device.kindId]?.terminals ?? []) {
@@ -73,10 +73,10 @@ export function addLines(list: WireList, build: Build, power: PowerPlan): void {
     const look = {
       colour: classColour('output', order + FIRST_COLOUR),
       signal: 'output',
-      squareMm: usualSize(build, LINE_SQUARE_MM),
+      least: usualSize(build, LINE_SQUARE_MM),
     } as const;
     order += 1;
-    const heavy = sparkChannel(name) !== null ? { ...look, ...primaryWire(build, power, users) } : look;
+    const heavy = sparkChannel(name) !== null ? { ...look, ...primaryWire(build, fed, users) } : look;
     if (users.length === 2) {
       const [one, other] = users as [LineUser, LineUser];
       list.add(one.end, other.end, {

@@ -1,35 +1,20 @@
 import type { Build, Device } from '../build/schema';
 import type { DeviceKind } from '../devices/kind';
-import { pinsOfKind, type EcuDefinition, type Pin } from '../ecu/ecu';
-import { WINDING_AMPS } from '../power/flow';
-import { loadsByRelay, powerPlan, type Circuit, type PowerPlan } from '../power/plan';
+import type { Pin } from '../ecu/ecu';
+import { loadsByRelay, type Circuit } from '../power/plan';
 import type { Load } from '../power/loads';
-import { TO_BOX_METRES, windingEnds, type PlannedLink, type PlannedPart } from '../power/propose';
-import { classColour, classOfPin, familyOfPin, type ColourFamily, type SignalClass } from '../wire/colours';
+import type { PlannedPart } from '../power/propose';
+import { classColour, classOfPin, type SignalClass } from '../wire/colours';
 import { groupBy } from '../data/group';
-import { withId } from '../data/with-id';
 import { keepList, keepMap } from '../data/keep-same';
 import { tellApart } from './apart';
-import { destinationOf } from '../build/destination';
-import {
-  deviceAt,
-  deviceEnd,
-  ecuEnd,
-  groundEnd,
-  partId,
-  readPart,
-  shieldEnd,
-  spliceEnd,
-  type EndKey,
-} from '../ends/ends';
+import { deviceAt, partId, readPart, type EndKey } from '../ends/ends';
 import type { Names } from './label';
-import { plannedReturns, returnAmps, returnSquareMm } from './feed-returns';
-import { addBusLine, busOf, membersOf } from './bus';
-import { addLines, joinKeyFeeds } from './lines';
 import { needsOf, type Need } from './needs';
-import { addEcuGrounds, addSupplies, knownDevices, SENSOR_AMPS } from './shared-pins';
+import { powerPlan, type PowerPlan } from './power-plan';
+import { knownDevices } from './shared-pins';
 import { inColour, layWires } from './laid';
-import { SPLICE_METRES, WireList, mostSizeFor, usualSize, type Wire } from './wires';
+import { WireList, type Draft, type Wire } from './wires';
 
 export { knownDevices } from './shared-pins';
 export type { Wire } from './wires';
@@ -71,180 +56,28 @@ export interface Netlist {
   readonly names: Names;
 }
 
-/** Colour of a pin's wire: its place among the pins of its class, so that it stays when other pins change. */
-function pinColours(ecu: EcuDefinition, leads: boolean): Map<string, string> {
-  const counts = new Map<ColourFamily, number>();
-  return new Map(
-    ecu.pins.map((pin) => {
-      const signal = familyOfPin(pin);
-      const index = counts.get(signal) ?? 0;
-      counts.set(signal, index + 1);
-      // A loom that came with the ECU keeps its own colours.
-      return [pin.id, leads && pin.lead ? pin.lead.colour : classColour(signal, index)];
-    }),
-  );
-}
-
-/** Wires from allotted pins to their device terminals and relay windings. */
-function addNeedWires(
-  list: WireList,
-  build: Build,
-  needs: readonly Need[],
-  pins: ReadonlyMap<string, Pin>,
-  colours: ReadonlyMap<string, string>,
-): void {
-  const devices = new Map(build.devices.map((device) => [device.id, device]));
-  for (const need of needs) {
-    const pin = pins.get(build.assignments[need.id] ?? '');
-    if (!pin) continue;
-    const device = need.deviceId ? devices.get(need.deviceId) : undefined;
-    const kind = device ? build.kinds[device.kindId] : undefined;
-    const bus = need.ask.kind === 'can' && device ? busOf(build, device.id) : null;
-    if (bus && membersOf(build, bus).length > 1) {
-      const look = { colour: colours.get(pin.id)!, signal: classOfPin(pin), needId: need.id };
-      addBusLine(list, build, bus, need.ask.side === 'minus' ? 'minus' : 'plus', pin.id, look);
-      continue;
-    }
-    if (need.joined.length > 0) {
-      addJoined(list, build, need, pin, colours.get(pin.id)!);
-      continue;
-    }
-    list.add(ecuEnd(pin.id), need.end, {
-      colour: colours.get(pin.id)!,
-      metres: device?.branchMetres ?? TO_BOX_METRES,
-      amps: need.ask.amps,
-      squareMm: need.ask.kind === 'injector' ? usualSize(build, INJECTOR_SQUARE_MM) : undefined,
-      signal: classOfPin(pin),
-      needId: need.id,
-      deviceId: need.deviceId,
-      cable: kind && (kind.shielded || kind.twisted) ? need.deviceId : null,
-      shield: kind?.shielded ? (device?.shield ?? null) : null,
-    });
-  }
-}
-
-/** Several parts on one output: one wire from its cavity, and a splice behind it. */
-function addJoined(list: WireList, build: Build, need: Need, pin: Pin, colour: string): void {
-  const injects = need.ask.kind === 'injector';
-  const all = [{ end: need.end, deviceId: need.deviceId }, ...need.joined];
-  const amps = need.ask.amps;
-  const shared = { colour, signal: classOfPin(pin), needId: need.id } as const;
-  const least = injects ? usualSize(build, INJECTOR_SQUARE_MM) : undefined;
-  list.add(ecuEnd(pin.id), spliceEnd(pin.id), {
-    ...shared,
-    metres: SPLICE_METRES,
-    local: true,
-    amps,
-    squareMm: least && Math.max(least, mostSizeFor(build, amps ?? 0)),
-    deviceId: need.deviceId,
-  });
-  for (const { end, deviceId } of all)
-    list.add(spliceEnd(pin.id), end, {
-      ...shared,
-      metres: Math.max(
-        LEAST_BRANCH_METRES,
-        (withId(build.devices, deviceId)?.branchMetres ?? TO_BOX_METRES) - SPLICE_METRES,
-      ),
-      amps: amps === undefined ? undefined : amps / all.length,
-      squareMm: least,
-      deviceId,
-    });
-}
-
-/** A ground tail to the nearest bolt, a branch of a feed, metres (common practice). */
-const GROUND_TAIL_METRES = 0.5;
-const LEAST_BRANCH_METRES = 0.2;
-/** An injector's wire, for its strength more than its ampere (common practice). */
-const INJECTOR_SQUARE_MM = 0.5;
-/** Grounds of devices, and shields that are earthed at the far end as well. */
-function addGrounds(list: WireList, build: Build, power: PowerPlan, planned: ReadonlySet<EndKey>): void {
-  for (const device of build.devices)
-    if (build.kinds[device.kindId]?.shielded && device.shield === 'both-ends')
-      list.add(shieldEnd(device.id), groundEnd('head'), {
-        colour: 'BK',
-        metres: GROUND_TAIL_METRES,
-        signal: 'ground',
-        amps: SENSOR_AMPS,
-        deviceId: device.id,
-      });
-  for (const device of build.devices) {
-    const kind = build.kinds[device.kindId];
-    for (const terminal of kind?.terminals ?? []) {
-      const destination = destinationOf(device, terminal);
-      // A return that was planned goes where the plan says.
-      if (destination.to !== 'ground' || planned.has(deviceEnd(device.id, terminal.id))) continue;
-      const amps = returnAmps(build, power, device, kind!);
-      list.add(deviceEnd(device.id, terminal.id), groundEnd(destination.place), {
-        colour: 'BK',
-        metres: GROUND_TAIL_METRES,
-        signal: 'ground',
-        amps,
-        squareMm: returnSquareMm(build, power, device, kind!, amps),
-        deviceId: device.id,
-      });
-    }
-  }
-}
-
-/** The wires of the plan of feeds, each in the colour of its feed. */
-function addFeeds(list: WireList, build: Build, needs: readonly Need[], power: PowerPlan): void {
-  const { plan, sizes, circuits } = power;
-  const returns = plannedReturns(build, needs, power);
+/** The wires of the plan of feeds, each in the colour of its feed, with the returns among them. */
+function feedWires(power: PowerPlan, list: WireList): readonly Draft[] {
+  const { plan, sizes, circuits, drafts } = power;
   const order = new Map(circuits.map(({ id }, at) => [id, at]));
-  const owner = (link: PlannedLink): string | null => {
-    const fuse = sizes.links.get(link.id)?.fuse;
-    return link.feed ?? (fuse ? readPart(fuse)!.name : null);
-  };
+  const wires: Draft[] = [];
   for (const link of plan.links) {
-    const feed = owner(link);
     const sized = sizes.links.get(link.id);
-    const device = deviceAt(link.to) ?? deviceAt(link.from);
-    const earthed = returns.has(link.id);
+    const back = drafts.returns.get(link.id);
+    if (back) wires.push(back);
+    if (!sized) continue;
+    const feed = link.feed ?? (sized.fuse ? readPart(sized.fuse)!.name : null);
     const alone = circuits.find(({ id }) => id === feed)?.loads.length === 1;
-    if (sized)
-      list.addPlanned(sized, link.cuts ?? 0, {
-        colour: classColour('supply', (feed === null ? 0 : (order.get(feed) ?? 0)) + 2),
-        signal: 'supply',
-        circuitId: feed,
-        deviceId: link.role === 'trunk' && alone ? null : device,
-      });
-    // Nothing is drawn through it from a source: a return, or a wire that nothing feeds yet.
-    else
-      list.add(link.from, link.to, {
-        colour: earthed ? 'BK' : classColour('supply', 0),
-        metres: link.metres,
-        fixed: link.fixed,
-        signal: earthed ? 'ground' : 'supply',
-        circuitId: link.role === 'return' ? feed : null,
-        amps: returns.get(link.id)?.amps ?? 0,
-        squareMm: returns.get(link.id)?.squareMm,
-        deviceId: device,
-      });
-  }
-}
-
-/** Windings the ECU's main relay pin drives: straight to one, over a splice to several. One cavity takes one wire. */
-function addMainRelayDriver(list: WireList, build: Build, parts: readonly PlannedPart[]): void {
-  const [pin] = pinsOfKind(build.ecu, 'main-relay');
-  const windings = parts.flatMap(({ name, part }) =>
-    part.kind === 'relay' && part.control === 'main-relay-pin' ? [windingEnds(name, part).driver] : [],
-  );
-  if (!pin || windings.length === 0) return;
-  const wire = {
-    signal: 'output',
-    colour: classColour('output', 0),
-    amps: WINDING_AMPS,
-    metres: TO_BOX_METRES,
-  } as const;
-  const from = windings.length === 1 ? ecuEnd(pin.id) : spliceEnd(pin.id);
-  if (windings.length > 1)
-    list.add(ecuEnd(pin.id), from, {
-      ...wire,
-      metres: SPLICE_METRES,
-      local: true,
-      amps: WINDING_AMPS * windings.length,
+    const lets = sized.sizedBy ? sizes.fuses.get(sized.sizedBy)!.amps : sized.flow.rms;
+    const wire = list.planned(sized, lets, link.cuts ?? 0, {
+      colour: classColour('supply', (feed === null ? 0 : (order.get(feed) ?? 0)) + 2),
+      signal: 'supply',
+      circuitId: feed,
+      deviceId: link.role === 'trunk' && alone ? null : (deviceAt(link.to) ?? deviceAt(link.from)),
     });
-  for (const winding of windings) list.add(from, winding, wire);
+    if (wire) wires.push(wire);
+  }
+  return wires;
 }
 
 /** Needs by the device they are of; of an output that works several, by each. */
@@ -328,24 +161,18 @@ function namesOf(
 export function netlist(
   build: Build,
   needs: readonly Need[] = needsOf(build),
-  power: PowerPlan = powerPlan(build),
+  power: PowerPlan = powerPlan(build, needs),
   devices: Netlist['devices'] = knownDevices(build),
   before: Netlist | null = null,
 ): Netlist {
-  const pins = new Map(build.ecu.pins.map((pin) => [pin.id, pin]));
-  const colours = pinColours(build.ecu, build.loom.origin === 'flying-lead');
-  const list = new WireList(build);
-  addNeedWires(list, build, needs, pins, colours);
-  addSupplies(list, build, colours);
   const { circuits } = power;
   const parts = [...power.plan.parts.values()];
-  const planned = new Set(power.plan.links.flatMap(({ from, to }) => [from, to]));
-  addEcuGrounds(list, build, needs, colours, planned);
-  addGrounds(list, build, power, planned);
-  addFeeds(list, build, needs, power);
-  addMainRelayDriver(list, build, parts);
-  joinKeyFeeds(list, build);
-  addLines(list, build, power);
+  const { before: first, after } = power.drafts;
+  const drafts: readonly Draft[] = [
+    ...first,
+    ...feedWires(power, new WireList(build, first.map(({ id }) => id))),
+    ...after,
+  ];
 
   const needOfPin = new Map<string, Need>();
   for (const need of needs) {
@@ -360,7 +187,7 @@ export function netlist(
     before?.cavities,
     ({ pin }) => before?.cavityOf.get(pin.id),
   );
-  const laid = layWires(build, list.drafts, (id) => power.plan.parts.get(id)?.part.box);
+  const laid = layWires(build, drafts, (id) => power.plan.parts.get(id)?.part.box);
   const nodes =
     before && isJoinedAlike(laid.pieces, before.wires)
       ? before.nodes
@@ -369,7 +196,7 @@ export function netlist(
     nodes === before?.nodes
       ? before.nodeOf
       : new Map(nodes.flatMap((node) => node.ends.map((end) => [end, node] as const)));
-  const coloured = tellApart(build, list.drafts, laid.passed, (end) => nodeOf.get(end)?.id ?? end);
+  const coloured = tellApart(build, drafts, laid.passed, (end) => nodeOf.get(end)?.id ?? end);
   const wires = keepList(inColour(build, laid.pieces, coloured), before?.wires, ({ id }) => before?.wireById.get(id));
   return {
     needs,

@@ -5,9 +5,10 @@ import { pinsOfKind, type Pin } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, groundEnd, shieldEnd, spliceEnd, terminalId, type EndKey } from '../ends/ends';
 import { groundPins, shieldPins } from './ground-pins';
 import { returnBank } from './returns';
-import { groundShareAmps } from './ecu-return';
+import { MOST_RINGS } from '../power/propose';
+import { ecuReturnAmps, groundShareAmps } from './ecu-return';
 import type { Need } from './needs';
-import { mostSizeFor, SPLICE_METRES, usualSize, type Look, type Wire, type WireList } from './wires';
+import { SPLICE_METRES, usualSize, type Look, type Unsized, type WireList } from './wires';
 
 /** The one wire from an ECU pin to the splice of all that share it (common practice: as strong as a branch of a feed). */
 const SHARED_SQUARE_MM = 0.5;
@@ -40,7 +41,7 @@ function addShared(
   pin: Pin,
   users: readonly Shared[],
   look: Look,
-  trunk: Partial<Pick<Wire, 'colour' | 'squareMm' | 'amps'>> | null,
+  trunk: (Partial<Pick<Unsized, 'colour' | 'least' | 'amps'>> & { readonly warm?: number }) | null,
 ): void {
   const tail = (user: Shared, metres: number) => ({
     ...look,
@@ -60,7 +61,7 @@ function addShared(
     metres: SPLICE_METRES,
     local: true,
     amps: users.reduce((sum, user) => sum + user.amps, 0),
-    squareMm: usualSize(build, SHARED_SQUARE_MM),
+    least: usualSize(build, SHARED_SQUARE_MM),
     ...trunk,
   });
   for (const user of users)
@@ -119,24 +120,40 @@ export function addEcuGrounds(
       users.get(shield.id)!.push({ end: shieldEnd(device.id), device, amps: SENSOR_AMPS, cable });
   }
   const amps = groundShareAmps(build, needs);
+  const drawn = ecuReturnAmps(build, needs) / Math.max(1, power.length);
   const own = {
     colour: 'BK',
     metres: build.power.groundMetres[build.power.ecuGround] ?? 1,
-    squareMm: Math.max(usualSize(build, POWER_GROUND_SQUARE_MM), mostSizeFor(build, amps)),
+    least: usualSize(build, POWER_GROUND_SQUARE_MM),
     signal: 'ground',
     amps,
+    // It is as thick as for what each is counted with; what it loses is by what comes back.
+    warm: drawn / amps,
   } as const;
   const powers = new Set(power);
+  // More rings than one bolt takes are joined two and two behind the plug.
+  const alone = power.filter(
+    (pin) => users.get(pin.id)!.length === 0 && !planned.has(ecuEnd(pin.id)),
+  );
+  const shared = power.length - alone.length;
+  const stacks = build.power.joints === 'stacked' || build.power.ecuGround !== 'battery';
+  const rings = stacks ? alone.length : Math.max(1, MOST_RINGS - shared);
+  const pairs = Math.max(0, alone.length - rings);
+  const partner = new Map(alone.slice(0, 2 * pairs).map((pin, at, all) => [pin.id, all[at - (at % 2)]!.id]));
   for (const pin of new Set([...power, ...sensor, ...shields])) {
     const returning = users.get(pin.id)!;
     const look = { colour: colours.get(pin.id)!, signal: 'ground' } as const;
     if (!powers.has(pin)) {
       if (returning.length > 0) addShared(list, build, pin, returning, look, null);
     } else if (planned.has(ecuEnd(pin.id)) && returning.length === 0) continue;
-    else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
+    else if (returning.length === 0 && partner.has(pin.id)) {
+      const splice = spliceEnd(`${partner.get(pin.id)!}-ground`);
+      list.add(ecuEnd(pin.id), splice, { ...own, metres: SPLICE_METRES, local: true });
+      list.add(splice, groundEnd(build.power.ecuGround), { ...own, amps: 2 * amps });
+    } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
     else {
       // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
-      addShared(list, build, pin, returning, look, { colour: 'BK', squareMm: own.squareMm, amps: own.amps });
+      addShared(list, build, pin, returning, look, { colour: 'BK', least: own.least, amps: own.amps, warm: own.warm });
       list.add(spliceEnd(pin.id), groundEnd(build.power.ecuGround), own);
     }
   }

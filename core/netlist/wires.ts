@@ -1,5 +1,7 @@
 import type { Build, Device } from '../build/schema';
-import { CONTACT_OHMS, surroundings, terminalOhms, type SizedLink } from '../power/sizes';
+import { surroundingsIn, type Carrier, type Census } from '../power/census';
+import { CONTACT_OHMS, isBolted, terminalOhms } from '../power/contact-ohms';
+import type { SizedLink } from '../power/sizes';
 import { inSeries, sizeFor } from '../wire/wire';
 import type { Run } from '../tree/lay';
 import type { SignalClass } from '../wire/colours';
@@ -15,8 +17,10 @@ export interface Wire {
   readonly lengthMetres: number;
   /** Copper only, at 20 °C. */
   readonly ohms: number;
-  /** Current it is sized for, amperes. */
+  /** Current it carries with everything on, amperes. */
   readonly amps: number;
+  /** What its protection lets through: what it must stand, amperes. */
+  readonly lets: number;
   readonly signal: SignalClass;
   readonly needId: string | null;
   readonly circuitId: string | null;
@@ -42,40 +46,51 @@ export const SPLICE_METRES = 0.3;
 export const POWER_GROUND_AMPS = 5;
 /** What a signal wire carries where nothing is said, amperes: a pull-up or an input draws less (common practice). */
 const SIGNAL_AMPS = 0.02;
-/** The largest size that is chosen unasked for a wire at the ECU: no cavity takes more (common practice). */
-const MOST_SQUARE_MM = 6;
-
 /** A size that is laid as a habit, in the series of the loom. */
 export const usualSize = (build: Build, squareMm: number): number => inSeries(squareMm, build.loom.series);
-/** The size a wire at the ECU takes for its current. */
-export const mostSizeFor = (build: Build, amps: number): number =>
-  Math.min(usualSize(build, MOST_SQUARE_MM), sizeFor(amps, surroundings(build)));
-
 /** What a wire measures from end to end: its copper at 20 °C and its two terminals, ohms. */
 export const endToEndOhms = ({ ohms, from, to, circuitId }: Wire): number =>
-  ohms + (circuitId === null ? 2 * CONTACT_OHMS : terminalOhms(from, to));
+  ohms + (circuitId === null && !isBolted(from) && !isBolted(to) ? 2 * CONTACT_OHMS : terminalOhms(from, to));
 
 /** A wire before the tree says how long it is. */
 export type Draft = Omit<Wire, 'lengthMetres' | 'ohms' | 'route' | 'cutOf'> & Run;
 
-type Given = Partial<
-  Pick<Draft, 'amps' | 'squareMm' | 'needId' | 'circuitId' | 'deviceId' | 'cable' | 'shield' | 'local' | 'fixed'>
-> &
-  Pick<Draft, 'colour' | 'signal' | 'metres'>;
+/** A wire that is no feed, before it has a size: what it is asked for by, and the least it is laid with for its strength. */
+export interface Unsized extends Draft {
+  readonly warmAmps: number;
+  readonly least: number;
+  readonly byPerson: boolean;
+}
 
-/** Collects wires, each once, with size and colour as chosen or derived. */
+type Given = Partial<Pick<Draft, 'amps' | 'lets' | 'needId' | 'circuitId' | 'deviceId' | 'cable' | 'shield' | 'local' | 'fixed'>> &
+  Partial<Pick<Unsized, 'least'>> &
+  Pick<Draft, 'colour' | 'signal' | 'metres'> & {
+    /** The share of its current that warms it for good; all of it where nothing is said. */
+    readonly warm?: number;
+  };
+
+/** Collects wires, each once, with colour and size as chosen; what nobody chose is sized once all lie beside each other. */
 export class WireList {
-  readonly drafts: Draft[] = [];
+  readonly drafts: Unsized[] = [];
   private readonly taken = new Set<string>();
-  private readonly sizes = new Map<number, number>();
 
   private readonly loom: Build['loom'];
 
-  constructor(private readonly build: Build) {
+  constructor(
+    build: Build,
+    /** Wires that stand already, by their id. */
+    taken: Iterable<string> = [],
+  ) {
     this.loom = build.loom;
+    for (const id of taken) this.taken.add(id);
   }
 
-  /** `local`: how long it is hangs on no route. */
+  /** A wire of this id stands elsewhere. */
+  take(id: string): void {
+    this.taken.add(id);
+  }
+
+  /** `local`: how long it is hangs on no route. `lets`: what its protection lets through, where that is more than it carries. */
   add(from: EndKey, to: EndKey, wire: Given): void {
     const id = wireId(from, to);
     if (this.taken.has(id)) return;
@@ -86,12 +101,16 @@ export class WireList {
       id,
       from,
       to,
-      squareMm: choice.squareMm ?? wire.squareMm ?? this.sizeOf(amps),
+      squareMm: choice.squareMm ?? 0,
+      byPerson: choice.squareMm !== undefined,
       colour: choice.colour ?? wire.colour,
       metres: wire.metres,
       local: wire.local ?? false,
       fixed: wire.fixed ?? false,
       amps,
+      lets: Math.max(amps, wire.lets ?? 0),
+      warmAmps: amps * (wire.warm ?? 1),
+      least: wire.least ?? 0,
       signal: wire.signal,
       needId: wire.needId ?? null,
       circuitId: wire.circuitId ?? null,
@@ -102,10 +121,16 @@ export class WireList {
   }
 
   /** A wire of the plan of feeds, with the figures it has there: its length is the route's already. */
-  addPlanned(link: SizedLink, cuts: number, wire: Pick<Wire, 'colour' | 'signal' | 'circuitId' | 'deviceId'>): void {
-    if (this.taken.has(link.id)) return;
+  planned(
+    link: SizedLink,
+    lets: number,
+    cuts: number,
+    wire: Pick<Wire, 'colour' | 'signal' | 'circuitId' | 'deviceId'>,
+  ): Draft | null {
+    if (this.taken.has(link.id)) return null;
     this.taken.add(link.id);
-    this.drafts.push({
+    return {
+      lets,
       signal: wire.signal,
       circuitId: wire.circuitId,
       deviceId: wire.deviceId,
@@ -121,13 +146,28 @@ export class WireList {
       needId: null,
       cable: null,
       shield: null,
-    });
+    };
   }
+}
 
-  /** Most wires carry one of a few currents. */
-  private sizeOf(amps: number): number {
-    const known = this.sizes.get(amps) ?? mostSizeFor(this.build, amps);
-    this.sizes.set(amps, known);
-    return known;
-  }
+/** Wires that are no feeds as they count in the pieces they lie in. */
+export const carrierOf = (
+  { warmAmps, lets, least }: Pick<Unsized, 'warmAmps' | 'lets' | 'least'>,
+  route: readonly string[],
+): Carrier => ({ warmAmps, asks: lets, least, route });
+
+/** A size for each wire nobody chose one of: by what its protection lets through in the pieces it lies in; none is capped. */
+export function sizedIn(
+  build: Build,
+  census: Census,
+  wires: readonly Unsized[],
+  routeOf: (id: string) => readonly string[] | undefined,
+): Map<string, number> {
+  const around = surroundingsIn(build, census);
+  return new Map(
+    wires.map(({ id, byPerson, squareMm, lets, least }) => [
+      id,
+      byPerson ? squareMm : sizeFor(lets, around(routeOf(id)), least),
+    ]),
+  );
 }

@@ -36,13 +36,31 @@ const HALF = 1 / 2;
  * its sparks, added up where they overlap. The dwell is cut to what the speed leaves beside the burn.
  */
 export function coilFeedAmps(engine: Engine, coils: readonly FittedCoil[], volts: number, rpm: number): PulsedAmps {
+  const amps = waveOf(
+    engine,
+    coils.map((fitted) => ({ fitted, weight: 1 })),
+    volts,
+    rpm,
+  );
+  let [sum, squares, peak] = [0, 0, 0];
+  for (const one of amps) {
+    sum += one;
+    squares += one * one;
+    if (one > peak) peak = one;
+  }
+  return { mean: sum / amps.length, rms: Math.sqrt(squares / amps.length), peak };
+}
+
+/** Amperes over a cycle of coils that count each with a weight of its own, step by step. */
+function waveOf(engine: Engine, coils: readonly Weighted[], volts: number, rpm: number): Float64Array {
   const cycle = cycleDegrees(engine);
   const steps = (STEPS_PER_TURN * cycle) / TURN;
   const amps = new Float64Array(steps);
   const degreesAStep = cycle / steps;
   const rate = rpm * DEGREES_A_MILLISECOND;
   const angles = firingAngleByCylinder(engine);
-  for (const { coil, serves, row } of coils) {
+  for (const { fitted, weight } of coils) {
+    const { coil, serves, row } = fitted;
     const span = eventSpan(
       coil.serves > 1 && engine.ignition === 'direct' ? { ...engine, ignition: 'wasted' } : engine,
       'ignition',
@@ -61,17 +79,34 @@ export function coilFeedAmps(engine: Engine, coils: readonly FittedCoil[], volts
         for (let step = Math.ceil(start / degreesAStep - HALF); middle(step) < spark; step += 1) {
           const charged = (middle(step) - start) / rate;
           const at = Math.floor(wrapDegrees(middle(step), cycle) / degreesAStep) % steps;
-          amps[at]! += primaryAmps(coil, volts, charged);
+          amps[at]! += weight * primaryAmps(coil, volts, charged);
         }
       }
   }
-  let [sum, squares, peak] = [0, 0, 0];
-  for (const one of amps) {
+  return amps;
+}
+
+/** A coil with what an ampere of it does somewhere, ohms. */
+export interface Weighted {
+  readonly fitted: FittedCoil;
+  readonly weight: number;
+}
+
+/**
+ * How far coils together stray from their mean somewhere, over a cycle at the build's top speed: the most above it and the most
+ * below, each coil by what an ampere of it does there.
+ */
+export function strayOfCoils(build: Build, coils: readonly Weighted[]): { readonly above: number; readonly below: number } {
+  if (coils.length === 0) return { above: 0, below: 0 };
+  const wave = waveOf(sparkedEngine(build), coils, runningVolts(build), build.engine.maxRpm);
+  let [sum, most, least] = [0, -Infinity, Infinity];
+  for (const one of wave) {
     sum += one;
-    squares += one * one;
-    if (one > peak) peak = one;
+    if (one > most) most = one;
+    if (one < least) least = one;
   }
-  return { mean: sum / steps, rms: Math.sqrt(squares / steps), peak };
+  const mean = sum / wave.length;
+  return { above: most - mean, below: mean - least };
 }
 
 /** What sets of coils draw, by the engine they spark: an edit elsewhere leaves both as they were. */

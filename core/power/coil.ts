@@ -22,6 +22,33 @@ export function dwellCharge(coil: Primary, volts: number, milliseconds: number):
   return full * (milliseconds - tau * (1 - Math.exp(-milliseconds / tau)));
 }
 
+/** Mean amperes over one dwell: the charge over the time it takes. */
+export const meanOverDwell = (coil: Primary, volts: number, milliseconds: number): number =>
+  dwellCharge(coil, volts, milliseconds) / milliseconds;
+
+/** Halvings until ohms in series are known to a millionth of what they may be. */
+const HALVINGS = 40;
+/** So many ohms more than the primary has are looked for at the most. */
+const MOST_SERIES_OHMS = 1000;
+
+/**
+ * What a primary is to a meter over one dwell, ohms: its volts over its mean current, where it is left `share` of the volts
+ * there are. What stands in series flattens the rise of its current, so that more of them is not the same share less: the ohms
+ * that leave it such a share are sought by halving, since what they lose grows with them.
+ */
+export function dwellOhms(coil: Primary, volts: number, milliseconds: number, share: number): number {
+  const left = Math.min(1, Math.max(1e-3, share));
+  const mean = (series: number) =>
+    meanOverDwell({ ...coil, primaryOhms: coil.primaryOhms + series }, volts, milliseconds);
+  let [least, most] = [0, MOST_SERIES_OHMS];
+  for (let step = 0; left < 1 && step < HALVINGS; step += 1) {
+    const middle = (least + most) / 2;
+    if (middle * mean(middle) < volts * (1 - left)) least = middle;
+    else most = middle;
+  }
+  return (left * volts) / mean(left < 1 ? (least + most) / 2 : 0);
+}
+
 /** Average amperes of one coil: charge per event times events per second. */
 export const averageCoilAmps = (
   coil: Primary,

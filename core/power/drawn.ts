@@ -131,6 +131,8 @@ const OPENING_MILLISECONDS = 1.2;
 /** Mean and mean square of the rise to the peak, shares of it and of its square: between a ramp's and a step's. */
 const RISE_MEAN = 0.55;
 const RISE_SQUARE = 0.38;
+/** How fast the current falls from the peak while it runs free: inductance over resistance (common practice: 0.6 to 1.2 ms). */
+const DECAY_MILLISECONDS = 0.9;
 /** Crank degrees a millisecond at one rpm: 360 / 60 000. */
 const DEGREES_A_MILLISECOND = 0.006;
 
@@ -174,9 +176,15 @@ function injectorDraw(build: Build, ohms: number, volts: number): Drawn {
   const period = eventSpan(build.engine, 'injector') / (build.engine.maxRpm * DEGREES_A_MILLISECOND);
   const opening = Math.min(RATED_DUTY, OPENING_MILLISECONDS / period);
   const held = RATED_DUTY - opening;
+  // From the peak it falls to what holds as the driver lets it: shares of the period in which it is that much above.
+  const above = peak - hold;
+  const falls = DECAY_MILLISECONDS / period;
+  const still = (times: number) => (falls / times) * (1 - Math.exp((-times * held) / falls));
   return {
-    amps: opening * RISE_MEAN * peak + held * hold,
-    rms: Math.sqrt(opening * RISE_SQUARE * peak * peak + held * hold * hold),
+    amps: opening * RISE_MEAN * peak + held * hold + above * still(1),
+    rms: Math.sqrt(
+      opening * RISE_SQUARE * peak * peak + held * hold * hold + 2 * hold * above * still(1) + above * above * still(2),
+    ),
     peak,
     inrush: null,
   };

@@ -3,7 +3,9 @@ import { BATTERY, endOf, endType, fuseEnd, partAt, partEnd, relayEnd, type EndKe
 import { pulsesOfCoils, type FittedCoil, type PulsedAmps } from './coil-feed';
 import type { FeedPlan } from './feed-plan';
 import { broughtFeeds, keyFeeds } from './key';
+import { portsOfPart } from '../topology/parts';
 import { deviceLoads, ecuLoads, type Load } from './loads';
+import { betweenSources } from './rings';
 import type { PlannedLink } from './propose';
 
 /** Winding of a plug-in relay, 60 to 120 ohms (common practice), and the volts its draw is counted at. */
@@ -68,7 +70,7 @@ function sourcesOf(build: Build, plan: FeedPlan): EndKey[] {
 }
 
 /** Ways through the parts of a plan that current takes towards the loads. */
-function through(plan: FeedPlan): Step[] {
+export function through(plan: FeedPlan): Step[] {
   return [...plan.parts.values()].flatMap(({ id, name, part }): Step[] => {
     const both = (one: EndKey, other: EndKey): Step[] => [
       { from: one, to: other, link: null, part: id },
@@ -202,6 +204,20 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
       const [one, other] = [at.get(from) ?? NOTHING, at.get(to) ?? NOTHING];
       carried.set(id, seen.has(from) && seen.has(to) ? smaller(one, other) : NOTHING);
     }
+  // What runs between two batteries that are joined hangs on their volts, not on what is behind.
+  const drawn = new Map(draws.map(({ end, load }) => [end, load?.rms ?? WINDING_AMPS]));
+  for (const [id, amps] of betweenSources(build, plan, through(plan), drawn)) {
+    const across: Flow = { mean: amps, rms: amps, peak: amps };
+    const part = plan.parts.get(id as PartId);
+    if (part === undefined) {
+      if (carried.has(id) && carried.get(id)!.rms < amps) carried.set(id, across);
+      continue;
+    }
+    for (const port of portsOfPart(part.part)) {
+      const end = partEnd(part.part.kind, part.name, port);
+      if (at.has(end) || into.has(end)) at.set(end, (at.get(end)?.rms ?? 0) < amps ? across : at.get(end)!);
+    }
+  }
   const unfed = [...loads.values()].filter(({ end }) => !into.has(end));
   return { steps, into, fuseBefore, at, through: carried, draws, unfed, sources };
 }

@@ -6,6 +6,10 @@
 /** Ratings of blade fuses, amperes (ISO 8820-3 types C and E, 5 to 80 A). */
 export const fuseRatings: readonly number[] = [3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80];
 
+/** Volts lost across a blade fuse at its rating (common practice: about 0.1 V): its resistance falls as its rating grows. */
+const FUSE_VOLTS = 0.1;
+export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
+
 /** Continuous share of the rating that may be used (common practice). */
 export const CONTINUOUS_SHARE = 0.8;
 
@@ -46,6 +50,24 @@ export function usualOpeningSeconds(ratingAmps: number, amps: number): number {
   return Math.exp(before + ((after - before) * (share - from)) / (to - from));
 }
 
-/** The share of its rating from which on a fuse opens within so many seconds at the latest. */
-export const opensWithin = (seconds: number): number =>
-  openingTable.find(([, , most]) => most <= seconds)?.[0] ?? Infinity;
+/** From so many times its rating on a fuse opens in the end (ISO 8820-3: within 600 s), and up to so many it carries for good. */
+export const OPENS_FROM = openingTable[0]![0];
+const CARRIES_TIMES = 1.1;
+
+/** What a fuse makes of a current that goes on: it carries it, it opens in a span of time, or either. */
+export type FuseFate =
+  | { readonly is: 'carries' }
+  | { readonly is: 'may-open'; readonly least: number }
+  | { readonly is: 'opens'; readonly least: number; readonly most: number };
+
+/**
+ * By the limits of ISO 8820-3: up to 110 % it carries for 100 h, from 135 % on it opens. Between two rows of the standard it opens no
+ * sooner than the next one allows and no later than the last one asks, seconds.
+ */
+export function fateOf(ratingAmps: number, amps: number): FuseFate {
+  const share = Math.abs(amps) / ratingAmps;
+  if (share <= CARRIES_TIMES + 1e-9) return { is: 'carries' };
+  const above = openingTable.find(([limit]) => limit >= share - 1e-9) ?? openingTable[openingTable.length - 1]!;
+  const opening = openingSeconds(ratingAmps, Math.abs(amps));
+  return opening ? { is: 'opens', least: above[1], most: opening.most } : { is: 'may-open', least: above[1] };
+}

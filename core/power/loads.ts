@@ -1,6 +1,6 @@
 import { destinationOf } from '../build/destination';
 import type { Build, Device } from '../build/schema';
-import { trait, type DeviceKind, type FeedName } from '../devices/kind';
+import { hasRole, trait, type DeviceKind, type FeedName } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { deviceEnd, ecuEnd, type EndKey } from '../ends/ends';
 import type { FittedCoil } from './coil-feed';
@@ -20,8 +20,11 @@ export interface Load {
   readonly feed: FeedName;
   /** A coil draws in pulses: what warms its feed is more than its mean. */
   readonly coil: FittedCoil | null;
-  /** Volts it may lose on its way from the source. */
+  /** Volts it may lose on its way from the source, and on its way back. */
   readonly limitVolts: number;
+  readonly groundVolts: number;
+  /** It draws for some seconds, while nothing else is loaded for good: a starter. */
+  readonly brief: boolean;
 }
 
 /** A load with the device it is of. */
@@ -34,6 +37,10 @@ export interface DeviceLoad {
 /** Voltage drop limits, volts: coil, injector and ECU feeds, and pumps and fans (common practice, see docs/rules.md). */
 const FEED_DROP = 0.3;
 export const MOTOR_DROP = 0.5;
+/** And on the way back to a bolt: power grounds, and those of motors (common practice: 100 and 200 mV). */
+export const GROUND_DROP = 0.1;
+const MOTOR_GROUND_DROP = 0.2;
+const returnDropOf = (feed: FeedName): number => (feed === 'pump' || feed === 'own' ? MOTOR_GROUND_DROP : GROUND_DROP);
 const dropOf = (feed: FeedName): number => (feed === 'pump' || feed === 'own' ? MOTOR_DROP : FEED_DROP);
 
 /** Amperes of an ECU's permanent feed: it keeps its memory and closes its files (common practice). */
@@ -58,6 +65,8 @@ export function deviceLoads(build: Build): DeviceLoad[] {
         feed: destination.feed,
         coil: coil && { coil, serves: device.serves, row: device.row },
         limitVolts: dropOf(destination.feed),
+        groundVolts: returnDropOf(destination.feed),
+        brief: hasRole(kind, 'starter'),
       };
       return [{ device, kind, load }];
     });
@@ -78,5 +87,7 @@ export function ecuLoads(build: Build, pins: 'permanent' | 'switched'): Load[] {
     feed,
     coil: null,
     limitVolts: dropOf(feed),
+    groundVolts: GROUND_DROP,
+    brief: false,
   }));
 }

@@ -6,13 +6,14 @@ import { pinsOfKind } from '../ecu/ecu';
 import { cavitySquareMm } from '../ecu/face';
 import type { PartOf } from '../topology/parts';
 import { withContacts, type ContactSetBy } from './contact';
-import { feedPlan, type FeedPlan } from './feed-plan';
-import { flowsOf, wayTo, type Flow, type Flows, type Step } from './flow';
+import type { FeedPlan } from './feed-plan';
+import { wayTo, type Flow, type Flows, type Step } from './flow';
 import { MOTOR_DROP, type Load } from './loads';
 import { windingEnds, type FeedRole } from './propose';
 import type { FuseRush } from './inrush';
 import type { WireSetBy } from './runs';
-import { sizesOf, surroundings, type Drop, type FuseSetBy, type Hop, type Sizes } from './sizes';
+import type { Drop, FuseSetBy, Hop, Sizes } from './sizes';
+import { surroundingsIn, type Census } from './census';
 import { carriedAmps, sizeFor } from '../wire/wire';
 
 export interface CircuitRelay {
@@ -69,13 +70,32 @@ export interface Circuit {
   readonly worstLoad: string;
   /** Where most of it is lost. */
   readonly worstHop: Hop | null;
+  /** The way back that is nearest to its limit, or furthest over it; null: what hangs on it returns by no wire. */
+  readonly back: ReturnDrop | null;
+}
+
+/** One wire of the way back from a load, with what is lost on it. */
+export interface ReturnHop {
+  readonly wireId: string;
+  readonly from: EndKey;
+  readonly to: EndKey;
+  readonly volts: number;
+}
+/** What the way back from a load to its bolt costs, volts. */
+export interface ReturnDrop {
+  readonly name: string;
+  readonly volts: number;
+  readonly limitVolts: number;
+  readonly hops: readonly ReturnHop[];
 }
 
 /** The plan of feeds with everything that follows from it. */
-export interface PowerPlan {
+export interface Sections {
   readonly plan: FeedPlan;
   readonly flows: Flows;
   readonly sizes: Sizes;
+  /** Loaded wires of each piece of the tree. */
+  readonly census: Census;
   readonly circuits: readonly Circuit[];
   readonly boxes: Build['feeds']['boxes'];
   /** Loads that no source reaches. */
@@ -83,7 +103,7 @@ export interface PowerPlan {
 }
 
 /** True where the ECU's own feed would be thicker than its terminals take: its fuse is then a fuse of its own. */
-function wantsEcuFuse(build: Build, plan: FeedPlan, sizes: Sizes): boolean {
+export function wantsEcuFuse(build: Build, plan: FeedPlan, sizes: Sizes): boolean {
   const main = plan.feeds.find(({ role }) => role === 'main');
   if (main && sizes.fuses.get(partId('fuse', main.id))?.byPerson) return false;
   return pinsOfKind(build.ecu, 'switched').some((pin) => {
@@ -94,29 +114,17 @@ function wantsEcuFuse(build: Build, plan: FeedPlan, sizes: Sizes): boolean {
   });
 }
 
-/** What a plan is made in, step by step: each may be remembered by whoever asks again and again. */
-export interface PowerSteps {
-  readonly plan: (build: Build, ecuFuse: boolean) => FeedPlan;
-  readonly flows: (build: Build, plan: FeedPlan, ecuFuse: boolean) => Flows;
-  readonly sizes: (build: Build, plan: FeedPlan, flows: Flows, ecuFuse: boolean) => Sizes;
-}
-const steps: PowerSteps = { plan: feedPlan, flows: flowsOf, sizes: sizesOf };
-
-/** Plans, currents, sizes and sections of a build. Pure; linear but for the sizes, which are raised step by step. */
-export function powerPlan(build: Build, { plan, flows, sizes }: PowerSteps = steps): PowerPlan {
-  const made = (ecuFuse: boolean) => {
-    const bare = plan(build, ecuFuse);
-    const through = flows(build, bare, ecuFuse);
-    return { bare, through, sized: sizes(build, bare, through, ecuFuse) };
-  };
-  const first = made(false);
-  const { bare, through, sized } = wantsEcuFuse(build, first.bare, first.sized) ? made(true) : first;
-  return sectioned(build, bare, through, sized);
-}
-
-function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): PowerPlan {
+/** Sections of a plan with its figures. `returns`: the way back of what is fed, by the load's end. */
+export function sectioned(
+  build: Build,
+  bare: FeedPlan,
+  flows: Flows,
+  sizes: Sizes,
+  census: Census,
+  returns: ReadonlyMap<EndKey, ReturnDrop>,
+): Sections {
   const plan = withContacts(bare, sizes.relays);
-  const around = surroundings(build);
+  const aroundIn = surroundingsIn(build, census);
   const circuits = plan.feeds.map(({ id, role, name, system }): Circuit => {
     const fuse = partId('fuse', id);
     const { amps, byPerson, setBy, flow, rush } = sizes.fuses.get(fuse)!;
@@ -131,12 +139,17 @@ function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): Po
     const into = flows.into.get(fuseEnd(id, 1)) ?? flows.into.get(fuseEnd(id, 2));
     const own = flows.steps.filter(({ from, link }) => link && flows.fuseBefore.get(from) === fuse);
     const trunk = trunkOf(own, id) ?? into;
+    const around = aroundIn(trunk?.link?.route);
     const trunkWire = trunk?.link && sizes.links.get(trunk.link.id);
     const branches = own
       .filter((step) => step !== trunk && (loads.some(({ end }) => end === step.to) || step.link!.role === 'branch'))
       .map(({ link }) => sizes.links.get(link!.id)!.squareMm);
     const squareMm = trunkWire?.squareMm ?? sizeFor(amps, around);
     const branchSquareMm = branches.length > 0 ? Math.min(...branches) : squareMm;
+    const back = loads.flatMap(({ end }) => returns.get(end) ?? []).reduce<ReturnDrop | null>(
+      (most, one) => (most && most.volts - most.limitVolts >= one.volts - one.limitVolts ? most : one),
+      null,
+    );
     const hop = worst?.hops.reduce<Hop | null>((most, one) => (most && most.volts >= one.volts ? most : one), null);
     return {
       id,
@@ -166,9 +179,10 @@ function sectioned(build: Build, bare: FeedPlan, flows: Flows, sizes: Sizes): Po
       dropVolts: worst?.volts ?? 0,
       worstLoad: worst?.draw.name ?? name,
       worstHop: hop ?? null,
+      back,
     };
   });
-  return { plan, flows, sizes, circuits, boxes: build.feeds.boxes, unfed: flows.unfed };
+  return { plan, flows, sizes, census, circuits, boxes: build.feeds.boxes, unfed: flows.unfed };
 }
 
 /** The wire that leaves the box: to the splice of the feed, or to its only load. */
@@ -215,7 +229,7 @@ function relayOf(plan: FeedPlan, flows: Flows, sizes: Sizes, id: string): Circui
 }
 
 /** Loads behind the contact of each relay, by the relay's name. */
-export function loadsByRelay({ plan, flows }: Pick<PowerPlan, 'plan' | 'flows'>): Map<string, Load[]> {
+export function loadsByRelay({ plan, flows }: Pick<Sections, 'plan' | 'flows'>): Map<string, Load[]> {
   const found = new Map<string, Load[]>();
   for (const { end, load } of flows.draws)
     for (const { part } of load ? wayTo(flows, end) : []) {
@@ -227,6 +241,3 @@ export function loadsByRelay({ plan, flows }: Pick<PowerPlan, 'plan' | 'flows'>)
     }
   return found;
 }
-
-/** Sections of a build, in the order they are wired. */
-export const circuitsOf = (build: Build): readonly Circuit[] => powerPlan(build).circuits;

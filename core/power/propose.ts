@@ -83,6 +83,13 @@ export const FUSE_METRES = 0.2;
 /** Between neighbours of a box, and from the ECU plug to the box (common practice). */
 export const JUMPER_METRES = 0.35;
 export const TO_BOX_METRES = 0.8;
+/** From a fuse to the splice beside it. */
+const JOINT_METRES = 0.1;
+/** Rings that lie under one bolt at the most (common practice). */
+export const MOST_RINGS = 4;
+/** The bar that feeds are hung on where the battery's post would take more rings than that, and the short cable to it. */
+const PLUS_BAR = 'plus';
+const BAR_METRES = 0.1;
 /** What lets an alternator excite itself, and draws little while it rests, ohms (common practice: 100 to 500). */
 export const CHARGE_OHMS = 470;
 interface FeedSpec extends PlannedFeed {
@@ -187,6 +194,9 @@ export const windingEnds = (name: string, { reversed }: Pick<PartOf<'relay'>, 'r
   driver: relayEnd(name, reversed ? '86' : '85'),
 });
 
+/** What the splice before a relay is called. */
+const jointName = (relay: string): string => `${relay}-in`;
+
 /** The supply side of a relay's winding. */
 interface Winding {
   readonly end: EndKey;
@@ -214,7 +224,7 @@ class Drafting {
     const id = partAt(end)!;
     this.parts.set(id, { id, name, part, proposed: true });
   }
-  link(from: EndKey, to: EndKey, role: LinkRole, metres: number, feed: string): void {
+  link(from: EndKey, to: EndKey, role: LinkRole, metres: number, feed: string | null): void {
     const id = wireId(from, to);
     this.links.set(id, { id, from, to, metres, role, feed, proposed: true });
   }
@@ -227,6 +237,13 @@ class Drafting {
     if (spec.control !== null) {
       const relay = this.overlaid(relayFor(spec, choice), id);
       this.part(relayEnd(id, '30'), id, relay);
+      const joint = this.jointOf(id, relay);
+      if (joint !== null) {
+        // One blade takes one wire: the winding's branches off before it.
+        this.part(joint, jointName(id), { kind: 'splice', name: `${spec.name}, before the relay` });
+        this.link(outlet, joint, 'jumper', JOINT_METRES, id);
+        outlet = joint;
+      }
       this.link(outlet, relayEnd(id, '30'), 'jumper', JUMPER_METRES, id);
       outlet = relayEnd(id, '87');
       this.winding(id, relay);
@@ -258,6 +275,12 @@ class Drafting {
     if (!byHand) this.link(from, charge.into, role, BRANCH_METRES, feed);
     if (!this.decided.ends.has(end)) this.link(charge.outOf, end, 'branch', metres, feed);
   }
+  /** Where the winding of a relay that the ECU's own pin pulls in branches off its feed; null: on the blade itself, or nowhere. */
+  private jointOf(name: string, relay: PartOf<'relay'>): EndKey | null {
+    const stacked = this.build.power.joints === 'stacked' || this.sharesWindings;
+    if (stacked || relay.control !== 'main-relay-pin' || this.decided.ends.has(windingEnds(name, relay).supply)) return null;
+    return spliceEnd(jointName(name));
+  }
   /** A relay that a person changed is wired as it is now. */
   private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {
     const own = this.build.feeds.parts[partId('relay', name)];
@@ -274,8 +297,10 @@ class Drafting {
       if (free(driver)) this.link(driver, groundEnd('chassis'), 'return', TO_BOX_METRES, name);
     } else if (relay.control === 'main-relay-pin') {
       // Behind its own fuse: it must be live before the relay has pulled in.
-      const [from, metres] = this.sharesWindings ? [BATTERY, TO_BOX_METRES] : [relayEnd(name, '30'), JUMPER_METRES];
-      if (free(supply)) this.link(from, supply, 'winding', metres, name);
+      const joint = this.jointOf(name, relay);
+      const from = joint !== null && this.parts.has(partAt(joint)!) ? joint : relayEnd(name, '30');
+      const [end, metres] = this.sharesWindings ? [BATTERY, TO_BOX_METRES] : [from, JUMPER_METRES];
+      if (free(supply)) this.link(end, supply, 'winding', metres, name);
     } else if (relay.control === 'need' && free(supply)) this.windings.push({ end: supply, name });
   }
   /** Windings fed together through a small fuse, so that a thin wire serves them. */
@@ -348,7 +373,13 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
     ({ source, loads }) => endType(source) === 'splice' && source === spliceEnd('main') && loads.length > 0,
   );
   const wanted = specs.filter((spec) => spec.loads.length > 0 || touched(spec) || (spec.role === 'main' && behindMain));
-  for (const spec of wanted) draft.feed(spec);
+  const atPost = wanted.filter(({ source }) => source === BATTERY);
+  const bar = build.power.joints === 'apart' && atPost.length > MOST_RINGS ? partEnd('busbar', PLUS_BAR) : null;
+  if (bar !== null) {
+    draft.part(bar, PLUS_BAR, { kind: 'busbar', name: 'Plus busbar' });
+    draft.link(BATTERY, bar, 'source', BAR_METRES, null);
+  }
+  for (const spec of wanted) draft.feed(bar !== null && spec.source === BATTERY ? { ...spec, source: bar } : spec);
   // Relays of the person's own that an output of the ECU, its main relay pin or the key pulls in.
   for (const [id, part] of Object.entries(build.feeds.parts))
     if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(readPart(id)!.name, part);

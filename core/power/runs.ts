@@ -3,8 +3,8 @@ import { withId } from '../data/with-id';
 import { trait } from '../devices/kind';
 import { cavitySquareMm } from '../ecu/face';
 import { deviceAt, endOf, endType, partAt, pinAt, portOf, type EndKey, type PartId } from '../ends/ends';
-import { seriesSizes, sizeFor, type Surroundings } from '../wire/wire';
-import type { Draw, Flow, Flows, Step } from './flow';
+import { inSeries, seriesSizes, sizeFor, type Surroundings } from '../wire/wire';
+import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
 import type { PlannedLink } from './propose';
 
 /** What asks for a size that is proposed: the fuse before it, the volts lost on the way, or its own strength. */
@@ -56,6 +56,17 @@ export function sizedBy({ to, metres }: Pick<PlannedLink, 'to' | 'metres'>, befo
   return ahead !== null && (before === null || metres <= FUSE_NEAR_METRES) ? ahead : before;
 }
 
+/** The cable from the battery to a bar that all fuses hang on (common practice: 16 to 35 mm²). */
+const BAR_SQUARE_MM = 25;
+/** Wires on the way to where the starter's or the alternator's cable lands: no thinner than those. */
+function cablesOf({ power }: Build, flows: Flows): ReadonlyMap<string, number> {
+  const found = new Map<string, number>();
+  for (const { at, squareMm } of [power.starterCable, ...(power.charging === 'none' ? [] : [power.alternatorCable])])
+    for (const { link } of wayTo(flows, at))
+      if (link) found.set(link.id, Math.max(found.get(link.id) ?? 0, Math.min(squareMm, MOST_CABLE_SQUARE_MM)));
+  return found;
+}
+
 /** Runs between two places that branch, each at the least size its fuse allows, by the wires they are of. */
 export function chainsOf(
   build: Build,
@@ -66,6 +77,7 @@ export function chainsOf(
   // A winding that hangs beside does not part a run.
   const branches = new Map<EndKey, number>();
   for (const step of flows.steps) if (!isWinding(step)) branches.set(step.from, (branches.get(step.from) ?? 0) + 1);
+  const heavy = cablesOf(build, flows);
   const chainOf = new Map<string, Chain>();
   const chainInto = new Map<EndKey, Chain | null>();
   const found: Chain[] = [];
@@ -105,11 +117,16 @@ export function chainsOf(
     );
     const byWire = chain.ownSizes.map((id) => build.loom.wires[id]!.squareMm!);
     const winding = chain.steps.every(isWinding);
+    const bar = chain.steps.some(({ from, to }) => [from, to].every((end) => endType(end) === 'battery' || endType(end) === 'busbar'));
     const least = chain.steps.map((step) => {
       const fuse = sizedBy({ to: step.to, metres: step.link!.metres }, flows.fuseBefore.get(step.from) ?? null);
       const flow = flows.through.get(step.link!.id) ?? NOTHING;
       const amps = fuse ? fuses.get(fuse)!.amps : flow.rms;
-      return sizeFor(amps, aroundOf(step.link!), winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM);
+      const cable = heavy.get(step.link!.id) ?? (bar && fuse === null ? BAR_SQUARE_MM : 0);
+      return Math.max(
+        sizeFor(amps, aroundOf(step.link!), winding ? LEAST_WINDING_SQUARE_MM : LEAST_SQUARE_MM),
+        cable > 0 ? inSeries(cable, build.loom.series) : 0,
+      );
     });
     chain.squareMm = byWire[0] ?? chosen[0] ?? Math.max(...least);
     chain.fixed = byWire.length > 0 || chosen.length > 0;

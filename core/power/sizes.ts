@@ -1,55 +1,24 @@
 import type { Build } from '../build/schema';
-import { endType, type EndKey, type EndType, type PartId } from '../ends/ends';
-import { celsiusOf } from '../tree/tree';
-import { carriedAmps, groupingFactor, sizeFor, wireOhms, wireSize, type Surroundings } from '../wire/wire';
+import type { EndKey, PartId } from '../ends/ends';
+import { carriedAmps, sizeFor, wireOhms, type Surroundings } from '../wire/wire';
+import { surroundings, surroundingsIn, type Carrier, type Census } from './census';
+import { BUTTON_OHMS, POWER_CONTACT_OHMS, RELAY_CONTACT_OHMS, switchOhms, terminalOhms } from './contact-ohms';
+import { laidMetres } from './length';
 import { contactsOf, type SizedRelay } from './contact';
 import type { FeedPlan } from './feed-plan';
 import { wayTo, type Draw, type Flow, type Flows, type Step } from './flow';
-import { fuseFor, fuseRatings } from './fuse';
+import { fuseFor, fuseOhms, fuseRatings } from './fuse';
 import type { PlannedLink } from './propose';
 import { outlasts, rushesOf, type FuseRush, type Rush } from './inrush';
 import { chainsOf, LEAST_SQUARE_MM, NOTHING, raise, sizedBy, type Chain, type WireSetBy } from './runs';
 
-/** Contact resistance of one crimped and mated signal terminal, and of a power terminal, ohms (common practice). */
-export const CONTACT_OHMS = 0.005;
-export const POWER_CONTACT_OHMS = 0.001;
-/** A ring terminal bolted on clean metal, ohms (common practice: 0.1 to 0.3 milliohms). */
-export const LUG_OHMS = 0.0002;
-/** A closed relay contact, and that of a button, ohms (common practice). */
-export const RELAY_CONTACT_OHMS = 0.003;
-export const BUTTON_OHMS = 0.02;
-/** Volts lost across a switch at what it is marked with (common practice: some tens of millivolts). */
-const SWITCH_VOLTS = 0.05;
-export const switchOhms = (ratingAmps: number): number => SWITCH_VOLTS / ratingAmps;
 /** Copper temperature for drop figures: a loaded loom under a bonnet (common practice). */
 export const LOADED_CELSIUS = 60;
-/** Volts lost across a blade fuse at its rating, and across a diode that conducts (common practice: about 0.1 V, 0.7 V). */
-const FUSE_VOLTS = 0.1;
+/** Volts lost across a diode that conducts (common practice: about 0.7 V). */
 export const DIODE_VOLTS = 0.7;
 
 /** From so many ohms on a resistor is put into a wire to limit what flows: what it takes is no loss (common practice). */
 const LIMITS_OHMS = 1;
-
-/** The resistance of a blade fuse falls as its rating grows. */
-export const fuseOhms = (ratingAmps: number): number => FUSE_VOLTS / ratingAmps;
-
-/** Ends that are bolted, not plugged. */
-const bolted: ReadonlySet<EndType> = new Set(['battery', 'busbar', 'switch']);
-/** What both terminals of a wire of the feeds add to its copper, ohms. */
-export const terminalOhms = (...ends: readonly EndKey[]): number =>
-  ends.reduce((sum, end) => sum + (bolted.has(endType(end)) ? LUG_OHMS : POWER_CONTACT_OHMS), 0);
-
-/** Loaded circuits side by side in the power branch: 3 is common practice for a small loom. */
-const BUNCHED = 3;
-/** Hottest air the power branch is laid in; exhaust zones are for heat sleeves, not for feeds (common practice). */
-const POWER_BRANCH_CELSIUS = 60;
-
-export const surroundings = (build: Build): Surroundings => ({
-  loadedCircuits: BUNCHED,
-  ambientCelsius: Math.min(build.loom.zoneCelsius, POWER_BRANCH_CELSIUS),
-  wireCelsius: build.loom.wireCelsius,
-  series: build.loom.series,
-});
 
 /** What asks for a fuse: the load for good, or what it takes as it is switched on. */
 export type FuseSetBy = 'person' | 'PW-2' | 'PW-21';
@@ -121,18 +90,16 @@ function proposedFuse({ rms }: Flow, rush: FuseRush | null): number {
   return least === null ? most : (fuseRatings.find((rating) => rating >= least && outlasts(rating, rush)) ?? least);
 }
 
-/**
- * Sizes of a plan: fuses by what flows through them, wires by the fuse before them and by what is lost on the whole way from the
- * source to each load. Where a limit is passed, the run that gives most for its copper is raised a size, and again, until every
- * load has its volts or nothing may be raised any more. What a person chose stands.
- */
-export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
-  const around = surroundings(build);
-  const slack = build.loom.slackMetres;
-  const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
+/** Fuses of a plan with what flows through each. */
+export interface Fuses {
+  readonly rated: ReadonlyMap<PartId, SizedFuse>;
+  readonly rushes: readonly Rush[];
+}
 
+/** Each fuse of a plan by what flows through it, and by what is switched on behind it; what a person chose stands. */
+export function fusesOf(build: Build, plan: FeedPlan, flows: Flows): Fuses {
   const { rushes, fuses: rushAt } = rushesOf(plan, flows);
-  const fuses = new Map<PartId, SizedFuse>();
+  const rated = new Map<PartId, SizedFuse>();
   for (const { id, name, part } of plan.parts.values()) {
     if (part.kind !== 'fuse') continue;
     const step = flows.steps.find((one) => one.part === id);
@@ -141,10 +108,38 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
     const rush = rushAt.get(id) ?? null;
     const amps = chosen ?? proposedFuse(flow, rush);
     const setBy = chosen !== undefined ? 'person' : amps > (fuseFor(flow.rms) ?? amps) ? 'PW-21' : 'PW-2';
-    fuses.set(id, { amps, byPerson: chosen !== undefined, setBy, flow, rush });
+    rated.set(id, { amps, byPerson: chosen !== undefined, setBy, flow, rush });
   }
+  return { rated, rushes };
+}
 
-  const aroundOf = surroundingsOf(build, plan, flows, fuses);
+/** The wires of the plan as they count in the pieces they lie in: a starter turns while nothing else is loaded for good. */
+export function carriersOf(flows: Flows, links: readonly PlannedLink[], { rated }: Fuses): Carrier[] {
+  const brief = new Set<string>();
+  for (const { end, load } of flows.draws)
+    if (load?.brief)
+      for (const { link } of wayTo(flows, end))
+        if (link && flows.through.get(link.id)?.rms === load.rms) brief.add(link.id);
+  return links.flatMap(({ id, from, to, route }): Carrier[] => {
+    const flow = flows.through.get(id);
+    if (!route || route.length === 0 || !flow) return [];
+    const fuse = flows.fuseBefore.get(from) ?? flows.fuseBefore.get(to) ?? null;
+    const asks = fuse ? rated.get(fuse)!.amps : flow.rms;
+    return [{ warmAmps: brief.has(id) ? 0 : flow.rms, asks, least: LEAST_SQUARE_MM, route }];
+  });
+}
+
+/**
+ * Sizes of a plan: fuses by what flows through them, wires by the fuse before them and by what is lost on the whole way from the
+ * source to each load. Where a limit is passed, the run that gives most for its copper is raised a size, and again, until every
+ * load has its volts or nothing may be raised any more. What a person chose stands.
+ */
+export function sizesOf(build: Build, plan: FeedPlan, flows: Flows, { rated: fuses, rushes }: Fuses, census: Census): Sizes {
+  const around = surroundings(build);
+  const slack = build.loom.slackMetres;
+  const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;
+  const aroundIn = surroundingsIn(build, census);
+  const aroundOf = ({ route }: PlannedLink) => aroundIn(route);
   const chainOf = chainsOf(build, flows, fuses, aroundOf);
   // What of a step stays as it is while sizes are tried.
   const stays = new Map(
@@ -244,10 +239,6 @@ export function sizesOf(build: Build, plan: FeedPlan, flows: Flows): Sizes {
   };
 }
 
-/** Metres with the slack of each piece that plugs cut it into. */
-export const laidMetres = ({ metres, cuts = 0 }: Pick<PlannedLink, 'metres' | 'cuts'>, slack: number): number =>
-  metres + slack * (cuts + 1);
-
 const sizedLink = (
   build: Build,
   link: PlannedLink,
@@ -269,59 +260,3 @@ const sizedLink = (
   fuse,
   sizedBy: sizedBy(link, fuse),
 });
-
-/** A wire that carries under so much of what it may in its group is no loaded one of it (IEC 60364-5-52, 523.5). */
-export const COUNTED_FROM = 0.3;
-
-/** How many of these shares of what a wire carries alone count as loaded: the bar falls as the group grows, so the count only rises. */
-export function countLoaded(shares: readonly number[]): number {
-  let count = 0;
-  for (;;) {
-    const least = COUNTED_FROM * groupingFactor(Math.max(1, count));
-    const loaded = shares.filter((share) => share >= least).length;
-    if (loaded <= count) return count;
-    count = loaded;
-  }
-}
-
-/** Room under the insulation's limit that a size is worked out with at the least (common practice). */
-const LEAST_ROOM_CELSIUS = 20;
-
-/**
- * What is round each wire: where the tree has it, the hottest piece it runs through and the piece in which most loaded wires lie
- * with it; elsewhere as usual in a small loom.
- */
-function surroundingsOf(
-  build: Build,
-  plan: FeedPlan,
-  flows: Flows,
-  fuses: ReadonlyMap<PartId, { readonly amps: number }>,
-): (link: PlannedLink) => Surroundings {
-  const usual = surroundings(build);
-  const { segments } = build.tree;
-  const shares = new Map<string, number[]>();
-  for (const { id, from, to, route } of plan.links) {
-    const flow = flows.through.get(id);
-    if (!route || route.length === 0 || !flow) continue;
-    const fuse = flows.fuseBefore.get(from) ?? flows.fuseBefore.get(to) ?? null;
-    const rating = fuse ? fuses.get(fuse)!.amps : flow.rms;
-    const alone = { ...usual, loadedCircuits: 1 };
-    const share = flow.rms / (wireSize(sizeFor(rating, alone, LEAST_SQUARE_MM))?.amps ?? Infinity);
-    for (const segment of route) {
-      const at = shares.get(segment);
-      if (at) at.push(share);
-      else shares.set(segment, [share]);
-    }
-  }
-  const loaded = new Map([...shares].map(([segment, all]) => [segment, countLoaded(all)]));
-  return ({ route = [] }) => {
-    const pieces = route.flatMap((id) => segments[id] ?? []);
-    if (pieces.length === 0) return usual;
-    return {
-      ...usual,
-      loadedCircuits: Math.max(1, ...route.map((id) => loaded.get(id) ?? 1)),
-      // Where it is hotter than the insulation stands no size helps: a rule says so (LO-2).
-      ambientCelsius: Math.min(Math.max(...pieces.map(celsiusOf)), usual.wireCelsius - LEAST_ROOM_CELSIUS),
-    };
-  };
-}

@@ -5,6 +5,7 @@ import { destinationOf } from '../build/destination';
 import type { Build, Device } from '../build/schema';
 import { groundShifts, type GroundShift } from '../circuit/ground-shift';
 import { solveCircuit } from '../circuit/solve';
+import type { CircuitState } from '../circuit/states';
 import type { Terminal } from '../devices/kind';
 import { deviceAt } from '../ends/ends';
 import { netlist } from '../netlist/netlist';
@@ -24,6 +25,8 @@ export interface Beside {
   readonly supplies: SupplyPlan;
   /** What the engine running does to each sensor that is grounded elsewhere than with the sensors, by device. */
   readonly shifts: Readonly<Record<string, GroundShift>>;
+  /** Relays that do not come to rest, each with the state in which it was found so. */
+  readonly buzzing: readonly { readonly name: string; readonly state: CircuitState }[];
 }
 
 /** Terminals that belong on the sensors' ground and were sent to a bolt instead. */
@@ -47,6 +50,21 @@ function shiftsApart(build: Build, needs: readonly Need[]): Record<string, Groun
   );
 }
 
+/** Relays that stand otherwise from one round of the solution to the next, in any state in which the car stays. */
+function buzzingIn(build: Build, needs: readonly Need[]): Beside['buzzing'] {
+  const net = netlist(build, needs);
+  const found = new Map<string, CircuitState>();
+  for (const state of ['key-on', 'cranking', 'running'] as const) {
+    const solution = solveCircuit(build, net, state);
+    if (solution.settled) continue;
+    const last = solution.rounds[solution.rounds.length - 1]!.before.relays;
+    solution.ir.relays.forEach(({ name }, at) => {
+      if (last[at] !== solution.drive.relays[at] && !found.has(name)) found.set(name, state);
+    });
+  }
+  return [...found].map(([name, state]) => ({ name, state }));
+}
+
 export function besideOf(build: Build, needs: readonly Need[] = needsOf(build)): Beside {
   let known: readonly Conflict[] | null = null;
   const conflicts = () => (known ??= conflictsOf(build, needs));
@@ -56,5 +74,6 @@ export function besideOf(build: Build, needs: readonly Need[] = needsOf(build)):
     open: Object.fromEntries(told.map((need) => [need.id, whyOpen(build, need.id, needs, conflicts)!])),
     supplies: allotSupplies(build),
     shifts: shiftsApart(build, needs),
+    buzzing: buzzingIn(build, needs),
   };
 }

@@ -1,14 +1,10 @@
 import { withId } from '../data/with-id';
 import { call } from '../edits';
-import { endOf, endType, fuseEnd, partAt, partEnd } from '../ends/ends';
+import { fuseEnd, partAt, partEnd } from '../ends/ends';
 import { labelOf } from '../netlist/label';
 
-import { wayTo } from '../power/flow';
 import { CONTINUOUS_SHARE, fuseFor } from '../power/fuse';
-import { FUSE_METRES } from '../power/propose';
-import { FUSE_NEAR_METRES } from '../power/runs';
-import { surroundings, type SizedLink } from '../power/sizes';
-import { carriedAmps } from '../wire/wire';
+import type { SizedLink } from '../power/sizes';
 import { readLength } from '../units/workshop';
 import { readSize } from '../wire/size';
 import { formatAmps, formatVolts, listWords, plural } from '../units/format';
@@ -98,11 +94,24 @@ function shorterWords({ build }: RuleContext, { dropVolts, limitVolts, worstHop 
     : ` No thicker wire is laid there unasked: ${readLength(shown, build)} of it instead of ${readLength(worstHop.metres, build)} would do.`;
 }
 
-/** Windings as they are proposed today: each behind a small fuse. */
-const behindFuse: Hit['remedy'] = {
-  label: 'Feed windings behind a fuse',
-  calls: [call('setCircuit', { circuitId: 'windings', choice: { feed: 'own' } })],
-};
+/** What the way back loses over its limit, with where most of it goes, and what the whole loop loses. */
+function groundSide({ build, net }: RuleContext, { id, name, dropVolts, back }: Circuit): Hit[] {
+  if (!back || back.volts <= back.limitVolts + CLOSE) return [];
+  const hop = back.hops.reduce((most, one) => (one.volts > most.volts ? one : most));
+  const own = back.hops.map(({ wireId }) => wireId).filter((wireId) => build.loom.wires[wireId]?.squareMm !== undefined);
+  return [
+    {
+      at: `${id} back`,
+      title: 'Voltage drop over its limit on the way back',
+      where: { type: 'wire', wireId: hop.wireId },
+      detail: `${name}: ${back.name} loses ${formatVolts(back.volts)} on its way back; ${formatVolts(back.limitVolts)} is the limit. Most of it, ${formatVolts(hop.volts)}, between ${labelOf(net, hop.from)} and ${labelOf(net, hop.to)}. With the feed that is ${formatVolts(dropVolts + back.volts)} of the loop.`,
+      remedy:
+        own.length > 0
+          ? { label: 'Derive the wire', calls: own.map((wireId) => call('setWire', { wireId, squareMm: null })) }
+          : undefined,
+    },
+  ];
+}
 
 /** What is behind the fuses: feeds, wires, returns and drops. */
 export const feedRules: Rule[] = [
@@ -147,17 +156,20 @@ export const feedRules: Rule[] = [
     family: 'Power',
     severity: 'fix',
     title: 'Voltage drop over its limit',
-    source: 'Feeds 0.3 V, motors 0.5 V, from the source to the load; common practice; copper IEC 60228 at 60 °C',
+    source:
+      'Feeds 0.3 V, motors 0.5 V, from the source to the load; 0.1 and 0.2 V from there to its bolt; common practice; copper IEC 60228 at 60 °C',
     sheet: 'feeds',
     check: (context) =>
       context.net.circuits.flatMap((circuit): Hit[] => {
-        if (circuit.dropVolts <= circuit.limitVolts + CLOSE) return [];
+        const back = groundSide(context, circuit);
+        if (circuit.dropVolts <= circuit.limitVolts + CLOSE) return back;
         const hop = circuit.worstHop;
         const remedy = spare(context, circuit);
         const most = hop
           ? ` Most of it, ${formatVolts(hop.volts)}, between ${labelOf(context.net, hop.step.from)} and ${labelOf(context.net, hop.step.to)}.`
           : '';
         return [
+          ...back,
           {
             at: circuit.id,
             where: { type: 'end', end: fuseEnd(circuit.id, 1) },
@@ -166,86 +178,6 @@ export const feedRules: Rule[] = [
           },
         ];
       }),
-  },
-  {
-    id: 'PW-4',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Fuse far from its source',
-    source: 'Close to its source; common practice',
-    sheet: 'feeds',
-    check: ({ build, net }) =>
-      net.circuits.flatMap((circuit) =>
-        // Behind another fuse that one protects it, and the wire is sized for it.
-        circuit.fuseDistanceMetres <= FUSE_NEAR_METRES || circuit.upstream !== null
-          ? []
-          : [
-              {
-                at: circuit.id,
-                where: { type: 'end' as const, end: fuseEnd(circuit.id, 1) },
-                detail: `${circuit.name}: ${readLength(circuit.fuseDistanceMetres, build)} of wire before the fuse has no protection at all.`,
-                // Where the tree says so, the box has to be moved.
-                remedy:
-                  build.power.circuits[circuit.id]?.fuseDistanceMetres === undefined
-                    ? undefined
-                    : {
-                        label: `Move it to ${readLength(FUSE_METRES, build)}`,
-                        calls: [call('deriveCircuit', { circuitId: circuit.id, fields: ['fuseDistanceMetres'] })],
-                      },
-              },
-            ],
-      ),
-  },
-  {
-    id: 'PW-14',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Wire without a fuse',
-    source:
-      'Every wire from a source is protected by something it can stand; starter and alternator cables are exempt; common practice',
-    sheet: 'feeds',
-    check: ({ build, net }) => {
-      const { plan, sizes, flows } = net.power;
-      const bare = [...sizes.links.values()].filter(({ from, to, fuse }) => {
-        if (fuse !== null || endType(to) === 'fuse' || endType(from) === 'fuse') return false;
-        // A way that a fuse ends somewhere ahead is short by rule PW-4; this is about what is drawn without one.
-        const [first] = wayTo(flows, to);
-        const source = first ? endOf(first.from) : null;
-        const tap = source?.of === 'part' && source.kind === 'tap' ? plan.parts.get(partAt(first!.from)!)?.part : null;
-        return tap?.kind === 'tap' ? !tap.fused : true;
-      });
-      const heavy = bare.filter(({ to }) => ['switch', 'busbar'].includes(endType(to)));
-      const told = bare.filter((link) => !heavy.includes(link));
-      const byKey = told.filter(({ to }) => {
-        const [first] = wayTo(flows, to);
-        return first !== undefined && endType(first.from) !== 'battery';
-      });
-      const hits = told.flatMap((link): Hit[] => {
-        if (byKey.includes(link)) return [];
-        const shared =
-          plan.links.some(({ id, proposed }) => id === link.id && proposed) &&
-          build.power.circuits.windings?.feed === 'shared';
-        return [
-          {
-            at: link.id,
-            where: { type: 'end', end: link.to },
-            detail: `${labelOf(net, link.to)} hangs on the battery by ${readSize(link.squareMm, build)} that no fuse protects: rubbed through it burns.`,
-            remedy: shared ? behindFuse : undefined,
-          },
-        ];
-      });
-      const [first] = byKey;
-      if (first)
-        hits.push({
-          at: 'key',
-          severity: 'note',
-          title: 'Protected by the car’s own fuse only',
-          where: { type: 'wire', wireId: first.id },
-          detail: `${listWords(byKey.map(({ to }) => labelOf(net, to)))}: on the key without a fuse of the loom. The car’s own fuse before the key must not be above ${formatAmps(Math.min(...byKey.map(({ carriesAmps }) => carriesAmps)))}, which is what the thinnest of them carries.`,
-          remedy: build.power.circuits.windings?.feed === 'shared' ? behindFuse : undefined,
-        });
-      return hits;
-    },
   },
   {
     id: 'PW-17',
@@ -281,31 +213,6 @@ export const feedRules: Rule[] = [
           : [],
       );
       return [...loads, ...fuses];
-    },
-  },
-  {
-    id: 'PW-18',
-    family: 'Power',
-    severity: 'fix',
-    title: 'Return thinner than its load asks',
-    source: 'Ampacity common practice; IEC 60364-5-52 grouping',
-    sheet: 'feeds',
-    check: ({ build, net }) => {
-      const around = surroundings(build);
-      return net.wires.flatMap((wire): Hit[] => {
-        if (wire.signal !== 'ground' || wire.amps <= carriedAmps(wire.squareMm, around) + CLOSE) return [];
-        const chosen = build.loom.wires[wire.id]?.squareMm !== undefined;
-        return [
-          {
-            at: wire.id,
-            where: { type: 'wire', wireId: wire.id },
-            detail: `${labelOf(net, wire.from)} to ${labelOf(net, wire.to)}: ${formatAmps(wire.amps)} return through ${readSize(wire.squareMm, build)}, which carries ${formatAmps(carriedAmps(wire.squareMm, around))}.`,
-            remedy: chosen
-              ? { label: 'Derive the wire', calls: [call('setWire', { wireId: wire.id, squareMm: null })] }
-              : undefined,
-          },
-        ];
-      });
     },
   },
   {

@@ -18,6 +18,7 @@ import { pinRules } from './pins';
 import { planRules } from './plan';
 import { powerRules } from './power';
 import { runRule, type Finding, type Rule, type RuleContext, type Severity } from './rule';
+import { runRules } from './runs';
 import { sensorRules } from './sensors';
 import { speedRules } from './speed';
 import { supplyRules } from './supply';
@@ -34,6 +35,7 @@ export const rules: readonly Rule[] = [
   ...sensorRules,
   ...calibrationRules,
   ...feedRules,
+  ...runRules,
   ...relayRules,
   ...powerRules,
   ...supplyRules,

@@ -1,7 +1,9 @@
 import { call } from '../edits';
 import { groupBy } from '../data/group';
 import { withId } from '../data/with-id';
-import { ecuEnd, endType, partAt } from '../ends/ends';
+import { BATTERY, ecuEnd, endType, groundEnd, partAt, type EndKey, type EndType } from '../ends/ends';
+import type { Netlist } from '../netlist/netlist';
+import { MOST_RINGS } from '../power/propose';
 import { labelOf } from '../netlist/label';
 import { leadsOf } from '../loom/leads';
 import { segmentName } from '../loom/names';
@@ -10,7 +12,14 @@ import { listWords, plural } from '../units/format';
 import { readLength, readMeasure } from '../units/workshop';
 import type { Hit, Rule } from './rule';
 
-const MOST_RINGS = 4;
+/** Ends that one wire lands on: a blade, or a part in the line. */
+const blades: ReadonlySet<EndType> = new Set(['fuse', 'relay', 'resistor', 'diode', 'button']);
+/** Bolts: of one's own each is one bolt; the block and the body have as many as are drilled, and a bar is made for many. */
+const isBolt = (net: Netlist, end: EndKey): boolean =>
+  endType(end) === 'battery' ||
+  endType(end) === 'switch' ||
+  end === groundEnd('battery') ||
+  (endType(end) === 'ground' && withId(net.parts, partAt(end)!) !== undefined);
 
 /** What of a loom that was there goes on, and what keeps it whole. */
 export const keepRules: Rule[] = [
@@ -19,25 +28,37 @@ export const keepRules: Rule[] = [
     family: 'Loom',
     severity: 'fix',
     title: 'Too many rings under one bolt',
-    source: 'Four ring terminals under one bolt at the most; common practice',
+    source: 'Four ring terminals under one bolt at the most, one wire on a blade; common practice',
     sheet: 'feeds',
-    check: ({ net }) => {
-      const rings = groupBy(
-        net.wires.flatMap(({ from, to }) => [from, to]).filter((end) => endType(end) === 'ground'),
+    check: ({ build, net }) => {
+      const ends = groupBy(
+        net.wires.flatMap(({ from, to }) => [from, to]),
         (end) => end,
       );
-      return [...rings].flatMap(([end, all]): Hit[] =>
-        // A bolt of one's own is one bolt; the block and the body have as many as are drilled.
-        all.length <= MOST_RINGS || !withId(net.parts, partAt(end)!)
-          ? []
-          : [
-              {
-                at: end,
-                where: { type: 'end', end },
-                detail: `${plural(all.length, 'ring')} lie under ${labelOf(net, end)}: the uppermost hardly touch. Merge returns in a splice, or set a second bolt.`,
-              },
-            ],
-      );
+      const stacked = build.power.joints === 'stacked';
+      return [...ends].flatMap(([end, all]): Hit[] => {
+        const isBlade = blades.has(endType(end));
+        if (all.length <= (isBlade ? 1 : MOST_RINGS) || !(isBlade || isBolt(net, end))) return [];
+        const wires = net.power.plan.links.filter(({ from, to }) => from === end || to === end);
+        const bar = endType(end) === 'battery' || endType(end) === 'switch';
+        const ours = wires.every(({ proposed }) => proposed) && (end === BATTERY || isBlade);
+        return [
+          {
+            at: end,
+            title: isBlade ? 'Two wires on one blade' : undefined,
+            where: { type: 'end', end },
+            detail: isBlade
+              ? `${plural(all.length, 'wire')} lie on ${labelOf(net, end)}: a blade takes one terminal, and one terminal one wire. Join them at a splice beside it.`
+              : `${plural(all.length, 'ring')} lie under ${labelOf(net, end)}: the uppermost hardly touch. ${bar ? 'Lead one cable to a bar, and the rest from there.' : 'Merge returns in a splice, or set a second bolt.'}`,
+            remedy:
+              stacked && ours
+                ? { label: 'Join them as proposed today', calls: [call('setPower', { joints: 'apart' })] }
+                : wires.length > 1 && (bar || isBlade)
+                  ? { label: bar ? 'Put in a bar' : 'Put in a splice', calls: [call('spreadEnd', { end })] }
+                  : undefined,
+          },
+        ];
+      });
     },
   },
   {

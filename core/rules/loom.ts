@@ -1,7 +1,7 @@
 import { call } from '../edits';
 import { cavitySquareMm } from '../ecu/face';
 import { ecuEnd, endOf, endType, pinAt, portOf, type EndKey } from '../ends/ends';
-import { trunkOf } from '../loom/bundles';
+import { judgedMillimetres, trunkWires } from '../loom/bundles';
 import { endPlace } from '../loom/end-places';
 import { placeName } from '../loom/names';
 import { labelOf } from '../netlist/label';
@@ -28,7 +28,7 @@ export const loomRules: Rule[] = [
     sheet: 'loom',
     check: ({ build, net }) => {
       if (hasTree(build)) return holesPassed(build, net);
-      const trunk = trunkOf(build, net).millimetres;
+      const trunk = judgedMillimetres(trunkWires(net), build.loom.covering);
       return trunk <= build.loom.holeMillimetres
         ? []
         : [

@@ -1,9 +1,13 @@
 import { call } from '../edits';
-import { ecuEnd, partAt, relayEnd, type EndKey } from '../ends/ends';
+import { stateWords } from '../circuit/states';
+import { withId } from '../data/with-id';
+import { ecuEnd, endType, partAt, partEnd, portOf, relayEnd, type EndKey, type PartId } from '../ends/ends';
+import { labelOf } from '../netlist/label';
 
 import { pinsOfKind } from '../ecu/ecu';
 import { carries } from '../power/contact';
-import { wayTo } from '../power/flow';
+import { through, wayTo } from '../power/flow';
+import { windingEnds } from '../power/propose';
 
 import { formatAmps, listWords } from '../units/format';
 
@@ -96,6 +100,130 @@ export const relayRules: Rule[] = [
           },
         ];
       }),
+  },
+  {
+    id: 'PW-29',
+    family: 'Power',
+    severity: 'stop',
+    title: 'A relay fed through its own contact',
+    source: 'A winding must be live before its contact closes, and stay so after; by walking the plan',
+    sheet: 'feeds',
+    check: ({ net }) => {
+      const { plan } = net.power;
+      return net.parts.flatMap(({ id, name, part }): Hit[] => {
+        if (part.kind !== 'relay') return [];
+        const supply = windingEnds(name, part).supply;
+        if (reaches(net, supply, () => true) && !reaches(net, supply, (one) => one !== id)) {
+          // Without its own contact nothing feeds its winding: through the resting one it lets itself go, through the other it never comes.
+          const byResting = reaches(net, supply, (one, to) => one !== id || portOf(to) === '87a');
+          return [
+            {
+              at: name,
+              where: { type: 'end', end: supply },
+              detail: byResting
+                ? `${part.name} relay: its winding is fed through its own resting contact 87a. It pulls in, cuts itself off and falls back, many times a second: it buzzes until it burns.`
+                : `${part.name} relay: its winding is fed only through its own contact 87. Nothing pulls it in the first time.`,
+            },
+          ];
+        }
+        return [];
+      });
+
+      /** Whether a source reaches an end through parts that may be passed. */
+      function reaches(
+        { power: { flows } }: typeof net,
+        end: EndKey,
+        passes: (part: PartId, to: EndKey) => boolean,
+      ): boolean {
+        const next = new Map<EndKey, EndKey[]>();
+        const add = (from: EndKey, to: EndKey) => next.set(from, [...(next.get(from) ?? []), to]);
+        for (const link of plan.links) {
+          if (link.role === 'return') continue;
+          add(link.from, link.to);
+          add(link.to, link.from);
+        }
+        for (const step of through(plan)) {
+          const to = portOf(step.to) === '30' ? step.from : step.to;
+          if (step.part !== null && passes(step.part, to)) add(step.from, step.to);
+        }
+        const seen = new Set<EndKey>(flows.sources);
+        const queue = [...flows.sources];
+        for (const at of queue)
+          for (const to of next.get(at) ?? []) {
+            if (seen.has(to)) continue;
+            seen.add(to);
+            // A winding and a ground end the way.
+            const isEnd = endType(to) === 'ground' || (endType(to) === 'relay' && ['85', '86'].includes(portOf(to)));
+            if (!isEnd || to === end) queue.push(to);
+          }
+        return seen.has(end);
+      }
+    },
+  },
+  {
+    id: 'PW-30',
+    family: 'Power',
+    severity: 'fix',
+    title: 'A relay that does not come to rest',
+    source: 'The circuit solved with the key on, cranking and running: a relay pulls in from 7.2 V on and falls under 3; common practice',
+    sheet: 'feeds',
+    check: ({ net, beside }) =>
+      (beside?.buzzing ?? []).map(({ name, state }): Hit => ({
+        at: name,
+        where: { type: 'end', end: relayEnd(name, '86') },
+        detail: `${withId(net.parts, partAt(relayEnd(name, '86')))?.part.name ?? name} relay, ${stateWords[state]}: what it switches pulls its own winding down, it lets go and pulls in again. It buzzes. Feed its winding from before its contact, or thicken what both hang on.`,
+      })),
+  },
+  {
+    id: 'PW-31',
+    family: 'Power',
+    severity: 'note',
+    title: 'A feed without a length',
+    source: 'A wire of the feeds is measured; by counting',
+    sheet: 'feeds',
+    check: ({ net }) => {
+      const none = net.power.plan.links.filter(({ metres, route }) => metres === 0 && !route?.length);
+      if (none.length === 0) return [];
+      return [
+        {
+          at: '',
+          where: { type: 'wire', wireId: none[0]!.id },
+          detail: `${listWords(none.slice(0, 3).map(({ from, to }) => `${labelOf(net, from)} to ${labelOf(net, to)}`))}${none.length > 3 ? ' and more' : ''}: 0 m, so what it loses is counted for its slack only. Measure it with a string.`,
+        },
+      ];
+    },
+  },
+  {
+    id: 'PW-32',
+    family: 'Power',
+    severity: 'fix',
+    title: 'The engine runs on with its master switch off',
+    source: 'What charges feeds the engine without a battery: a second contact of the switch stops it; common practice, often rules of racing',
+    sheet: 'feeds',
+    check: ({ build, net }) => {
+      const { alternatorCable, charging } = build.power;
+      if (charging === 'none') return [];
+      return net.parts.flatMap(({ id, name, part }): Hit[] => {
+        if (part.kind !== 'switch' || part.resting !== 'closed') return [];
+        const before = wayTo(net.power.flows, alternatorCable.at).some((step) => step.part === id);
+        const uses = [partEnd('switch', name, '3'), partEnd('switch', name, '4')];
+        if (!before || uses.every((end) => net.nodeOf.has(end))) return [];
+        return [
+          {
+            at: name,
+            where: { type: 'end', end: partEnd('switch', name, '1') },
+            detail: `${part.name}: the alternator’s cable lands behind it. Opened with the engine running it takes the battery away, and the alternator feeds ECU, pump and coils on: the engine does not stop, and its volts run wild. Lead the ECU’s feed through its second contact, 3 and 4.`,
+            remedy:
+              part.poles === 2
+                ? undefined
+                : {
+                    label: 'It has a second contact',
+                    calls: [call('setFeedPart', { partId: id, changes: { poles: 2 } })],
+                  },
+          },
+        ];
+      });
+    },
   },
   {
     id: 'PW-15',

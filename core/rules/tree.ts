@@ -39,8 +39,8 @@ export function holesPassed(build: Build, net: Netlist): Hit[] {
   const warm = warmAmps(net);
   return Object.entries(build.tree.segments).flatMap(([id, { hole }]): Hit[] => {
     if (!hole) return [];
-    const { millimetres } = segmentFigures(build, id, wires.get(id) ?? [], warm);
-    if (millimetres <= hole.millimetres) return [];
+    const { millimetres, fits } = segmentFigures(build, net, id, wires.get(id) ?? [], warm);
+    if (fits !== false) return [];
     return [
       {
         at: id,

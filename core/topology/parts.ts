@@ -46,6 +46,8 @@ export const partSchema = z.discriminatedUnion('kind', [
     ...common,
     amps: z.number().positive().max(1000),
     resting: z.enum(['closed', 'open']),
+    /** A second contact, 3 and 4, that moves with the first: what stops an engine whose alternator would feed it on. */
+    poles: z.literal(2).optional(),
   }),
   z.object({ kind: z.literal('button'), ...common }),
   z.object({ kind: z.literal('resistor'), ...common, ohms: z.number().min(0.0001).max(1e6) }),
@@ -54,12 +56,20 @@ export const partSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('busbar'), ...common }),
   /** A bolt of the car: on its body, or on the engine. */
   z.object({ kind: z.literal('ground'), ...common, on: z.enum(['body', 'engine']) }),
-  z.object({ kind: z.literal('battery'), ...common, ampereHours: z.number().min(1).max(500) }),
+  /** A battery beside the first: of its own size; how full and how warm it is where that is known, 0 to 1 and °C. */
+  z.object({
+    kind: z.literal('battery'),
+    ...common,
+    ampereHours: z.number().min(1).max(500),
+    charge: z.number().min(0).max(1).optional(),
+    celsius: z.number().min(-40).max(80).optional(),
+  }),
   /** A feed the car has: when it is live, what it can still give, and whether it is fused where it comes from. */
   z.object({
     kind: z.literal('tap'),
     ...common,
-    live: z.enum(['always', 'run', 'start']),
+    /** An accessory is live with the key in its first place and in run, and drops while it starts. */
+    live: z.enum(['always', 'accessory', 'run', 'start']),
     amps: z.number().positive().max(500),
     fused: z.boolean(),
   }),
@@ -99,13 +109,13 @@ export const boxSchema = z.object({
 export type FeedBox = z.infer<typeof boxSchema>;
 
 /** An end as a file may hold it. */
-const end = z
+export const feedEnd = z
   .string()
   .max(160)
   .refine((value) => readEnd(value) !== null, 'must name an end')
   .transform((value) => endKey(readEnd(value)!));
 
-export const linkSchema = z.object({ from: end, to: end, metres: metres.optional() });
+export const linkSchema = z.object({ from: feedEnd, to: feedEnd, metres: metres.optional() });
 export type Link = z.infer<typeof linkSchema>;
 
 /** The most parts, and links, of one plan that a file may hold. */
@@ -124,7 +134,7 @@ export const feedsSchema = z
       .refine(fewer(MOST_LINKS), `at most ${MOST_LINKS} links`),
     boxes: z.record(partName, boxSchema).refine(fewer(MOST_BOXES), `at most ${MOST_BOXES} boxes`),
     /** Where fuses that are proposed draw from; null: the battery's post. */
-    source: end.nullable(),
+    source: feedEnd.nullable(),
   })
   .superRefine(({ parts, links }, context) => {
     const wrong = (path: string[], message: string) => context.addIssue({ code: 'custom', path, message });
@@ -162,6 +172,9 @@ const portsOf: Readonly<Record<Exclude<PartKind, 'key' | 'shield' | 'plug'>, rea
 export const portsOfPart = (part: Part): readonly string[] =>
   part.kind === 'relay' && part.contact === 'make'
     ? portsOf.relay.filter((port) => port !== '87a')
-    : portsOf[part.kind];
+    : part.kind === 'switch' && part.poles === 2
+      ? TWO_POLES
+      : portsOf[part.kind];
+const TWO_POLES: readonly string[] = ['1', '2', '3', '4'];
 export const endsOfPart = (part: Part, name: string): EndKey[] =>
   portsOfPart(part).map((port) => partEnd(part.kind, name, port));

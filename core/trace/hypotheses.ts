@@ -101,6 +101,8 @@ const jointWords: Readonly<Record<Joint, string>> = {
   'battery-minus': 'Battery clamp corroded or loose, minus',
   strap: 'Engine strap loose or corroded',
   body: 'Battery to body: strap or bolt loose or corroded',
+  'starter-cable': 'Cable of the starter, or a ring of it, loose or corroded',
+  'alternator-cable': 'Cable of the alternator, or a ring of it, loose or corroded',
 };
 
 /** A wire that no fuse protects is not found shorted by a meter: it has burnt. */

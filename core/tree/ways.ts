@@ -127,7 +127,7 @@ export function piecesOf(tree: LoomTree): readonly (readonly string[])[] {
 }
 
 /** Pieces that close a ring: with any of them taken out everything would still be reached. */
-export function ringsOf(tree: LoomTree): readonly string[] {
+export function ringsOf(tree: Pick<LoomTree, 'segments'>): readonly string[] {
   const parent = new Map<string, string>();
   const root = (node: string): string => {
     let at = node;

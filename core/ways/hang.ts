@@ -2,7 +2,8 @@ import type { Build } from '../build/schema';
 import { applyEdit, call, type EditCall } from '../edits';
 import type { EndKey } from '../ends/ends';
 import { ok, type Result } from '../problem';
-import { powerPlan, type Circuit } from '../power/plan';
+import { powerPlan } from '../netlist/power-plan';
+import type { Circuit } from '../power/plan';
 import type { Drop } from '../power/sizes';
 
 export const hangCalls = (ends: readonly EndKey[], from: EndKey): EditCall[] =>

@@ -124,10 +124,18 @@ export function groupingFactor(loadedCircuits: number): number {
   return grouping.find(([count]) => loadedCircuits <= count)?.[1] ?? MOST_GROUPED;
 }
 
-/** sqrt((Tmax - Tamb) / (Tmax - Tref)); 0 when the ambient reaches the insulation's limit. */
-export function ambientFactor(maxCelsius: number, ambientCelsius: number, referenceCelsius = 30): number {
-  if (ambientCelsius >= maxCelsius) return 0;
-  return Math.sqrt((maxCelsius - ambientCelsius) / (maxCelsius - referenceCelsius));
+/** What the amperes of the sizes are told for: a conductor at 105 °C in free air of 30 °C. */
+const TOLD_CELSIUS = 105;
+const TOLD_AIR_CELSIUS = 30;
+/** So much a conductor rises by at what it carries alone, kelvin; by the square of what flows (Joule). */
+export const FULL_RISE = TOLD_CELSIUS - TOLD_AIR_CELSIUS;
+
+/**
+ * Share of its told amperes that warms a wire from the air it lies in to what its insulation stands: the root of
+ * (Tmax - Tamb) / (105 - 30). Under 1 for insulation of less than 105 °C in any air; 0 where the air is as hot as it stands.
+ */
+export function heatFactor(maxCelsius: number, ambientCelsius: number): number {
+  return ambientCelsius >= maxCelsius ? 0 : Math.sqrt((maxCelsius - ambientCelsius) / FULL_RISE);
 }
 
 export interface Surroundings {
@@ -140,13 +148,24 @@ export interface Surroundings {
 
 /** What of its current in free air a wire carries in its bundle and ambient. */
 const shareIn = ({ loadedCircuits, wireCelsius, ambientCelsius }: Surroundings): number =>
-  groupingFactor(loadedCircuits) * ambientFactor(wireCelsius, ambientCelsius);
+  groupingFactor(loadedCircuits) * heatFactor(wireCelsius, ambientCelsius);
 
 /** Continuous amperes a size carries in its bundle and ambient; 0 for an unlisted size. */
 export function carriedAmps(squareMm: number, around: Surroundings): number {
   const size = wireSize(squareMm);
   if (!size) return 0;
   return size.amps * shareIn(around);
+}
+
+/** How warm a size gets at a current there, °C: the air and the rise of what flows in its bundle. Infinite for an unlisted size. */
+export function conductorCelsius(
+  squareMm: number,
+  amps: number,
+  { loadedCircuits, ambientCelsius }: Pick<Surroundings, 'loadedCircuits' | 'ambientCelsius'>,
+): number {
+  const full = (wireSize(squareMm)?.amps ?? 0) * groupingFactor(loadedCircuits);
+  if (amps <= 0) return ambientCelsius;
+  return full > 0 ? ambientCelsius + FULL_RISE * (amps / full) ** 2 : Infinity;
 }
 
 /** Smallest size of the series that carries `amps` there, or the largest when none does. */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
-import { insideOhms, starterAmps } from '~/core/circuit/battery';
+import { starterAmps } from '~/core/circuit/battery';
+import { insideOhms } from '~/core/power/battery-figures';
 import { readCar } from '~/core/circuit/car';
 import { ohmsBetween, voltsBetween, wireAmps } from '~/core/circuit/reading';
 import { type CircuitState, circuitStates } from '~/core/circuit/states';

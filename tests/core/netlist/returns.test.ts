@@ -4,7 +4,7 @@ import { deviceEnd, ecuEnd, groundEnd, wireId } from '~/core/ends/ends';
 import { ecuReturnAmps } from '~/core/netlist/ecu-return';
 import { netlist } from '~/core/netlist/netlist';
 import { mostAt } from '~/core/power/runs';
-import { surroundings } from '~/core/power/sizes';
+import { surroundings } from '~/core/power/census';
 import { carriedAmps } from '~/core/wire/wire';
 import { launch } from '~/demo/launch';
 import { demoBuild, edited, twinBuild } from '../../helpers';

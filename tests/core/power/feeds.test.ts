@@ -15,7 +15,8 @@ import { coilFeedAmps } from '~/core/power/coil-feed';
 import { flowsOf } from '~/core/power/flow';
 import { boxAmps, inBox } from '~/core/power/boxes';
 import { ifHung } from '~/core/ways/hang';
-import { powerPlan, type Circuit } from '~/core/power/plan';
+import { powerPlan } from '~/core/netlist/power-plan';
+import type { Circuit } from '~/core/power/plan';
 import {
   LOADED_CELSIUS,
   LUG_OHMS,

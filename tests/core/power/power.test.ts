@@ -5,8 +5,8 @@ import { call } from '~/core/edits';
 import { netlist } from '~/core/netlist/netlist';
 import { averageCoilAmps, dwellCharge, primaryAmps, storedMillijoules } from '~/core/power/coil';
 import { fuseFor, fuseRatings } from '~/core/power/fuse';
-import { circuitsOf } from '~/core/power/plan';
-import { surroundings } from '~/core/power/sizes';
+import { circuitsOf } from '~/core/netlist/power-plan';
+import { surroundings } from '~/core/power/census';
 import {
   ambientFactor,
   carriedAmps,

@@ -6,7 +6,7 @@ import { applyEdit, call } from '~/core/edits';
 import { createBuild } from '~/core/edits/create';
 import { partAt } from '~/core/ends/ends';
 import { netlist } from '~/core/netlist/netlist';
-import { powerPlan } from '~/core/power/plan';
+import { powerPlan } from '~/core/netlist/power-plan';
 import { findingsOf } from '~/core/rules';
 import { ecu, edited, kind } from '../../helpers';
 

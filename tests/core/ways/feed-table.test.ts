@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Build } from '~/core/build/schema';
 import { call } from '~/core/edits';
-import { circuitsOf } from '~/core/power/plan';
+import { circuitsOf } from '~/core/netlist/power-plan';
 import { changesWords, feedTable, readFeedTable } from '~/core/ways/feed-table';
 import { applyEdit } from '~/core/edits';
 import { demoBuild, edited } from '../../helpers';
