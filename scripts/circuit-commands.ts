@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { compile } from '~/core/circuit/compile';
-import { readFault, type Fault } from '~/core/circuit/faults';
+import { joints, readFault, type Fault } from '~/core/circuit/faults';
+import { fuseStories } from '~/core/circuit/fuse-fates';
 import type { CircuitIR } from '~/core/circuit/ir';
 import { scenarioOf, type Scenario } from '~/core/circuit/scenario';
 import { readVolts, voltsBetween, wireAmps } from '~/core/circuit/reading';
@@ -8,7 +9,17 @@ import { circuitStates, stateWords } from '~/core/circuit/states';
 import { solveIn } from '~/core/circuit/solve';
 import { TEST_DUTY, pulsedOf } from '~/core/circuit/pulsed';
 import { solveAsShown } from '~/core/circuit/pulses';
-import { groundEnd, partId, type EndKey } from '~/core/ends/ends';
+import {
+  ALTERNATOR_CASE,
+  ALTERNATOR_STUD,
+  BATTERY,
+  MINUS_POST,
+  PLUS_POST,
+  STARTER_STUD,
+  groundEnd,
+  partId,
+  type EndKey,
+} from '~/core/ends/ends';
 import { spiceDeck } from '~/core/formats/spice';
 import { netlist, type Netlist } from '~/core/netlist/netlist';
 import { fail } from '~/core/problem';
@@ -54,7 +65,21 @@ export const feeds: Command = ([path]) =>
         };
       }),
       sections: circuits.map(
-        ({ id, name, upstream, source, flow, fuseAmps, fuseSetBy, rush, loads, dropVolts, limitVolts, worstLoad }) => ({
+        ({
+          id,
+          name,
+          upstream,
+          source,
+          flow,
+          fuseAmps,
+          fuseSetBy,
+          rush,
+          loads,
+          dropVolts,
+          limitVolts,
+          worstLoad,
+          back,
+        }) => ({
           id,
           name,
           source,
@@ -67,6 +92,7 @@ export const feeds: Command = ([path]) =>
           dropVolts,
           limitVolts,
           worstLoad,
+          back: back && { name: back.name, volts: back.volts, limitVolts: back.limitVolts, hops: back.hops },
         }),
       ),
       drops: sizes.drops.map(({ draw, volts, limitVolts, hops }) => ({
@@ -79,6 +105,18 @@ export const feeds: Command = ([path]) =>
       unfed: unfed.map(({ end, name }) => ({ end, name })),
     });
   });
+
+/** Places of the car that no wire of the loom need land on: posts, studs, block and body. */
+const places = [
+  PLUS_POST,
+  MINUS_POST,
+  BATTERY,
+  STARTER_STUD,
+  ALTERNATOR_STUD,
+  ALTERNATOR_CASE,
+  groundEnd('head'),
+  groundEnd('chassis'),
+];
 
 /** What --celsius and --kpa may be: air, coolant and oil, and pressures that manifold sensors know. */
 const LEAST_CELSIUS = -50;
@@ -94,6 +132,7 @@ export const solve: Command = ([path, ...rest]) =>
         state: { type: 'string', default: 'key-on' },
         drive: { type: 'string' },
         charge: { type: 'string', default: '1' },
+        throw: { type: 'string' },
         celsius: { type: 'string' },
         kpa: { type: 'string' },
         'off-plug': { type: 'boolean', default: false },
@@ -113,7 +152,7 @@ export const solve: Command = ([path, ...rest]) =>
       return fail(
         'usage',
         '--fault',
-        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (battery-plus, battery-minus, strap, body), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
+        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (${joints.join(', ')}), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
       );
     const charge = Number(values.charge);
     if (!(charge >= 0 && charge <= 1))
@@ -128,7 +167,13 @@ export const solve: Command = ([path, ...rest]) =>
       );
     if (kpa !== null && !(kpa >= LEAST_KPA && kpa <= MOST_KPA))
       return fail('usage', '--kpa', `--kpa is the pressure at absolute sensors, from ${LEAST_KPA} to ${MOST_KPA}.`);
-    const usual = scenarioOf(build, net, state, { driven, charge, celsius, kpa });
+    const thrown = new Set((values.throw ?? '').split(',').filter((name) => name !== ''));
+    const noSwitch = [...thrown].find(
+      (name) => !net.parts.some(({ part, name: own }) => part.kind === 'switch' && own === name),
+    );
+    if (noSwitch !== undefined)
+      return fail('usage', '--throw', `--throw ${noSwitch} names no switch of the feeds of this build.`);
+    const usual = scenarioOf(build, net, state, { driven, charge, thrown, celsius, kpa });
     const scenario = values['off-plug'] ? { ...usual, plugged: false } : usual;
     const ir = compile(build, net);
     const solution = solveIn(ir, scenario, fault);
@@ -149,6 +194,18 @@ export const solve: Command = ([path, ...rest]) =>
       approximateAmps: amps,
       closedRelays: [...solution.closedRelays],
       blownFuses: [...solution.blownFuses],
+      fuses: fuseStories(solution).map(({ name, rating, amps: through, fate }) => ({
+        name,
+        rating,
+        amps: through,
+        ...fate,
+      })),
+      places: Object.fromEntries(
+        places.flatMap((end) => {
+          const at = voltsBetween(solution, end, groundEnd('battery'));
+          return at === null ? [] : [[end, at]];
+        }),
+      ),
       settled: solution.settled,
       residualAmps: solution.residual,
       conditioning: solution.conditioning,

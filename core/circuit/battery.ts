@@ -3,7 +3,15 @@ import { cycleDegrees } from '../engine/engine';
 import { LUG_OHMS } from '../power/contact-ohms';
 import { ownCell } from '../power/rings';
 import { wireOhms } from '../wire/wire';
-import { KNOWN_CELSIUS, battery, insideOhms, restingVolts, takesOhms, type Cell, type Figure } from '../power/battery-figures';
+import {
+  KNOWN_CELSIUS,
+  battery,
+  insideOhms,
+  restingVolts,
+  takesOhms,
+  type Cell,
+  type Figure,
+} from '../power/battery-figures';
 import type { CircuitState } from './states';
 
 /** Volts behind a resistance. */

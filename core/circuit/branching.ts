@@ -2,7 +2,18 @@ import type { CircuitIR, Law } from './ir';
 import type { Probe } from './nodes';
 
 /** Laws whose values hang on what the last round found. */
-const moving: ReadonlySet<Law['is']> = new Set(['fuse', 'contact', 'diode', 'filament', 'primary', 'channel', 'battery', 'rail', 'pin', 'pull-up']);
+const moving: ReadonlySet<Law['is']> = new Set([
+  'fuse',
+  'contact',
+  'diode',
+  'filament',
+  'primary',
+  'channel',
+  'battery',
+  'rail',
+  'pin',
+  'pull-up',
+]);
 
 /** Branches as they are added: nodes get numbers as they are named. */
 export class Branching {

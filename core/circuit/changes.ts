@@ -51,8 +51,9 @@ export function changesOf(ir: CircuitIR, fault: Fault | null): Changes {
     case 'crossed':
       return crossed(ir, fault.wireIds);
     case 'poor-joint': {
-      const branch = ir.joints.get(fault.joint)!;
-      return setting(branch, ohmsOf(ir, branch) + fault.ohms);
+      // A car that nothing charges has no cable to an alternator.
+      const branch = ir.joints.get(fault.joint) ?? -1;
+      return branch < 0 ? noChanges : setting(branch, ohmsOf(ir, branch) + fault.ohms);
     }
     case 'blown-fuse': {
       const fuse = ir.fuses.findIndex(({ name }) => name === fault.circuitId);

@@ -80,9 +80,11 @@ function workedByPin(build: Build, { device, kind }: Known, pins: ReadonlyMap<En
   }
   const module = igniterOf(build, { device, kind });
   const lines = linesOf({ device, kind });
-  const channel = module && trait(module.kind, 'igniter')!.channels.find(({ output }) =>
-    [...linesOf(module, (id) => id === output)].some((line) => lines.has(line)),
-  );
+  const channel =
+    module &&
+    trait(module.kind, 'igniter')!.channels.find(({ output }) =>
+      [...linesOf(module, (id) => id === output)].some((line) => lines.has(line)),
+    );
   return module && channel ? (pins.get(deviceEnd(module.device.id, channel.input)) ?? -1) : -1;
 }
 

@@ -93,7 +93,9 @@ export function driveAt(ir: CircuitIR, scenario: Scenario, before: Drive, stuck:
       const cell = scenario.batteries[one];
       return cell && at(i) - at(j) > cell.volts + CLOSE ? 1 : 0;
     }),
-    coils: Float64Array.from(ir.coils, (one) => (isTested(ir, scenario, before, stuck.pin, one) ? dwelt(one, scenario, at) : 0)),
+    coils: Float64Array.from(ir.coils, (one) =>
+      isTested(ir, scenario, before, stuck.pin, one) ? dwelt(one, scenario, at) : 0,
+    ),
     powered: plugged && feeds.some((feed) => at(feed) - at(ground) >= minVolts),
   };
   // A driver that holds its current and a relay that falls are faster than any fuse: fuses open once all else has come to rest.

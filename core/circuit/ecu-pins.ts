@@ -133,7 +133,11 @@ export function pinValue(pin: PinIR, number: number, doing: Doing, limiting: boo
       return { ...value, volts: -value.volts };
     }
     case 'main-relay':
-      return told((scenario.key === 'run' || scenario.key === 'start') && number !== doing.dead ? inside.mainRelayOn : inside.outputOff);
+      return told(
+        (scenario.key === 'run' || scenario.key === 'start') && number !== doing.dead
+          ? inside.mainRelayOn
+          : inside.outputOff,
+      );
     case 'ignition-driver':
       return told(on ? inside.ignitionDriverOn : inside.outputOff);
     case 'ignition-logic':

@@ -50,7 +50,7 @@ const keyIn = (state: CircuitState): Scenario['key'] =>
     ? 'off'
     : state === 'accessory'
       ? 'acc'
-      : state === 'cranking'
+      : state === 'cranking' || state === 'start'
         ? 'start'
         : 'run';
 
@@ -103,7 +103,7 @@ function isOtherWinding(net: Netlist, { deviceId, end }: Need): boolean {
  * starter's, and of both not what is pulsed. Null: every one.
  */
 export function drivenIn(net: Netlist, state: CircuitState): ReadonlySet<string> | null {
-  if (state !== 'prime' && state !== 'cranking' && state !== 'running') return null;
+  if (state !== 'prime' && state !== 'start' && state !== 'cranking' && state !== 'running') return null;
   const works = (need: Need, role: 'pump' | 'fan' | 'starter'): boolean => {
     const devices = [need.deviceId, ...(net.relayLoads.get(need.winding ?? '') ?? []).map(({ end }) => deviceAt(end))];
     return devices.some((id) => id !== null && hasRole(net.deviceOf.get(id)!.kind, role));

@@ -1,5 +1,15 @@
 /** What the car is doing when a meter is held to it. */
-export const circuitStates = ['unplugged', 'key-off', 'accessory', 'key-on', 'prime', 'outputs-on', 'cranking', 'running'] as const;
+export const circuitStates = [
+  'unplugged',
+  'key-off',
+  'accessory',
+  'key-on',
+  'prime',
+  'outputs-on',
+  'start',
+  'cranking',
+  'running',
+] as const;
 export type CircuitState = (typeof circuitStates)[number];
 
 export const stateWords: Record<CircuitState, string> = {
@@ -9,6 +19,7 @@ export const stateWords: Record<CircuitState, string> = {
   'key-on': 'key on, engine still',
   prime: 'key on, pump priming',
   'outputs-on': 'key on, output driven by its test',
+  start: 'key held at start, engine still',
   cranking: 'cranking',
   running: 'running',
 };

@@ -79,7 +79,7 @@ export function valueOf(ir: CircuitIR, law: Law, scenario: Scenario, drive: Driv
       return isLive(scenario, law.live) ? told(parts.key) : OPEN;
     case 'button':
       // Pressed to start, and only then.
-      return engine === 'cranking' ? plain(law.ohms, spreads.contact.value) : OPEN;
+      return scenario.key === 'start' ? plain(law.ohms, spreads.contact.value) : OPEN;
     case 'starter':
       return source && engine === 'cranking' ? plain(law.ohms, STARTER_SPREAD) : NOTHING;
     case 'charged':

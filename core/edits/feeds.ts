@@ -342,6 +342,7 @@ export const feedEdits = {
         name: 'Master switch',
         amps,
         resting: 'closed',
+        poles: 2,
       });
       next = withPart(next, partId('busbar', bar), { kind: 'busbar', name: 'Behind the master switch' });
       const source = build.feeds.source ?? BATTERY;

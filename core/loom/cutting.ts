@@ -89,7 +89,10 @@ function placed(lengths: readonly number[], room: readonly number[]): readonly n
     let usable = 0;
     for (const one of left) if (one >= least) usable += one;
     if (usable < sums[next]!) return false;
-    const state = `${next} ${[...left].filter((one) => one >= least).sort((a, b) => a - b).join()}`;
+    const state = `${next} ${[...left]
+      .filter((one) => one >= least)
+      .sort((a, b) => a - b)
+      .join()}`;
     if (failed.has(state)) return false;
     const length = lengths[next]!;
     const seen = new Set<number>();
@@ -180,7 +183,15 @@ export function cuttingPlan(pieces: readonly Piece[], stock: readonly Stock[], s
     }
     open = room.map(({ stockId, metres }, bin): Open => {
       const own = wanted.filter((_, piece) => found[piece] === bin);
-      return { stockId, metres, pieces: own, left: Math.max(0, own.reduce((rest, one) => rest - one.metres, metres)) };
+      return {
+        stockId,
+        metres,
+        pieces: own,
+        left: Math.max(
+          0,
+          own.reduce((rest, one) => rest - one.metres, metres),
+        ),
+      };
     });
   }
   return {

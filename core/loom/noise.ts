@@ -69,7 +69,8 @@ function loudWire(net: Netlist, wire: Wire, feeds: ReadonlyMap<string, Loud | nu
   const own = kind ? loudOf(kind) : null;
   if (own === 'machine') return 'machine';
   if (own === 'coil') {
-    const tells = wire.signal === 'ignition' && (trait(kind!, 'igniter') !== null || trait(kind!, 'coil')?.igniter === true);
+    const tells =
+      wire.signal === 'ignition' && (trait(kind!, 'igniter') !== null || trait(kind!, 'coil')?.igniter === true);
     return tells ? null : 'coil';
   }
   return feeds.get(wire.circuitId ?? '') ?? null;

@@ -154,7 +154,6 @@ function addMainRelayDriver(list: WireList, build: Build, parts: readonly Planne
   for (const winding of windings) list.add(from, winding, wire);
 }
 
-
 /** Every wire that is no feed, in the order it is listed: those before the feeds, the returns among these, and those after. */
 export interface Drafts {
   readonly before: readonly Unsized[];

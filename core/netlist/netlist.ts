@@ -170,7 +170,13 @@ export function netlist(
   const { before: first, after } = power.drafts;
   const drafts: readonly Draft[] = [
     ...first,
-    ...feedWires(power, new WireList(build, first.map(({ id }) => id))),
+    ...feedWires(
+      power,
+      new WireList(
+        build,
+        first.map(({ id }) => id),
+      ),
+    ),
     ...after,
   ];
 

@@ -28,14 +28,7 @@ export interface PowerSteps {
     fuses: Fuses,
     ecuFuse: boolean,
   ) => Counted;
-  readonly sizes: (
-    build: Build,
-    plan: FeedPlan,
-    flows: Flows,
-    fuses: Fuses,
-    census: Census,
-    ecuFuse: boolean,
-  ) => Sizes;
+  readonly sizes: (build: Build, plan: FeedPlan, flows: Flows, fuses: Fuses, census: Census, ecuFuse: boolean) => Sizes;
 }
 const steps: PowerSteps = { plan: feedPlan, flows: flowsOf, fuses: fusesOf, drafts: countedOf, sizes: sizesOf };
 
@@ -51,13 +44,7 @@ export interface Counted {
  * All wires of a build are counted where they lie before any has a size: who carries current at the same time is asked once, for
  * feeds, outputs and returns alike.
  */
-export function countedOf(
-  build: Build,
-  needs: readonly Need[],
-  plan: FeedPlan,
-  flows: Flows,
-  fuses: Fuses,
-): Counted {
+export function countedOf(build: Build, needs: readonly Need[], plan: FeedPlan, flows: Flows, fuses: Fuses): Counted {
   const drafts = draftsOf(build, needs, { plan, flows, fuses: fuses.rated });
   const all = allDrafts(drafts);
   const laid = layRuns(build.tree, all, (id) => plan.parts.get(id)?.part.box);

@@ -82,8 +82,7 @@ export function returnsOf(
   const backs = draws.flatMap((draw): Back[] => {
     if (!draw.load) return [];
     const own = draw.load.groundVolts;
-    if (pinAt(draw.end) !== null)
-      return ecuWays.flatMap((way) => (way.length > 0 ? [{ draw, limit: own, way }] : []));
+    if (pinAt(draw.end) !== null) return ecuWays.flatMap((way) => (way.length > 0 ? [{ draw, limit: own, way }] : []));
     const of = ends.get(deviceAt(draw.end) ?? '') ?? [];
     const bolted = of.map((end) => wayFrom(end, groundsAt, isBolt)).find((way) => way.length > 0);
     if (bolted) return [{ draw, limit: own, way: bolted }];

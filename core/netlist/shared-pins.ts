@@ -132,9 +132,7 @@ export function addEcuGrounds(
   } as const;
   const powers = new Set(power);
   // More rings than one bolt takes are joined two and two behind the plug.
-  const alone = power.filter(
-    (pin) => users.get(pin.id)!.length === 0 && !planned.has(ecuEnd(pin.id)),
-  );
+  const alone = power.filter((pin) => users.get(pin.id)!.length === 0 && !planned.has(ecuEnd(pin.id)));
   const shared = power.length - alone.length;
   const stacks = build.power.joints === 'stacked' || build.power.ecuGround !== 'battery';
   const rings = stacks ? alone.length : Math.max(1, MOST_RINGS - shared);

@@ -62,7 +62,9 @@ export interface Unsized extends Draft {
   readonly byPerson: boolean;
 }
 
-type Given = Partial<Pick<Draft, 'amps' | 'lets' | 'needId' | 'circuitId' | 'deviceId' | 'cable' | 'shield' | 'local' | 'fixed'>> &
+type Given = Partial<
+  Pick<Draft, 'amps' | 'lets' | 'needId' | 'circuitId' | 'deviceId' | 'cable' | 'shield' | 'local' | 'fixed'>
+> &
   Partial<Pick<Unsized, 'least'>> &
   Pick<Draft, 'colour' | 'signal' | 'metres'> & {
     /** The share of its current that warms it for good; all of it where nothing is said. */

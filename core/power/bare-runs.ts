@@ -22,8 +22,9 @@ export interface BareRun {
   readonly links: readonly PlannedLink[];
   /** Switches, contacts and bars on the way. */
   readonly passes: readonly EndKey[];
-  /** Metres as laid, with slack. */
+  /** Metres in all, and of what is thinner than a cable of the starting circuit. */
   readonly metres: number;
+  readonly thinMetres: number;
   readonly thinnestMm: number;
   readonly thinnest: PlannedLink;
   readonly carriesAmps: number;
@@ -33,7 +34,6 @@ export interface BareRun {
 
 /** A wire so thick is a cable of the starting circuit, which nobody fuses (common practice: 16 mm² and up). */
 export const CABLE_SQUARE_MM = 16;
-export const isCable = ({ thinnestMm }: Pick<BareRun, 'thinnestMm'>): boolean => thinnestMm >= CABLE_SQUARE_MM;
 
 /** Sources whose current nothing has limited: batteries, and feeds of the car that nobody fused. */
 function sourcesOf(build: Build, plan: FeedPlan): { readonly end: EndKey; readonly cell: Cell }[] {
@@ -91,8 +91,12 @@ export function bareRuns(
         to,
         meets,
         links,
-        passes: steps.map(({ from }) => from).filter((end) => end !== source && endType(end) !== 'splice').reverse(),
+        passes: steps
+          .map(({ from }) => from)
+          .filter((end) => end !== source && endType(end) !== 'splice')
+          .reverse(),
         metres: links.reduce((sum, { metres }) => sum + metres, 0),
+        thinMetres: links.reduce((sum, link) => sum + (size(link) < CABLE_SQUARE_MM ? link.metres : 0), 0),
         thinnest,
         thinnestMm: size(thinnest),
         carriesAmps: carriedAmps(size(thinnest), around(thinnest.route)),

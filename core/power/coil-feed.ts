@@ -96,7 +96,10 @@ export interface Weighted {
  * How far coils together stray from their mean somewhere, over a cycle at the build's top speed: the most above it and the most
  * below, each coil by what an ampere of it does there.
  */
-export function strayOfCoils(build: Build, coils: readonly Weighted[]): { readonly above: number; readonly below: number } {
+export function strayOfCoils(
+  build: Build,
+  coils: readonly Weighted[],
+): { readonly above: number; readonly below: number } {
   if (coils.length === 0) return { above: 0, below: 0 };
   const wave = waveOf(sparkedEngine(build), coils, runningVolts(build), build.engine.maxRpm);
   let [sum, most, least] = [0, -Infinity, Infinity];

@@ -146,10 +146,12 @@ export function sectioned(
       .map(({ link }) => sizes.links.get(link!.id)!.squareMm);
     const squareMm = trunkWire?.squareMm ?? sizeFor(amps, around);
     const branchSquareMm = branches.length > 0 ? Math.min(...branches) : squareMm;
-    const back = loads.flatMap(({ end }) => returns.get(end) ?? []).reduce<ReturnDrop | null>(
-      (most, one) => (most && most.volts - most.limitVolts >= one.volts - one.limitVolts ? most : one),
-      null,
-    );
+    const back = loads
+      .flatMap(({ end }) => returns.get(end) ?? [])
+      .reduce<ReturnDrop | null>(
+        (most, one) => (most && most.volts - most.limitVolts >= one.volts - one.limitVolts ? most : one),
+        null,
+      );
     const hop = worst?.hops.reduce<Hop | null>((most, one) => (most && most.volts >= one.volts ? most : one), null);
     return {
       id,

@@ -278,7 +278,8 @@ class Drafting {
   /** Where the winding of a relay that the ECU's own pin pulls in branches off its feed; null: on the blade itself, or nowhere. */
   private jointOf(name: string, relay: PartOf<'relay'>): EndKey | null {
     const stacked = this.build.power.joints === 'stacked' || this.sharesWindings;
-    if (stacked || relay.control !== 'main-relay-pin' || this.decided.ends.has(windingEnds(name, relay).supply)) return null;
+    if (stacked || relay.control !== 'main-relay-pin' || this.decided.ends.has(windingEnds(name, relay).supply))
+      return null;
     return spliceEnd(jointName(name));
   }
   /** A relay that a person changed is wired as it is now. */

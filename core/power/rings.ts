@@ -27,7 +27,11 @@ export const ownCell = ({ power, site }: Pick<Build, 'power' | 'site'>, charge: 
 /** A battery beside it, by what is known of it: full, and as warm as the place, where nobody has said. */
 export const besideCell = (
   { site }: Pick<Build, 'site'>,
-  { ampereHours, charge = 1, celsius = site.ambientCelsius }: Pick<PartOf<'battery'>, 'ampereHours' | 'charge' | 'celsius'>,
+  {
+    ampereHours,
+    charge = 1,
+    celsius = site.ambientCelsius,
+  }: Pick<PartOf<'battery'>, 'ampereHours' | 'charge' | 'celsius'>,
 ): Cell => ({ ampereHours, charge, celsius });
 
 /** How full one is that is called flat. */

@@ -117,7 +117,9 @@ export function chainsOf(
     );
     const byWire = chain.ownSizes.map((id) => build.loom.wires[id]!.squareMm!);
     const winding = chain.steps.every(isWinding);
-    const bar = chain.steps.some(({ from, to }) => [from, to].every((end) => endType(end) === 'battery' || endType(end) === 'busbar'));
+    const bar = chain.steps.some(({ from, to }) =>
+      [from, to].every((end) => endType(end) === 'battery' || endType(end) === 'busbar'),
+    );
     const least = chain.steps.map((step) => {
       const fuse = sizedBy({ to: step.to, metres: step.link!.metres }, flows.fuseBefore.get(step.from) ?? null);
       const flow = flows.through.get(step.link!.id) ?? NOTHING;

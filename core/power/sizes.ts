@@ -134,7 +134,13 @@ export function carriersOf(flows: Flows, links: readonly PlannedLink[], { rated 
  * source to each load. Where a limit is passed, the run that gives most for its copper is raised a size, and again, until every
  * load has its volts or nothing may be raised any more. What a person chose stands.
  */
-export function sizesOf(build: Build, plan: FeedPlan, flows: Flows, { rated: fuses, rushes }: Fuses, census: Census): Sizes {
+export function sizesOf(
+  build: Build,
+  plan: FeedPlan,
+  flows: Flows,
+  { rated: fuses, rushes }: Fuses,
+  census: Census,
+): Sizes {
   const around = surroundings(build);
   const slack = build.loom.slackMetres;
   const flowThrough = (step: Step) => (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to)) ?? NOTHING;

@@ -4,7 +4,7 @@ import { endType, groundEnd, isSink, plugEnd, type EndKey } from '../ends/ends';
 import { halfWords, halves, meetingsOf, plugConnector, type Half, type Meeting } from '../loom/plug-face';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
-import { continuityLimit, ISOLATED_OHMS, type ProveTest } from './prove-test';
+import { continuityLimit, ISOLATED_OHMS, mostAmps, type ProveTest } from './prove-test';
 import { endToEndOhms, otherEnd } from '../netlist/wires';
 
 /** Copper that hangs together while the plugs are apart and no ring is under its bolt. */
@@ -96,7 +96,7 @@ function testsOfHalf(
           wireIds: way.map((wire) => wire.id),
           unit: 'ohms',
           expected,
-          limit: continuityLimit(expected),
+          limit: continuityLimit(expected, mostAmps(way)),
           half,
         });
       }

@@ -9,7 +9,8 @@ import { endToEndOhms, otherEnd } from '../netlist/wires';
 import { rowWords } from '../engine/outputs';
 import { meantWords, outputUses } from '../trigger/outputs';
 import { halfTests } from './halves';
-import { answerOf, continuityId, continuityLimit, ISOLATED_OHMS, type ProveTest } from './prove-test';
+import { loadTests } from './load-tests';
+import { answerOf, continuityId, continuityLimit, ISOLATED_OHMS, mostAmps, type ProveTest } from './prove-test';
 
 /** Wires from one end to each of others of its node, depth first, each end once: feeds may hold rings. Linear in the node. */
 function copperFrom(net: Netlist, from: EndKey, targets: readonly EndKey[]): Map<EndKey, readonly Wire[]> {
@@ -50,7 +51,7 @@ function continuity(net: Netlist, hold: EndKey, touch: EndKey, wires: readonly W
     wireIds: wires.map((wire) => wire.id),
     unit: 'ohms',
     expected,
-    limit: continuityLimit(expected),
+    limit: continuityLimit(expected, mostAmps(wires)),
   };
 }
 
@@ -111,7 +112,7 @@ function testsAtHub(net: Netlist, node: NetNode): ProveTest[] {
 
 /**
  * The test sheet of a netlist: halves of plugs that are to be proved apart; every wire by continuity, every cavity against ground and its neighbours, in an order
- * that keeps one probe still; then which cylinder each output must work, by the build's school.
+ * that keeps one probe still; what the heavy circuits lose under load; then which cylinder each output must work, by the build's school.
  */
 export function proveTests(build: Build, net: Netlist): ProveTest[] {
   const paired = new Set<string>();
@@ -130,6 +131,7 @@ export function proveTests(build: Build, net: Netlist): ProveTest[] {
     tests.push(...testsAtCavity(build, net, hold, node, paired));
   }
   for (const node of net.nodes) if (!shared.has(node) || node.ends.some(isSink)) tests.push(...testsAtHub(net, node));
+  tests.push(...loadTests(build, net));
   for (const use of outputUses(build, net.needs)) {
     const touch = withId(net.needs, use.needId)!.end;
     const answers = (use.means?.cylinders ?? []).map((cylinder) => answerOf(cylinder, use.means!.row));

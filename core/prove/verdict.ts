@@ -1,11 +1,11 @@
 import type { Build, Reading } from '../build/schema';
 import { isSame, keepMap, keepSet } from '../data/keep-same';
 import type { Netlist } from '../netlist/netlist';
-import { formatOhms } from '../units/format';
+import { formatAmps, formatOhms, formatVolts } from '../units/format';
 import { failsInPlug, halfTests } from './halves';
 import { SECOND_ROW, type ProveTest } from './prove-test';
 
-export type VerdictCode = 'right' | 'open' | 'high' | 'joined' | 'leak' | 'below-leads' | 'wrong-cylinder';
+export type VerdictCode = 'right' | 'open' | 'high' | 'joined' | 'leak' | 'below-leads' | 'wrong-cylinder' | 'no-load';
 
 export interface Verdict {
   readonly code: VerdictCode;
@@ -47,6 +47,7 @@ export function judge(test: ProveTest, value: number | null, leadOhms: number): 
       );
     return verdict('leak', `A leak of ${formatOhms(value)}: moisture, or a device still plugged in.`);
   }
+  if (test.kind === 'load') return judgeLoad(test, value);
   if (value === null) return verdict('open', 'No connection: wrong cavity, a terminal pushed back, or a broken crimp.');
   const ohms = value - leadOhms;
   if (ohms < -0.05)
@@ -65,6 +66,27 @@ export function judge(test: ProveTest, value: number | null, leadOhms: number): 
     `Far too high: ${formatOhms(ohms)}. A bad crimp, or the path goes through a device: unplug it.`,
   );
 }
+
+/** A circuit under load: what it may lose at the amperes it carries. */
+function judgeLoad(test: ProveTest, value: number | null): Verdict {
+  const { amps } = test.load!;
+  if (value === null)
+    return verdict('open', 'No volts were shown: the probes do not touch, or the meter is not on volts.');
+  const volts = Math.abs(value);
+  if (volts < (test.expected ?? 0) * LEAST_SHARE)
+    return verdict(
+      'no-load',
+      `Only ${formatVolts(volts)}: so little is lost when nothing flows. Is it running, is the lamp lit?`,
+    );
+  if (volts <= test.limit)
+    return verdict('right', `Right. It carries ${formatAmps(amps)} and loses no more than it should.`);
+  return verdict(
+    'high',
+    `Too much: ${formatVolts(volts)} against ${formatVolts(test.expected ?? 0)}, about ${formatOhms((volts - (test.expected ?? 0)) / amps)} over. Move one probe along the way, joint by joint: where the volts jump sits the bad contact.`,
+  );
+}
+/** Under this share of what is expected nothing flows. */
+const LEAST_SHARE = 0.35;
 
 /** Note of a reading that was a meter's tone: 'low', with no figure. Its value stands in for the judgement only. */
 export const BEEP = 'beep';

@@ -98,7 +98,9 @@ function shorterWords({ build }: RuleContext, { dropVolts, limitVolts, worstHop 
 function groundSide({ build, net }: RuleContext, { id, name, dropVolts, back }: Circuit): Hit[] {
   if (!back || back.volts <= back.limitVolts + CLOSE) return [];
   const hop = back.hops.reduce((most, one) => (one.volts > most.volts ? one : most));
-  const own = back.hops.map(({ wireId }) => wireId).filter((wireId) => build.loom.wires[wireId]?.squareMm !== undefined);
+  const own = back.hops
+    .map(({ wireId }) => wireId)
+    .filter((wireId) => build.loom.wires[wireId]?.squareMm !== undefined);
   return [
     {
       at: `${id} back`,

@@ -20,6 +20,7 @@ const wrongTitles: Record<VerdictCode, string> = {
   joined: 'Two wires are joined',
   leak: 'Leak between two wires',
   'below-leads': 'Reading below the meter leads',
+  'no-load': 'Nothing flowed in a test under load',
   'wrong-cylinder': 'Output works another cylinder',
 };
 

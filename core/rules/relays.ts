@@ -165,7 +165,8 @@ export const relayRules: Rule[] = [
     family: 'Power',
     severity: 'fix',
     title: 'A relay that does not come to rest',
-    source: 'The circuit solved with the key on, cranking and running: a relay pulls in from 7.2 V on and falls under 3; common practice',
+    source:
+      'The circuit solved with the key on, cranking and running: a relay pulls in from 7.2 V on and falls under 3; common practice',
     sheet: 'feeds',
     check: ({ net, beside }) =>
       (beside?.buzzing ?? []).map(({ name, state }): Hit => ({
@@ -188,7 +189,7 @@ export const relayRules: Rule[] = [
         {
           at: '',
           where: { type: 'wire', wireId: none[0]!.id },
-          detail: `${listWords(none.slice(0, 3).map(({ from, to }) => `${labelOf(net, from)} to ${labelOf(net, to)}`))}${none.length > 3 ? ' and more' : ''}: 0 m, so what it loses is counted for its slack only. Measure it with a string.`,
+          detail: `${listWords(none.slice(0, 3).map(({ from, to }) => `${labelOf(net, from)} to ${labelOf(net, to)}`))}${none.length > 3 ? ' and more' : ''}: no length, so what it loses is counted for its slack only. Measure it with a string.`,
         },
       ];
     },
@@ -198,7 +199,8 @@ export const relayRules: Rule[] = [
     family: 'Power',
     severity: 'fix',
     title: 'The engine runs on with its master switch off',
-    source: 'What charges feeds the engine without a battery: a second contact of the switch stops it; common practice, often rules of racing',
+    source:
+      'What charges feeds the engine without a battery: a second contact of the switch stops it; common practice, often rules of racing',
     sheet: 'feeds',
     check: ({ build, net }) => {
       const { alternatorCable, charging } = build.power;
@@ -213,13 +215,6 @@ export const relayRules: Rule[] = [
             at: name,
             where: { type: 'end', end: partEnd('switch', name, '1') },
             detail: `${part.name}: the alternator’s cable lands behind it. Opened with the engine running it takes the battery away, and the alternator feeds ECU, pump and coils on: the engine does not stop, and its volts run wild. Lead the ECU’s feed through its second contact, 3 and 4.`,
-            remedy:
-              part.poles === 2
-                ? undefined
-                : {
-                    label: 'It has a second contact',
-                    calls: [call('setFeedPart', { partId: id, changes: { poles: 2 } })],
-                  },
           },
         ];
       });

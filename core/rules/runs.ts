@@ -6,7 +6,7 @@ import { segmentName } from '../loom/names';
 import { labelOf } from '../netlist/label';
 import type { Netlist, Wire } from '../netlist/netlist';
 import type { Build } from '../build/schema';
-import { CABLE_SQUARE_MM, bareRuns, isCable, type BareRun } from '../power/bare-runs';
+import { CABLE_SQUARE_MM, bareRuns, type BareRun } from '../power/bare-runs';
 import { inPiece, surroundings, surroundingsIn } from '../power/census';
 import { wayTo } from '../power/flow';
 import { FUSE_METRES } from '../power/propose';
@@ -26,7 +26,8 @@ const behindFuse: Hit['remedy'] = {
   calls: [call('setCircuit', { circuitId: 'windings', choice: { feed: 'own' } })],
 };
 /** Bars, bolts, switches and joints: current goes on from there. */
-const isOnTheWay = (end: EndKey): boolean => ['switch', 'busbar', 'splice', 'relay', 'button', 'resistor', 'diode', 'battery'].includes(endType(end));
+const isOnTheWay = (end: EndKey): boolean =>
+  ['switch', 'busbar', 'splice', 'relay', 'button', 'resistor', 'diode', 'battery'].includes(endType(end));
 
 const runsOf = ({ build, net }: Pick<RuleContext, 'build' | 'net'>): BareRun[] => {
   const { plan, flows, sizes, census } = net.power;
@@ -39,7 +40,7 @@ const longest = ({ links }: BareRun) => links.reduce((most, link) => (link.metre
 function farRuns(context: RuleContext): Hit[] {
   const { build, net } = context;
   const far = runsOf(context).filter(
-    (run) => (run.meets === 'fuse' || run.meets === 'nothing') && run.metres > FUSE_NEAR_METRES + CLOSE && !isCable(run),
+    (run) => (run.meets === 'fuse' || run.meets === 'nothing') && run.thinMetres > FUSE_NEAR_METRES + CLOSE,
   );
   return [...groupBy(far, (run) => longest(run).id)].map(([id, runs]): Hit => {
     const worst = runs.reduce((most, run) => (run.metres > most.metres ? run : most));
@@ -67,7 +68,11 @@ function farRuns(context: RuleContext): Hit[] {
 }
 
 /** The hottest a wire gets where it lies, at what its protection lets through; null where it stands that. */
-function overheated(build: Build, net: Netlist, wire: Wire): { readonly celsius: number; readonly at: string | null } | null {
+function overheated(
+  build: Build,
+  net: Netlist,
+  wire: Wire,
+): { readonly celsius: number; readonly at: string | null } | null {
   const { census } = net.power;
   const known = wire.route.filter((id) => build.tree.segments[id] !== undefined);
   const places =
@@ -128,8 +133,7 @@ export const runRules: Rule[] = [
     family: 'Power',
     severity: 'fix',
     title: 'Wire without a fuse',
-    source:
-      'Every wire from a source is protected by something it can stand; common practice',
+    source: 'Every wire from a source is protected by something it can stand; common practice',
     sheet: 'feeds',
     check: ({ build, net }) => {
       const { plan, sizes, flows } = net.power;
@@ -221,7 +225,7 @@ export const runRules: Rule[] = [
         const across = Math.max(...run!.links.map((link) => net.power.flows.through.get(link.id)?.rms ?? 0));
         return {
           at: id,
-          where: { type: 'wire', wireId: id },
+          where: { type: 'end', end: run!.to },
           detail: `${labelOf(net, run!.source)} and ${labelOf(net, run!.to)} are joined by ${readLength(run!.metres, build)} of ${readSize(run!.thinnestMm, build)} that no fuse parts: with one flat about ${formatAmps(across)} run through it, rubbed through about ${formatAmps(run!.shortedAmps)} from either side. A fuse within ${readLength(FUSE_NEAR_METRES, build)} of each battery.`,
         };
       });
@@ -239,9 +243,16 @@ export const runRules: Rule[] = [
       const { starterCable, alternatorCable, charging } = build.power;
       const cable = (name: string, { metres, squareMm }: typeof starterCable) =>
         `${name} ${readLength(metres, build)} of ${readSize(squareMm, build)}`;
-      const runs = runsOf(context).filter((run) => isCable(run) && run.metres > FUSE_NEAR_METRES);
-      const longestRun = runs.reduce<BareRun | null>((most, run) => (most && most.metres >= run.metres ? most : run), null);
-      if (longestRun === null && starterCable.metres <= LONG_CABLE_METRES && alternatorCable.metres <= LONG_CABLE_METRES)
+      const runs = runsOf(context).filter(({ metres, thinMetres }) => metres - thinMetres > FUSE_NEAR_METRES);
+      const longestRun = runs.reduce<BareRun | null>(
+        (most, run) => (most && most.metres >= run.metres ? most : run),
+        null,
+      );
+      if (
+        longestRun === null &&
+        starterCable.metres <= LONG_CABLE_METRES &&
+        alternatorCable.metres <= LONG_CABLE_METRES
+      )
         return [];
       return [
         {
@@ -251,13 +262,17 @@ export const runRules: Rule[] = [
             cable('the starter’s', starterCable),
             ...(charging === 'none' ? [] : [cable('the alternator’s', alternatorCable)]),
             ...(longestRun
-              ? [`${readLength(longestRun.metres, build)} of ${readSize(longestRun.thinnestMm, build)} to ${labelOf(net, longestRun.to)}`]
+              ? [
+                  `${readLength(longestRun.metres, build)} of ${readSize(longestRun.thinnestMm, build)} to ${labelOf(net, longestRun.to)}`,
+                ]
               : []),
-          ])}: rubbed through they burn. Lead them clear of edges and exhaust, clip them every 30 cm, boot both ends.`,
+          ])}: rubbed through they burn. Lead them clear of edges and exhaust, clip them every ${readLength(CLIP_METRES, build)}, boot both ends.`,
         },
       ];
     },
   },
 ];
+/** From one clip of a cable to the next (common practice). */
+const CLIP_METRES = 0.3;
 /** Battery and starter in one bay need no more (common practice). */
 const LONG_CABLE_METRES = 2;

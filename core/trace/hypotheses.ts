@@ -4,12 +4,17 @@ import { faultId, joints, type Fault, type Joint } from '../circuit/faults';
 import { trait } from '../devices/kind';
 import { pinsOfKind } from '../ecu/ecu';
 import { groundPins } from '../netlist/ground-pins';
+import { destinationOf } from '../build/destination';
+import { wayTo, type Step } from '../power/flow';
 import {
+  ALTERNATOR_STUD,
   BATTERY,
+  STARTER_STUD,
   deviceAt,
   deviceEnd,
   ecuEnd,
   endOf,
+  endType,
   fuseEnd,
   groundEnd,
   partId,
@@ -89,13 +94,27 @@ export function coneOf(build: Build, net: Netlist, symptom: Symptom): Cone {
         queue.push(...(['30', '85', '86', '87'] as const).map((port) => relayEnd(ref.part, port)));
     }
   }
+  // The whole way from the source to what is fed: a run through a splice may end at another load of it.
+  for (const end of [...ends]) for (const step of wayTo(net.power.flows, end)) follow(step);
+  function follow({ from, to, link, part }: Step): void {
+    ends.add(from);
+    ends.add(to);
+    if (part !== null && (endType(to) === 'fuse' || endType(to) === 'relay')) parts.add(part);
+    if (link === null) return;
+    const whole = net.wireById.get(link.id);
+    for (const wire of whole ? [whole] : net.wires.filter(({ cutOf }) => cutOf === link.id)) {
+      wires.set(wire.id, wire);
+      ends.add(wire.from);
+      ends.add(wire.to);
+    }
+  }
   return { seeds, ends: [...ends], wires: [...wires.values()], parts: [...parts] };
 }
 
-/** How bad a contact may be, ohms: from one that warms to one that hardly holds. */
-const CONTACT_SCALE = [0.1, 0.2, 0.4, 0.7, 1.2, 2, 4, 10, 40];
+/** How bad a contact may be, ohms: from one that warms to one that hardly holds. Between two of them readings are drawn straight. */
+const CONTACT_SCALE = [0.05, 0.1, 0.2, 0.4, 0.7, 1.2, 2, 4, 10, 40];
 /** The same of a bolted joint that carries everything. */
-const JOINT_SCALE = [0.02, 0.06, 0.2, 0.6, 2];
+const JOINT_SCALE = [0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.4, 0.8, 1.6, 4];
 const jointWords: Readonly<Record<Joint, string>> = {
   'battery-plus': 'Battery clamp corroded or loose, plus',
   'battery-minus': 'Battery clamp corroded or loose, minus',
@@ -162,6 +181,16 @@ function crossedHypotheses(build: Build, net: Netlist, deviceId: string): Hypoth
   });
 }
 
+/** Other parts on the ECU's 5 V, where one of these hangs on it too: a short in any of them takes the volts of all. */
+function fiveVoltNeighbours(net: Netlist, ids: readonly string[]): Netlist['devices'] {
+  const onFive = net.devices.filter(({ device, kind }) =>
+    kind.terminals.some((terminal) => destinationOf(device, terminal).to === 'supply-5v'),
+  );
+  return onFive.some(({ device }) => ids.includes(device.id))
+    ? onFive.filter(({ device }) => !ids.includes(device.id))
+    : [];
+}
+
 /** Every fault worth considering for a symptom, with its prior. */
 export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): Hypothesis[] {
   const found: Hypothesis[] = cone.wires.flatMap((wire) => wireHypotheses(net, wire));
@@ -171,13 +200,17 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   for (const joint of joints)
     found.push({
       id: `poor-joint:${joint}`,
-      fault: { type: 'poor-joint', joint, ohms: JOINT_SCALE[2]! },
+      fault: { type: 'poor-joint', joint, ohms: JOINT_SCALE[4]! },
       degrees: JOINT_SCALE.map((ohms) => ({ type: 'poor-joint', joint, ohms })),
       title: jointWords[joint],
       where:
         joint === 'battery-plus'
           ? BATTERY
-          : groundEnd(joint === 'strap' ? 'head' : joint === 'body' ? 'chassis' : 'battery'),
+          : joint === 'starter-cable'
+            ? STARTER_STUD
+            : joint === 'alternator-cable'
+              ? ALTERNATOR_STUD
+              : groundEnd(joint === 'strap' ? 'head' : joint === 'body' ? 'chassis' : 'battery'),
       prior: 0.8,
       direct: false,
     });
@@ -233,6 +266,13 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
     );
     found.push(...crossedHypotheses(build, net, deviceId));
   }
+  for (const { device } of fiveVoltNeighbours(net, [...devices]))
+    add(
+      { type: 'device-shorted', deviceId: device.id },
+      `5 V pulled down by ${device.label}: shorted inside`,
+      deviceEnd(device.id, net.deviceOf.get(device.id)!.kind.terminals[0]!.id),
+      0.2,
+    );
   if (symptom.type === 'no-sync') {
     const crank = triggerSensor(build, 'crank');
     add(

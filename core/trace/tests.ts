@@ -4,8 +4,10 @@ import { stateWords } from '../circuit/states';
 import { pulsedKinds } from '../circuit/pulsed';
 import {
   BATTERY,
+  ALTERNATOR_STUD,
   MINUS_POST,
   PLUS_POST,
+  STARTER_STUD,
   ecuEnd,
   endType,
   fuseEnd,
@@ -17,6 +19,7 @@ import {
   type EndType,
 } from '../ends/ends';
 import { withId } from '../data/with-id';
+import { hasRole } from '../devices/kind';
 import { labelOf } from '../netlist/label';
 import type { Netlist } from '../netlist/netlist';
 import { twinsOf } from '../netlist/twins';
@@ -58,11 +61,16 @@ const accessMinutes: Readonly<Record<EndType, number>> = {
 };
 
 /** The state in which a symptom shows. */
-export const stateOf = (symptom: Symptom): CircuitState => (symptom.type === 'dead' ? 'outputs-on' : 'key-on');
+export function stateOf(build: Build, net: Netlist, symptom: Symptom): CircuitState {
+  if (symptom.type !== 'dead') return 'key-on';
+  const kind = net.deviceOf.get(symptom.deviceId ?? '')?.kind;
+  // No output works a starter that the key pulls in: it is looked at with the key held there.
+  return kind && hasRole(kind, 'starter') && build.power.starting === 'key' ? 'start' : 'outputs-on';
+}
 
 /** Everything worth measuring for a symptom: volts along its runs, ohms through them, and what the eye can count. */
 export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Cone): TraceTest[] {
-  const state = stateOf(symptom);
+  const state = stateOf(build, net, symptom);
   const reference = groundEnd('battery');
   const pulsed =
     state === 'outputs-on' &&
@@ -150,6 +158,8 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
   for (const [post, clamp] of [
     [PLUS_POST, BATTERY],
     [reference, MINUS_POST],
+    [BATTERY, STARTER_STUD],
+    ...(build.power.charging === 'none' ? [] : [[ALTERNATOR_STUD, BATTERY] as const]),
   ] as const)
     tests.push({
       id: `v|${state}|${post}|${clamp}`,
@@ -157,8 +167,8 @@ export function testsFor(build: Build, net: Netlist, symptom: Symptom, cone: Con
       state,
       plus: post,
       minus: clamp,
-      title: `Volts from ${labelOf(net, post)} to ${post === reference ? labelOf(net, clamp) : 'its clamp'}`,
-      how: `One probe on the post itself, one on its clamp, ${stateWords[state]}${held}: a few millivolts at most.`,
+      title: `Volts from ${labelOf(net, post)} to ${post === PLUS_POST ? 'its clamp' : labelOf(net, clamp)}`,
+      how: `One probe on the bare metal of each, ${stateWords[state]}${held}: a few millivolts at most.`,
       unit: 'V',
       minutes: 1,
     });

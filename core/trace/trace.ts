@@ -6,7 +6,7 @@ import { CLOSED_CONTACT_OHMS, OPEN_CONTACT_OHMS } from '../circuit/figures';
 import { updated } from '../circuit/update';
 import { pulsedOf } from '../circuit/pulsed';
 import { meanOf } from '../circuit/pulses';
-import { meterVolts, ohmsBetween, readVolts, readingWords, type Reading } from '../circuit/reading';
+import { meterVolts, ohmsBetween, readVolts, readingWords, voltsBetween, type Reading } from '../circuit/reading';
 import type { CircuitState } from '../circuit/states';
 import { type Solution, solveCircuit } from '../circuit/solve';
 import { deviceAt, ecuEnd, pinAt, type EndKey } from '../ends/ends';
@@ -15,7 +15,7 @@ import { teethPerTurn } from '../wheels/wheel';
 import { formatOhms, formatVolts } from '../units/format';
 import { coneOf, hypothesesFor, type Hypothesis } from './hypotheses';
 import { symptomsOf, type Symptom } from './symptoms';
-import { testsFor, type TraceTest } from './tests';
+import { stateOf, testsFor, type TraceTest } from './tests';
 
 /**
  * Fault tracing by Bayes' rule: prior by experience, likelihood of each reading from the circuit solved with the fault
@@ -60,7 +60,10 @@ const ELSE_PRIOR = 0.5;
 const ELSE_LIKELIHOOD = 0.15;
 /** A fault that would not cause the symptom keeps this share of its prior: symptoms are misread. */
 const UNEXPLAINED = 0.02;
+/** How often a reading is something else altogether: a slipped probe, another terminal (common practice: one in some hundreds). */
 const FLOOR = 0.004;
+/** Ohms of a wire held by both its ends are hardly ever. */
+const OHMS_FLOOR = 0.001;
 
 /** Spread of an honest reading: meter, contact and part tolerance (common practice). */
 function spread(mode: TraceTest['mode'], value: number): number {
@@ -71,9 +74,10 @@ function spread(mode: TraceTest['mode'], value: number): number {
 
 function likelihood(mode: TraceTest['mode'], predicted: Predicted, measured: number | null): number {
   if (predicted === undefined) return ELSE_LIKELIHOOD;
-  if (predicted === null || measured === null) return predicted === measured ? 0.9 : FLOOR;
+  const floor = mode === 'ohms' ? OHMS_FLOOR : FLOOR;
+  if (predicted === null || measured === null) return predicted === measured ? 0.9 : floor;
   const z = (measured - predicted) / spread(mode, predicted);
-  return Math.max(FLOOR, 0.9 * Math.exp(-0.5 * z * z));
+  return Math.max(floor, 0.9 * Math.exp(-0.5 * z * z));
 }
 
 const words = (test: TraceTest, value: Predicted): string => {
@@ -109,6 +113,9 @@ export function drivenFor(build: Build, net: Netlist, symptom: Symptom): Readonl
   return new Set([...own, ...windings].flatMap(({ id }) => build.assignments[id] ?? []));
 }
 
+/** A valve, a coil, a motor that is left so much of its volts still answers (common practice). */
+const WORKS_SHARE = 0.6;
+
 /** Solves each fault once a state and remembers it. */
 class Bench {
   private readonly solutions = new Map<string, Solution>();
@@ -119,6 +126,9 @@ class Bench {
     private readonly net: Netlist,
     /** The outputs that are driven while one is tested. */
     private readonly driven: ReadonlySet<string>,
+    /** Terminals of the part that is looked at, and the state in which it should work. */
+    private readonly seeds: readonly EndKey[],
+    private readonly state: CircuitState,
   ) {
     const pulsed = pulsedOf(net, driven);
     this.between = pulsed.size === 0 ? null : new Set([...driven].filter((pin) => !pulsed.has(pin)));
@@ -158,6 +168,24 @@ class Bench {
     return test.mode === 'volts' ? readVolts(this.shown(null, test.state), test.plus, test.minus) : null;
   }
 
+  /** The two terminals of the part that its work stands between, in a sound loom, and the volts there. */
+  private working(): { plus: EndKey; minus: EndKey; volts: number } | null {
+    let best: { plus: EndKey; minus: EndKey; volts: number } | null = null;
+    for (const plus of this.seeds)
+      for (const minus of this.seeds) {
+        const volts = plus === minus ? null : voltsBetween(this.solution(null, this.state), plus, minus);
+        if (volts !== null && volts > (best?.volts ?? 0)) best = { plus, minus, volts };
+      }
+    return best;
+  }
+  /** Whether the part still works under a fault: it is left most of its volts while its output is driven. */
+  private works(fault: Fault | null): boolean {
+    const across = this.working();
+    if (across === null || fault === null) return true;
+    const volts = voltsBetween(this.solution(fault, this.state), across.plus, across.minus) ?? 0;
+    return volts >= WORKS_SHARE * across.volts;
+  }
+
   /** What a test shows under a fault; of one that comes in degrees under this one. */
   predict(test: TraceTest, hypothesis: Hypothesis | null, degree: Fault | undefined = hypothesis?.fault): Predicted {
     const fault = degree;
@@ -175,9 +203,9 @@ class Bench {
       case 'answer':
         if (test.id === 'a|swap-leads') return fault?.type === 'setting' && fault.setting === 'leads-swapped' ? 1 : 0;
         if (test.id === 'a|swap-edge') return fault?.type === 'setting' && fault.setting === 'wrong-edge' ? 1 : 0;
-        return hypothesis === null || (fault?.type !== 'crossed' && fault?.type !== 'not-driven' && !hypothesis.direct)
-          ? undefined
-          : 0;
+        if (hypothesis === null) return 1;
+        if (fault?.type === 'crossed' || fault?.type === 'not-driven' || hypothesis.direct) return 0;
+        return this.works(inCircuit) ? 1 : 0;
     }
   }
 }
@@ -258,6 +286,38 @@ function alike(mode: TraceTest['mode'], one: Predicted, other: Predicted): boole
   return Math.abs(one - other) <= spread(mode, other);
 }
 
+const HALF = 1 / 2;
+/** Places looked at between two degrees of a fault. */
+const BETWEEN = 6;
+/** A place on the scale of a fault: a share of the way from one degree to the next. */
+interface Place {
+  readonly fault: Fault;
+  readonly between: { readonly fault: Fault } | null;
+  readonly share: number;
+}
+/** Every place of a fault's scale that is looked at; of one that is one thing that one. */
+function scaleOf({ fault, degrees }: Hypothesis): Place[] {
+  if (degrees.length === 0) return [{ fault, between: null, share: 0 }];
+  return degrees.flatMap((degree, at): Place[] => {
+    const next = degrees[at + 1];
+    return next === undefined
+      ? [{ fault: degree, between: null, share: 0 }]
+      : Array.from({ length: BETWEEN }, (_, step) => ({
+          fault: degree,
+          between: { fault: next },
+          share: step / BETWEEN,
+        }));
+  });
+}
+/** The degree a share of the way between two, on a scale of ratios. */
+function degreeAt(one: Fault, other: Fault, share: number): Fault {
+  if (!('ohms' in one) || !('ohms' in other)) return one;
+  return { ...one, ohms: Number((one.ohms * (other.ohms / one.ohms) ** share).toPrecision(2)) };
+}
+/** What is predicted between two degrees: drawn straight where both are figures, else as the nearer has it. */
+const drawn = (one: Predicted, other: Predicted, share: number): Predicted =>
+  typeof one === 'number' && typeof other === 'number' ? one + (other - one) * share : share < HALF ? one : other;
+
 /** A fault with how bad it is, once readings say so. */
 function titleOf({ title, degrees }: Hypothesis, degree: Fault, readings: number): string {
   if (degrees.length === 0 || readings === 0 || !('ohms' in degree)) return title;
@@ -284,6 +344,8 @@ export function traceFaults(
     build,
     symptom.type === 'no-change' ? heldClosed(net, symptom.deviceId) : net,
     drivenFor(build, net, symptom),
+    cone.seeds,
+    stateOf(build, net, symptom),
   );
   const probes = probesFor(symptom, tests, cone.seeds, net);
   const taken = one.readings.flatMap((reading) => {
@@ -292,17 +354,26 @@ export function traceFaults(
   });
   const weighed = hypotheses.map((hypothesis, index) => {
     onProgress(index, hypotheses.length);
-    // How bad it is nobody knows before: every degree is as likely, and the readings say which it is.
-    const degrees = hypothesis.degrees.length > 0 ? hypothesis.degrees : [hypothesis.fault];
-    const each = degrees.map((degree) => ({
-      degree,
-      weight: taken.reduce(
-        (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, hypothesis, degree), value),
-        (hypothesis.prior / degrees.length) * (explains(bench, hypothesis, degree, symptom, probes) ? 1 : UNEXPLAINED),
-      ),
-    }));
+    // How bad it is nobody knows before: every share of the scale is as likely, and the readings say which it is.
+    const each = scaleOf(hypothesis).map(({ fault, share, between }) => {
+      const [here, there] = [fault, between?.fault ?? fault];
+      const own = explains(bench, hypothesis, share < HALF ? here : there, symptom, probes);
+      return {
+        degree: degreeAt(here, there, share),
+        weight: taken.reduce(
+          (product, { test, value }) =>
+            product *
+            likelihood(
+              test.mode,
+              drawn(bench.predict(test, hypothesis, here), bench.predict(test, hypothesis, there), share),
+              value,
+            ),
+          own ? 1 : UNEXPLAINED,
+        ),
+      };
+    });
     const best = each.reduce((most, one) => (one.weight > most.weight ? one : most));
-    const weight = each.reduce((sum, one) => sum + one.weight, 0);
+    const weight = (hypothesis.prior * each.reduce((sum, one) => sum + one.weight, 0)) / each.length;
     return {
       hypothesis: { ...hypothesis, fault: best.degree, title: titleOf(hypothesis, best.degree, taken.length) },
       weight,

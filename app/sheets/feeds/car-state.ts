@@ -6,10 +6,10 @@ import { drivable, readCar, type CarReading, type CarState, type Drivable } from
 import { drivenIn } from '~/core/circuit/scenario';
 import { ecuVolts, standingDays } from '~/core/circuit/standing';
 import { sameAsBefore } from '~/core/data/keep-same';
-import { withId } from '~/core/data/with-id';
+import { fuseStories, storyWords } from '~/core/circuit/fuse-fates';
 import type { Netlist } from '~/core/netlist/netlist';
 import { ALTERNATOR_AT_IDLE } from '~/core/power/total';
-import { formatAmps, formatVolts, listWords, plural } from '~/core/units/format';
+import { formatAmps, formatVolts, plural } from '~/core/units/format';
 import { readQuantity } from '~/core/units/units';
 import { useBuild } from '../../build/context';
 
@@ -31,8 +31,7 @@ function noteOf(build: Build, net: Netlist, { solution, total, pulse }: CarReadi
   const rated = build.power.alternatorAmps;
   if (state === 'running' && rated !== undefined && build.power.charging !== 'none')
     notes.push(`of ${rated} A the alternator is marked with, about ${formatAmps(ALTERNATOR_AT_IDLE * rated)} at idle`);
-  const blown = [...solution.blownFuses].map((id) => withId(net.circuits, id)?.name ?? id);
-  if (blown.length > 0) notes.push(`${listWords(blown)}: more than twice the fuse’s rating runs through it, it opens`);
+  for (const story of fuseStories(solution)) notes.push(storyWords(net, story));
   if (!solution.settled) notes.push('a relay never settles here');
   return notes.map((note) => `; ${note}`).join('');
 }
@@ -50,20 +49,46 @@ export function useCarState() {
   const [sameUsual] = useState(() => sameAsBefore<string>((pin) => pin));
   /** What is on in such a state where nobody says otherwise. */
   const usual = useMemo(
-    () => sameUsual([...(state === 'key-off' || state === 'key-on' ? NONE : (drivenIn(net, state) ?? NONE))]),
+    () =>
+      sameUsual([
+        ...(state === 'key-off' || state === 'accessory' || state === 'key-on' ? NONE : (drivenIn(net, state) ?? NONE)),
+      ]),
     [sameUsual, state, net],
   );
   const driven = useMemo(() => ticked.get(state) ?? new Set(usual), [ticked, state, usual]);
+  /** Switches of the plan that a person has thrown, by name. */
+  const [thrown, setThrown] = useState<ReadonlySet<string>>(NONE);
+  const switches = useMemo(
+    () =>
+      net.parts.flatMap(({ name, part }) =>
+        part.kind === 'switch' ? [{ name, title: part.name, rests: part.resting }] : [],
+      ),
+    [net.parts],
+  );
   const reading = useMemo(
-    () => readCar(build, net, state, driven, charges[charge]),
-    [build, net, state, driven, charge],
+    () => readCar(build, net, state, driven, charges[charge], thrown),
+    [build, net, state, driven, charge, thrown],
   );
   const note = useMemo(() => noteOf(build, net, reading, state), [build, net, reading, state]);
   const tick = useCallback(
     (pins: Iterable<string>) => setTicked((before) => new Map(before).set(state, new Set(pins))),
     [state],
   );
-  return { state, setState, charge, setCharge, outputs, usual, driven, tick, reading, note };
+  return {
+    state,
+    setState,
+    charge,
+    setCharge,
+    outputs,
+    usual,
+    driven,
+    tick,
+    switches,
+    thrown,
+    setThrown,
+    reading,
+    note,
+  };
 }
 
 const NONE: ReadonlySet<string> = new Set();

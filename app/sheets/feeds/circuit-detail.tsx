@@ -6,7 +6,7 @@ import { fuseRatings, openingSeconds } from '~/core/power/fuse';
 import type { Circuit } from '~/core/power/plan';
 import { readSize } from '~/core/wire/size';
 import { seriesSizes } from '~/core/wire/wire';
-import { formatAmps } from '~/core/units/format';
+import { formatAmps, formatVolts } from '~/core/units/format';
 import { useBuild } from '../../build/context';
 import { Button } from '../../ui/button';
 import { Segmented } from '../../ui/choice';
@@ -138,6 +138,10 @@ export function CircuitDetail({ circuit, withRelay = true }: { circuit: Circuit;
           `Branches ${readSize(circuit.branchSquareMm, build)}, carrying ${formatAmps(circuit.branchCarriesAmps)}. `}
         {circuit.rush &&
           `As ${circuit.rush.rush.loads.flatMap(({ name, inrush }) => (inrush ? [name] : [])).join(' and ')} ${circuit.rush.rush.loads.length === 1 ? 'starts' : 'start'}, about ${formatAmps(circuit.rush.amps)} for ${circuit.rush.seconds} s. `}
+        {circuit.worstHop &&
+          `${circuit.worstLoad} loses ${formatVolts(circuit.dropVolts)} of ${formatVolts(circuit.limitVolts)} on its way out, most of it, ${formatVolts(circuit.worstHop.volts)}, from ${labelOf(derived.net, circuit.worstHop.step.from)} to ${labelOf(derived.net, circuit.worstHop.step.to)}. `}
+        {circuit.back &&
+          `${circuit.back.name} loses ${formatVolts(circuit.back.volts)} of ${formatVolts(circuit.back.limitVolts)} on its way back: ${formatVolts(circuit.dropVolts + circuit.back.volts)} of the loop. `}
         {fuseReason[circuit.fuseSetBy]} {wireReason[circuit.squareSetBy]}{' '}
         {opens &&
           `A ${circuit.fuseAmps} A blade fuse opens at twice its rating within ${opens.least} to ${opens.most} s (ISO 8820-3).`}

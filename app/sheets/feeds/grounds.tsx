@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import type { Build } from '~/core/build/schema';
 import { labelOf } from '~/core/netlist/label';
 import { styled } from 'styled-components';
 import { call } from '~/core/edits';
@@ -36,6 +37,8 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
     shift?.error === null || shift === undefined ? '–' : readStep(shift.quantity, Math.abs(shift.error), build);
   const millivolts = (shift: GroundShift | undefined) =>
     shift ? formatMillivolts(shift.shiftVolts, shift.strays) : '–';
+  // Coils and injectors pulse: what a sensor shares with them is worst within a pulse.
+  const pulses = rows.some(({ shiftVolts, peakVolts }) => Math.abs(peakVolts - shiftVolts) > PULSE_VOLTS);
   return (
     <Stack $gap={2}>
       <Heading>
@@ -54,6 +57,13 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
                 <th scope="col" className="figure">
                   as wired
                 </th>
+                {pulses && (
+                  <th scope="col" className="figure">
+                    <Term meaning="The furthest it goes within a turn of the engine while coils and injectors pulse, at top speed.">
+                      at its peak
+                    </Term>
+                  </th>
+                )}
                 <th scope="col" className="figure">
                   read wrong by
                 </th>
@@ -72,6 +82,11 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
                   <td className="figure" data-label="as wired">
                     {millivolts(row)}
                   </td>
+                  {pulses && (
+                    <td className="figure" data-label="at its peak">
+                      {formatMillivolts(row.peakVolts)}
+                    </td>
+                  )}
                   <td className="figure" data-label="read wrong by">
                     {error(row)}
                   </td>
@@ -90,6 +105,8 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
     </Stack>
   );
 }
+/** A peak that is no further from the mean is not worth a column. */
+const PULSE_VOLTS = 0.001;
 /** The school the build follows, then the other. */
 type Schools = readonly [own: GroundSchool, other: GroundSchool];
 const shiftStates = ['key-on', 'cranking', 'running'] as const;
@@ -327,10 +344,49 @@ function Grounds({ schools }: { schools: Schools }) {
           maxValue={30}
           onChange={(strapMetres) => edit(call('setPower', { strapMetres }))}
         />
+        <LengthField
+          label="Starter cable"
+          units={build.units}
+          value={build.power.starterCable.metres}
+          minValue={0.1}
+          maxValue={30}
+          onChange={(metres) => edit(call('setPower', { starterCable: { metres } }))}
+        />
+        <Select
+          label="Starter cable size"
+          choices={cableChoices(build, build.power.starterCable.squareMm)}
+          value={String(build.power.starterCable.squareMm)}
+          onChange={(id) => edit(call('setPower', { starterCable: { squareMm: Number(id) } }))}
+        />
+        {build.power.charging !== 'none' && (
+          <>
+            <LengthField
+              label="Alternator cable"
+              units={build.units}
+              value={build.power.alternatorCable.metres}
+              minValue={0.1}
+              maxValue={30}
+              onChange={(metres) => edit(call('setPower', { alternatorCable: { metres } }))}
+            />
+            <Select
+              label="Alternator cable size"
+              choices={cableChoices(build, build.power.alternatorCable.squareMm)}
+              value={String(build.power.alternatorCable.squareMm)}
+              onChange={(id) => edit(call('setPower', { alternatorCable: { squareMm: Number(id) } }))}
+            />
+          </>
+        )}
       </FieldGrid>
     </Stack>
   );
 }
+
+/** Sizes that heavy cables are sold in, mm² (IEC 60228), with the one in use. */
+const CABLES = [10, 16, 25, 35, 50, 70, 95];
+const cableChoices = (build: Build, squareMm: number) =>
+  [...new Set([...CABLES, squareMm])]
+    .sort((one, other) => one - other)
+    .map((size) => ({ id: String(size), name: readSize(size, build) }));
 
 const Two = styled.div`
   display: grid;

@@ -12,6 +12,7 @@ import type { useCarState } from './car-state';
 
 export const carStateWords: Readonly<Record<CarState, string>> = {
   'key-off': 'off',
+  accessory: 'accessories',
   'key-on': 'key on',
   prime: 'prime',
   cranking: 'cranking',
@@ -121,13 +122,46 @@ const States = memo(function States({
   );
 });
 
+/** Switches of the plan, each as it rests or thrown. */
+const Switches = memo(function Switches({
+  switches,
+  thrown,
+  setThrown,
+}: Pick<ReturnType<typeof useCarState>, 'switches' | 'thrown' | 'setThrown'>) {
+  if (switches.length === 0) return null;
+  return (
+    <Driven>
+      <legend>Switches</legend>
+      {switches.map(({ name, title, rests }) => {
+        const isOver = thrown.has(name);
+        return (
+          <Checkbox
+            key={name}
+            isSelected={isOver}
+            onChange={(on) => {
+              const next = new Set(thrown);
+              if (on) next.add(name);
+              else next.delete(name);
+              setThrown(next);
+            }}
+          >
+            {title} <Soft>{rests === 'closed' ? 'opened' : 'closed'}</Soft>
+          </Checkbox>
+        );
+      })}
+    </Driven>
+  );
+});
+
 /** In which state of the car the drawing is read, and what else is driven. */
 export function StatePanel({ car }: { car: ReturnType<typeof useCarState> }) {
   const { state, setState, charge, setCharge, outputs, usual, driven, tick, reading, note } = car;
+  const { switches, thrown, setThrown } = car;
   return (
     <Stack $gap={2}>
       <States state={state} setState={setState} charge={charge} setCharge={setCharge} />
-      {state !== 'key-off' && (
+      <Switches switches={switches} thrown={thrown} setThrown={setThrown} />
+      {state !== 'key-off' && state !== 'accessory' && (
         <Outputs outputs={outputs} usual={usual} driven={driven} isTest={state === 'key-on'} tick={tick} />
       )}
       <p>

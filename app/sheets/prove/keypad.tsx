@@ -8,10 +8,13 @@ import { color, shape, space } from '../../ui/theme';
 export const Keypad = memo(function Keypad({
   onKey,
   cylinder,
+  volts,
   second,
 }: {
   onKey: (key: string) => void;
   cylinder: boolean;
+  /** A figure only: neither an open line nor a beep says anything. */
+  volts: boolean;
   /** What the second plug or injector of a cylinder is called; empty where there is but one. */
   second: string;
 }) {
@@ -23,12 +26,12 @@ export const Keypad = memo(function Keypad({
   return (
     <Pad role="group" aria-label="Keypad">
       {['7', '8', '9'].map((text) => key(text))}
-      <Key onPress={() => onKey('open')} data-wide>
+      <Key onPress={() => onKey('open')} isDisabled={volts} data-wide>
         {cylinder ? 'none' : 'open line'}
       </Key>
       {['4', '5', '6'].map((text) => key(text))}
       {second === '' ? (
-        <Key onPress={() => onKey('beep')} isDisabled={cylinder}>
+        <Key onPress={() => onKey('beep')} isDisabled={cylinder || volts}>
           beep
         </Key>
       ) : (

@@ -8,7 +8,7 @@ import { BEEP, judge } from '~/core/prove/verdict';
 import { probeMoves } from '~/core/prove/tests';
 import { SECOND_ROW, type ProveTest } from '~/core/prove/prove-test';
 import { tagOf } from '~/core/netlist/short';
-import { formatOhms, plural } from '~/core/units/format';
+import { formatOhms, formatVolts, plural } from '~/core/units/format';
 import { groupBy } from '~/core/data/group';
 import type { Derived } from '~/core/derive/derive';
 import { placeName } from '~/core/loom/names';
@@ -81,10 +81,13 @@ const expectedWords = (test: ProveTest): string =>
     ? answersShort(test, test.works!.answers)
     : test.expected === null
       ? 'open'
-      : formatOhms(test.expected);
+      : test.unit === 'volts'
+        ? formatVolts(test.expected)
+        : formatOhms(test.expected);
 function readWords(test: ProveTest, { value, note }: Reading, leadOhms: number): string {
   if (note === BEEP) return BEEP;
   if (value === null) return 'open';
+  if (test.unit === 'volts') return formatVolts(Math.abs(value));
   return test.unit === 'cylinder' ? answersShort(test, [value]) : formatOhms(Math.max(0, value - leadOhms));
 }
 
@@ -191,7 +194,9 @@ export function Prove() {
   const choose = useStable((id: string) => go(withId(tests, id)));
   const moves = useMemo(() => probeMoves(tests), [tests]);
   const groups = [
-    ...groupBy(shown, (test) => (test.kind === 'order' ? 'Output order' : holdName(net, test))).entries(),
+    ...groupBy(shown, (test) =>
+      test.kind === 'order' ? 'Output order' : test.kind === 'load' ? 'Under load' : holdName(net, test),
+    ).entries(),
   ];
   const wrong = progress.wrong;
   return (
@@ -240,7 +245,13 @@ export function Prove() {
               >
                 {([hold, group]) => (
                   <section key={hold}>
-                    <h2>{group[0].kind === 'order' ? 'Which cylinder answers' : `Hold ${hold}`}</h2>
+                    <h2>
+                      {group[0].kind === 'order'
+                        ? 'Which cylinder answers'
+                        : group[0].kind === 'load'
+                          ? 'Volts lost under load'
+                          : `Hold ${hold}`}
+                    </h2>
                     <ul>
                       {group.map((test) => (
                         <TestRow

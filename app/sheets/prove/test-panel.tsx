@@ -7,7 +7,7 @@ import { BEEP, judge } from '~/core/prove/verdict';
 import { answerOf, SECOND_ROW, type ProveTest } from '~/core/prove/prove-test';
 import { readLength } from '~/core/units/workshop';
 import { shortSize } from '~/core/wire/size';
-import { formatOhms } from '~/core/units/format';
+import { formatAmps, formatOhms, formatVolts } from '~/core/units/format';
 import { useBuild, useLater } from '../../build/context';
 import { WireLine } from '../../parts/wire-mark';
 import { Button } from '../../ui/button';
@@ -79,6 +79,8 @@ const how = (test: ProveTest): string => {
     return `Battery off. This half by itself, its ${test.kind === 'continuity' ? 'other ends' : 'devices'} unplugged and its rings off their bolts.`;
   if (test.kind === 'continuity') return 'Battery off. Both ends unplugged. One probe here, the other there.';
   if (test.kind === 'isolation') return 'Battery off. Both ends unplugged. The first probe stays where it is.';
+  if (test.load)
+    return `${test.load.how} Meter on volts, one probe at either end: hands and cloth clear of what turns.`;
   return 'Key on, gate 5. Run this output’s own test and see which cylinder answers.';
 };
 
@@ -114,6 +116,7 @@ export function TestPanel({
   };
   const low = (test.expected ?? 0) + build.prove.leadOhms;
   const cylinder = test.unit === 'cylinder';
+  const volts = test.unit === 'volts';
   const typed = text === '' ? null : text === BEEP ? low : cylinder ? answerIn(text) : Number(text.replace(',', '.'));
   const shown =
     text === 'open'
@@ -160,8 +163,8 @@ export function TestPanel({
   /** Keys of a reading; true when the key was one. */
   const take = (pressed: string): boolean => {
     if (pressed === 'Enter') finish();
-    else if (/^o$/i.test(pressed)) setText('open');
-    else if (/^b$/i.test(pressed) && !cylinder) key('beep');
+    else if (/^o$/i.test(pressed) && !volts) setText('open');
+    else if (/^b$/i.test(pressed) && !cylinder && !volts) key('beep');
     else if (/^t$/i.test(pressed) && second !== '') key('second');
     else if (pressed === 'ArrowDown') onNext();
     else if (pressed === 'ArrowUp') onBack();
@@ -169,7 +172,7 @@ export function TestPanel({
     return true;
   };
   useReadingKeys(box, take, key);
-  const expected = cylinder ? test.works!.words : formatOhms(test.expected);
+  const expected = cylinder ? test.works!.words : volts ? formatVolts(test.expected ?? 0) : formatOhms(test.expected);
   return (
     <Panel>
       <Stack $gap={3}>
@@ -199,7 +202,9 @@ export function TestPanel({
               ? `up to ${formatOhms(test.limit)}, leads of ${formatOhms(build.prove.leadOhms)} taken off`
               : test.kind === 'isolation'
                 ? `or more than ${formatOhms(test.limit)}`
-                : 'must answer'}
+                : volts
+                  ? `up to ${formatVolts(test.limit)} while ${formatAmps(test.load!.amps)} flow`
+                  : 'must answer'}
           </Soft>
         </p>
       </Stack>
@@ -230,7 +235,7 @@ export function TestPanel({
               if (NUMBER.test(value) || (second !== '' && ANSWER.test(value))) setText(value);
             }}
           />
-          <span aria-hidden>{cylinder ? (test.works!.chamber === 'rotor' ? 'rotor' : 'cyl') : 'Ω'}</span>
+          <span aria-hidden>{cylinder ? (test.works!.chamber === 'rotor' ? 'rotor' : 'cyl') : volts ? 'V' : 'Ω'}</span>
         </Display>
         <Verdict role="status" data-right={shown?.right}>
           {shown ? (
@@ -256,11 +261,13 @@ export function TestPanel({
               Type the reading anywhere on this sheet; Enter goes on,{' '}
               {cylinder
                 ? `O is none${second === '' ? '' : `, T behind the number is ${second}`}.`
-                : 'O is an open line, B a beep.'}
+                : volts
+                  ? 'in volts, with what it works running.'
+                  : 'O is an open line, B a beep.'}
             </Small>
           )}
         </Verdict>
-        <Keypad onKey={key} cylinder={cylinder} second={second} />
+        <Keypad onKey={key} cylinder={cylinder} volts={volts} second={second} />
         <Row style={{ justifyContent: 'space-between', maxWidth: 400 }}>
           <Button weight="quiet" onPress={onBack}>
             Back

@@ -40,7 +40,7 @@ describe('worked by hand', () => {
       call('setCircuit', { circuitId: 'pump', choice: { lengthMetres: 4.6, squareMm: 4, fuseAmps: 20 } }),
     );
     const { volts, amps } = solved(build, 'outputs-on', ['A6']);
-    const pumpAmps = amps.get('bat:+~fuse:pump.1')!;
+    const pumpAmps = amps.get('bar:plus~fuse:pump.1')!;
     // 4 mm² is 4.95 mohm/m: 4.6 m and 0.1 m of slack are 23.265 mohm, two crimps of 1 mohm: 25.265. Times what flows.
     expect(volts('relay:pump.87', 'dev:fuel-pump-1.1')).toBeCloseTo(pumpAmps * 0.025265, 6);
     // The fuse: 0.1 V at its 20 A are 5 mohm. The relay's contact: 3 mohm.
@@ -75,7 +75,9 @@ describe('worked by hand', () => {
     expect(Math.abs(back('D'))).toBeLessThan(0.01);
     expect(byWire).toBeGreaterThan(5);
     // What is bolted to the block (switches, senders, the starter's body) adds less than a third of an ampere.
-    const bolted = volts('gnd:head') / 0.868e-3 - byWire;
+    // What charges has its case there: it takes back what it gives along its cable, 1.5 m of 16 mm² (1.21 mohm/m) and two rings.
+    const given = volts('bat:alternator', 'bat:+') / 2.215e-3;
+    const bolted = volts('gnd:head') / 0.868e-3 - byWire + given;
     expect(bolted).toBeGreaterThanOrEqual(0);
     expect(bolted).toBeLessThan(0.33);
     expect(solution.settled).toBe(true);
@@ -159,10 +161,11 @@ describe('worked by hand', () => {
     const { solution, volts, amps, net } = solved(demo, 'running');
     expect(solution.closedRelays.has('fan-2')).toBe(true);
     expect(solution.closedRelays.has('starter-1')).toBe(false);
-    expect(volts('bat:+')).toBeGreaterThan(13.7);
+    // 13.9 V at its studs; near 60 A leave 0.13 V in its cable and as much in regulator, case and strap.
+    expect(volts('bat:+')).toBeGreaterThan(13.5);
     const feed = net.circuits.find(({ id }) => id === 'injectors')!;
-    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeGreaterThan(0.9);
-    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeLessThan(1.05);
+    expect(amps.get('bar:plus~fuse:injectors.1')! / feed.flow.mean).toBeGreaterThan(0.9);
+    expect(amps.get('bar:plus~fuse:injectors.1')! / feed.flow.mean).toBeLessThan(1.05);
     const flat = solved(edited(demo, call('setPower', { charging: 'none' })), 'running');
     expect(flat.volts('bat:+')).toBeLessThan(12.2);
   });

@@ -21,7 +21,7 @@ describe('how far a reading may be off', () => {
       nodes: { reference: minus, names, index: new Map(names.map((name, node) => [name, node])) },
       ends: Int32Array.of(0, -1, 0, 1, 1, -1),
       laws: [
-        { is: 'battery', clampOhms: 0 },
+        { is: 'battery', battery: 0, clampOhms: 0 },
         { is: 'ohms', ohms: 5, spread: 0.1 },
         { is: 'ohms', ohms: 6, spread: 0.2 },
       ],
@@ -30,10 +30,13 @@ describe('how far a reading may be off', () => {
       fuses: [],
       diodes: [],
       filaments: [],
+      coils: [],
+      batteries: [],
       drivers: [],
       ecu: { ...compile(build, net).ecu, ground: -1, five: -1, feeds: [] },
     };
-    const scenario = { ...scenarioOf(build, net, 'key-off'), source: { volts: 12, ohms: 1, strays: 0.3, spread: 0.4 } };
+    const cell = { volts: 12, ohms: 1, takesOhms: 1, strays: 0.3, spread: 0.4 };
+    const scenario = { ...scenarioOf(build, net, 'key-off'), source: cell, batteries: [cell] };
     const solution = solveIn(ir, scenario);
     // 1 A flows: 6 V. The battery's 0.3 V leave 0.3 x 6/12; of each ohm what the current through it leaves at the divider:
     // 1 x 0.4 x 6/12, 5 x 0.1 x 6/12 and 6 x 0.2 x 6/12.

@@ -32,7 +32,7 @@ describe('the next thing to do', () => {
       call('setAside', { findingId: id, rule, detail, by: 'AB', reason: 'A test.', at: '2026-01-01T00:00:00.000Z' }),
     );
     const aside = edited(unread, ...set);
-    expect(next(aside)).toEqual(['prove', 'Prove 147 wires.']);
+    expect(next(aside)).toEqual(['prove', 'Prove 148 wires.']);
   });
 });
 

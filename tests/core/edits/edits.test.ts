@@ -169,6 +169,10 @@ const taken: Record<EditName, { on?: () => Build; args: unknown }> = {
     args: { end: 'bar:post' },
   },
   fitMasterSwitch: { args: { amps: 300 } },
+  spreadEnd: {
+    on: () => edited(demo(), call('setPower', { joints: 'stacked' })),
+    args: { end: 'bat:+' },
+  },
   addFeedBox: { args: { box: { name: 'Front box', place: 'left inner wing', columns: 4 } } },
   setFeedBox: {
     on: () => edited(demo(), call('addFeedBox', { box: { name: 'Front box', place: '', columns: 4 }, name: 'front' })),

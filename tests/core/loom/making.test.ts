@@ -1,3 +1,4 @@
+import { countLoaded } from '~/core/power/census';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { call } from '~/core/edits';
@@ -7,7 +8,6 @@ import {
   bundleOf,
   gramsPerMetre,
   hottestIn,
-  loadedIn,
   pullingOf,
   segmentFigures,
   sleeveFor,
@@ -50,16 +50,17 @@ describe('bundles', () => {
   });
   test('wires that carry under 30 % of what they may in their group do not count (IEC 60364-5-52, 523.5)', () => {
     // 1.5 mm² carries 21 A alone. Three at 15 A count; ten at 1 A, 4.8 %, do not: 0.3 x 0.7 = 21 % is the bar of three.
+    const share = ({ amps }: { amps: number }) => amps / 21;
     const few = [...Array.from({ length: 3 }, () => wire(1.5, 15)), ...Array.from({ length: 10 }, () => wire(1.5, 1))];
-    expect(loadedIn(few)).toBe(3);
+    expect(countLoaded(few.map(share))).toBe(3);
     // Of twenty at 3 A, 14 %: under the bar of one, so none counts.
-    expect(loadedIn(Array.from({ length: 20 }, () => wire(1.5, 3)))).toBe(0);
+    expect(countLoaded(Array.from({ length: 20 }, () => share(wire(1.5, 3))))).toBe(0);
   });
   test('the warmest by hand: 15 A on 1.5 mm², three of them', () => {
     // Full load of three: 21 x 0.7 = 14.7 A for 75 K; (15 / 14.7)² x 75 = 78.1 K over 60 °C.
     const hottest = hottestIn(
       Array.from({ length: 3 }, () => wire(1.5, 15)),
-      60,
+      { loadedCircuits: 3, ambientCelsius: 60 },
     )!;
     expect(hottest.celsius).toBeCloseTo(138.1, 0);
   });
@@ -80,7 +81,7 @@ describe('bundles', () => {
   });
   test('figures of a piece hold together', () => {
     const wires = wiresBySegment(net).get('coils')!;
-    const figures = segmentFigures(estate, 'coils', wires, warmAmps(net));
+    const figures = segmentFigures(estate, net, 'coils', wires, warmAmps(net));
     expect(figures.covering).toBe('braid');
     expect(figures.grams).toBeCloseTo(
       estate.tree.segments.coils!.metres * wires.reduce((sum, { squareMm }) => sum + gramsPerMetre(squareMm), 0),
@@ -103,14 +104,19 @@ describe('noise', () => {
     expect(besideMetres(tree, 'one', 'far')).toBe(0);
     expect(besideMetres(tree, 'one', 'on')).toBe(0);
   });
-  test('a crank cable tied to the coils is told, and led by another way it is clear', () => {
+  test('a crank cable tied to the coils is told; in the trunk the feed of coils and starter lies beside it', () => {
     const beside = edited(estate, call('standAt', { thing: 'dev:crank-vr-1', node: 'coils' }));
     const found = noiseOf(beside, netlist(beside)).find(
       ({ deviceId, loud }) => deviceId === 'crank-vr-1' && loud === 'coil',
     )!;
-    // The tail behind the coil plug, where the sparks are made.
-    expect(found.bundledMetres).toBeCloseTo(estate.tree.segments['coils-b']!.metres, 2);
-    expect(noiseOf(estate, net).some(({ deviceId, loud }) => deviceId === 'crank-vr-1' && loud === 'coil')).toBe(false);
+    // With the coils' feed from the wall to their plug, 0.2 + 0.25 + 0.26 + 0.12 m, and the tail where the sparks are made, 0.4 m.
+    expect(found.bundledMetres).toBeCloseTo(1.23, 9);
+    // As it is laid: from the wall to the branch, 0.2 + 0.25 m, with the feed of the coils and the starter's.
+    const own = noiseOf(estate, net).filter(({ deviceId }) => deviceId === 'crank-vr-1');
+    expect(own.find(({ loud }) => loud === 'coil')!.bundledMetres).toBeCloseTo(0.45, 9);
+    expect(own.find(({ loud }) => loud === 'machine')!.bundledMetres).toBeCloseTo(0.45, 9);
+    // What only tells a coil when to spark switches nothing.
+    expect(own.some(({ segment, loud }) => loud === 'coil' && segment === 'trunk')).toBe(false);
   });
 });
 

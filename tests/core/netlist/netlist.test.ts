@@ -109,6 +109,7 @@ describe('runs', () => {
   test('of a feed terminal goes from the battery through fuse and relay', () => {
     expect(labels(runOf(net, { type: 'end', end: endNamed('dev:fan-1.1') }))).toEqual([
       'battery positive',
+      'Plus busbar',
       'Fan 1 fuse, source side',
       'Fan 1 fuse, load side',
       'Fan 1 relay · 30',

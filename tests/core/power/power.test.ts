@@ -8,7 +8,7 @@ import { fuseFor, fuseRatings } from '~/core/power/fuse';
 import { circuitsOf } from '~/core/netlist/power-plan';
 import { surroundings } from '~/core/power/census';
 import {
-  ambientFactor,
+  heatFactor,
   carriedAmps,
   groupingFactor,
   sizeFor,
@@ -54,8 +54,12 @@ describe.each(wireSeries)('wire, %s', (series) => {
   test('limits of the factors', () => {
     expect(groupingFactor(1)).toBe(1);
     expect(groupingFactor(40)).toBe(0.38);
-    expect(ambientFactor(105, 105)).toBe(0);
-    expect(ambientFactor(105, 30)).toBe(1);
+    // The amperes are told for a conductor at 105 °C in air of 30: other insulation has the root of its own rise over that of 75 K.
+    expect(heatFactor(105, 105)).toBe(0);
+    expect(heatFactor(105, 30)).toBe(1);
+    expect(heatFactor(85, 30)).toBeCloseTo(Math.sqrt(55 / 75), 12);
+    expect(heatFactor(70, 50)).toBeCloseTo(Math.sqrt(20 / 75), 12);
+    expect(heatFactor(125, 30)).toBeCloseTo(Math.sqrt(95 / 75), 12);
   });
 });
 

