@@ -129,7 +129,7 @@ const USUAL_DWELL = 3;
 export const undroppedOhms = (one: CoilIR, volts: number): number => dwellOhms(one.coil, volts, dwellIn(one, volts), 1);
 function dwelt(one: CoilIR, { source }: Scenario, at: At): number {
   const volts = source?.volts ?? 0;
-  return volts > 0 ? dwellOhms(one.coil, volts, dwellIn(one, volts), (at(one.i) - at(one.j)) / volts) : 0;
+  return volts > 0 ? dwellOhms(one.coil, volts, dwellIn(one, volts), Math.abs(at(one.i) - at(one.j)) / volts) : 0;
 }
 
 const isAsWarm = (one: number, other: number): boolean => Math.abs(other - one) <= WARM_SHARE * one;

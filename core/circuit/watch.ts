@@ -89,8 +89,9 @@ export function watchesOf(
   });
   ir.coils.forEach(({ i, j }, one) => {
     if (after.coils[one] === 0) return;
-    const volts = at(i) - at(j);
-    bounds.push([i, j, volts * (1 - WARM_SHARE / 2), volts * (1 + WARM_SHARE / 2)]);
+    const volts = Math.abs(at(i) - at(j));
+    const ends = at(i) >= at(j) ? ([i, j] as const) : ([j, i] as const);
+    bounds.push([...ends, volts * (1 - WARM_SHARE / 2), volts * (1 + WARM_SHARE / 2)]);
   });
   const ends = Int32Array.from(bounds.flatMap(([i, j]) => [i, j]));
   const now = watched({ ends }, voltages);

@@ -158,7 +158,8 @@ function filled(lengths: readonly number[], room: readonly number[]): readonly n
  */
 export function cuttingPlan(pieces: readonly Piece[], stock: readonly Stock[], spoolMetres: number): CuttingPlan {
   const longest = [...pieces].sort((one, other) => other.metres - one.metres || (one.id < other.id ? -1 : 1));
-  let { open, tooLong } = bestFit(longest, stock, spoolMetres);
+  const { open: fitted, tooLong } = bestFit(longest, stock, spoolMetres);
+  let open = fitted;
   const wanted = longest.filter((piece) => !tooLong.includes(piece));
   const sum = wanted.reduce((all, { metres }) => all + metres, 0);
   const shelf = stock.reduce((all, { metres }) => all + metres, 0);

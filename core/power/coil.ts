@@ -30,6 +30,8 @@ export const meanOverDwell = (coil: Primary, volts: number, milliseconds: number
 const HALVINGS = 40;
 /** So many ohms more than the primary has are looked for at the most. */
 const MOST_SERIES_OHMS = 1000;
+/** And so small a share of the volts is not asked for. */
+const LEAST_SHARE = 0.001;
 
 /**
  * What a primary is to a meter over one dwell, ohms: its volts over its mean current, where it is left `share` of the volts
@@ -37,7 +39,7 @@ const MOST_SERIES_OHMS = 1000;
  * that leave it such a share are sought by halving, since what they lose grows with them.
  */
 export function dwellOhms(coil: Primary, volts: number, milliseconds: number, share: number): number {
-  const left = Math.min(1, Math.max(1e-3, share));
+  const left = Math.min(1, Math.max(LEAST_SHARE, share));
   const mean = (series: number) =>
     meanOverDwell({ ...coil, primaryOhms: coil.primaryOhms + series }, volts, milliseconds);
   let [least, most] = [0, MOST_SERIES_OHMS];

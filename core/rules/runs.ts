@@ -36,6 +36,10 @@ const runsOf = ({ build, net }: Pick<RuleContext, 'build' | 'net'>): BareRun[] =
 /** The piece of a run that most of it is. */
 const longest = ({ links }: BareRun) => links.reduce((most, link) => (link.metres > most.metres ? link : most));
 
+/** What current passes on its way: the part, not the side of it. */
+const passedName = (net: Netlist, end: EndKey): string =>
+  withId(net.parts, partAt(end)!)?.part.name ?? labelOf(net, end);
+
 /** Long runs that end in a fuse, or in something that is no load, by the wire that is most of each. */
 function farRuns(context: RuleContext): Hit[] {
   const { build, net } = context;
@@ -50,7 +54,7 @@ function farRuns(context: RuleContext): Hit[] {
     const names = runs.map(({ to }) => labelOf(net, to).replace(/ fuse, .*$/, ' fuse'));
     const ahead = own
       ? `${alone.name}: ${readLength(worst.metres, build)} of wire before the fuse`
-      : `${readLength(worst.metres, build)} of ${readSize(worst.thinnestMm, build)} from ${labelOf(net, worst.source)}${worst.passes.length > 0 ? ` by ${listWords([...new Set(worst.passes.map((end) => labelOf(net, end)))].slice(0, 2))}` : ''} to ${listWords([...new Set(names)].slice(0, 3))}${names.length > 3 ? ' and more' : ''}`;
+      : `${readLength(worst.metres, build)} of ${readSize(worst.thinnestMm, build)} from ${labelOf(net, worst.source)}${worst.passes.length > 0 ? ` by ${listWords([...new Set(worst.passes.map((end) => passedName(net, end)))].slice(0, 2))}` : ''} to ${listWords([...new Set(names)].slice(0, 3))}${names.length > 3 ? ' and more' : ''}`;
     return {
       at: own ? alone.id : id,
       where: own ? { type: 'end', end: fuseEnd(alone.id, 1) } : { type: 'wire', wireId: worst.thinnest.id },
