@@ -87,6 +87,8 @@ export const TO_BOX_METRES = 0.8;
 const JOINT_METRES = 0.1;
 /** Rings that lie under one bolt at the most (common practice). */
 export const MOST_RINGS = 4;
+/** Feeds whose loads work by their volts. */
+const AT_THE_POST: ReadonlySet<FeedRole> = new Set(['main', 'coils', 'injectors']);
 /** The bar that feeds are hung on where the battery's post would take more rings than that, and the short cable to it. */
 const PLUS_BAR = 'plus';
 const BAR_METRES = 0.1;
@@ -244,7 +246,13 @@ class Drafting {
         this.link(outlet, joint, 'jumper', JOINT_METRES, id);
         outlet = joint;
       }
-      this.link(outlet, relayEnd(id, '30'), 'jumper', JUMPER_METRES, id);
+      this.link(
+        outlet,
+        relayEnd(id, '30'),
+        'jumper',
+        joint === null ? JUMPER_METRES : JUMPER_METRES - JOINT_METRES,
+        id,
+      );
       outlet = relayEnd(id, '87');
       this.winding(id, relay);
     }
@@ -375,12 +383,16 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
   );
   const wanted = specs.filter((spec) => spec.loads.length > 0 || touched(spec) || (spec.role === 'main' && behindMain));
   const atPost = wanted.filter(({ source }) => source === BATTERY);
-  const bar = build.power.joints === 'apart' && atPost.length > MOST_RINGS ? partEnd('busbar', PLUS_BAR) : null;
-  if (bar !== null) {
+  const isCrowded = build.power.joints === 'apart' && atPost.length > MOST_RINGS;
+  const bar = partEnd('busbar', PLUS_BAR);
+  // What may lose least on its way keeps a ring of its own; the rest hangs on the bar, whose cable is the last ring.
+  const own = new Set(atPost.filter(({ role }) => AT_THE_POST.has(role)).slice(0, MOST_RINGS - 1));
+  if (isCrowded) {
     draft.part(bar, PLUS_BAR, { kind: 'busbar', name: 'Plus busbar' });
     draft.link(BATTERY, bar, 'source', BAR_METRES, null);
   }
-  for (const spec of wanted) draft.feed(bar !== null && spec.source === BATTERY ? { ...spec, source: bar } : spec);
+  for (const spec of wanted)
+    draft.feed(isCrowded && spec.source === BATTERY && !own.has(spec) ? { ...spec, source: bar } : spec);
   // Relays of the person's own that an output of the ECU, its main relay pin or the key pulls in.
   for (const [id, part] of Object.entries(build.feeds.parts))
     if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(readPart(id)!.name, part);

@@ -10,7 +10,7 @@ import {
   warmAmps,
   wiresBySegment,
 } from '../loom/bundles';
-import { HARMLESS_METRES, NEAR_METRES, loudWords, noiseOf } from '../loom/noise';
+import { HARMLESS_METRES, NEAR_METRES, loudWords, noiseOf, type Noise } from '../loom/noise';
 import { placeName, segmentName } from '../loom/names';
 import { passingWires } from '../loom/plug';
 import { nowhere } from '../loom/propose-tree';
@@ -95,6 +95,16 @@ export function tooHot(build: Build): Hit[] {
   ];
 }
 
+/** How far a cable runs with and beside what is loud, in words. */
+function besideWords(build: Build, { loud, bundledMetres, besideMetres }: Noise): string {
+  const with_ = bundledMetres > 0 ? `${readLength(bundledMetres, build)} in one bundle with` : '';
+  const near =
+    besideMetres > 0
+      ? `${readLength(besideMetres, build)} within ${readMeasure('thickness', 1000 * NEAR_METRES, build)} of`
+      : '';
+  return `${[with_, near].filter(Boolean).join(' and ')} ${loudWords[loud]}`;
+}
+
 /** Splices that lie at one place make a lump (common practice: 40 mm apart). */
 const STAGGER_MILLIMETRES = 40;
 const MOST_SPLICES = 4;
@@ -108,27 +118,21 @@ export const treeRules: Rule[] = [
     title: 'Trigger cable beside what switches hard',
     source: 'Trigger and knock 100 mm clear of coils, starter and alternator; common practice',
     sheet: 'loom',
-    check: ({ build, net }) =>
-      noiseOf(build, net)
-        .filter(
-          ({ loud, screened, bundledMetres, besideMetres }) =>
-            // Injectors switch little beside a screened pair: the figure is told, and nothing asked.
-            (loud !== 'injector' || !screened) && bundledMetres + besideMetres > HARMLESS_METRES,
-        )
-        .map(({ deviceId, label, loud, bundledMetres, besideMetres, segment, wire, better, screened }) => ({
-          at: `${deviceId} ${loud}`,
-          where: { type: 'device' as const, deviceId },
-          severity: screened ? ('note' as const) : undefined,
-          detail: `${label} runs ${[
-            bundledMetres > 0 ? `${readLength(bundledMetres, build)} in one bundle with` : '',
-            besideMetres > 0
-              ? `${readLength(besideMetres, build)} within ${readMeasure('thickness', 1000 * NEAR_METRES, build)} of`
-              : '',
-          ]
-            .filter(Boolean)
-            .join(
-              ' and ',
-            )} ${loudWords[loud]}, most of it from ${segmentName(build, segment)}. ${better === null ? 'Give it a way of its own.' : `By ${segmentName(build, better)} it is clear of them.`}`,
+    check: ({ build, net }) => {
+      const told = noiseOf(build, net).filter(
+        ({ loud, screened, bundledMetres, besideMetres }) =>
+          // Injectors switch little beside a screened pair: the figure is told, and nothing asked.
+          (loud !== 'injector' || !screened) && bundledMetres + besideMetres > HARMLESS_METRES,
+      );
+      // One cable, one finding, whatever lies beside it.
+      return [...groupBy(told, ({ deviceId }) => deviceId)].map(([deviceId, all]): Hit => {
+        const [worst] = all;
+        const { label, segment, wire, better, screened } = worst!;
+        return {
+          at: deviceId,
+          where: { type: 'device', deviceId },
+          severity: screened ? 'note' : undefined,
+          detail: `${label} runs ${listWords(all.map((one) => besideWords(build, one)))}, most of it from ${segmentName(build, segment)}. ${better === null ? 'Give it a way of its own.' : `By ${segmentName(build, better)} it is clear of ${all.length > 1 ? loudWords[worst!.loud] : 'them'}.`}`,
           remedy:
             better === null
               ? undefined
@@ -140,7 +144,9 @@ export const treeRules: Rule[] = [
                     .concat(wire.cable === null ? [wire.cutOf ?? wire.id] : [])
                     .map((wireId) => call('leadWire', { wireId, segment: better })),
                 },
-        })),
+        };
+      });
+    },
   },
   {
     id: 'LO-10',

@@ -164,8 +164,8 @@ describe('worked by hand', () => {
     // 13.9 V at its studs; near 60 A leave 0.13 V in its cable and as much in regulator, case and strap.
     expect(volts('bat:+')).toBeGreaterThan(13.5);
     const feed = net.circuits.find(({ id }) => id === 'injectors')!;
-    expect(amps.get('bar:plus~fuse:injectors.1')! / feed.flow.mean).toBeGreaterThan(0.9);
-    expect(amps.get('bar:plus~fuse:injectors.1')! / feed.flow.mean).toBeLessThan(1.05);
+    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeGreaterThan(0.9);
+    expect(amps.get('bat:+~fuse:injectors.1')! / feed.flow.mean).toBeLessThan(1.05);
     const flat = solved(edited(demo, call('setPower', { charging: 'none' })), 'running');
     expect(flat.volts('bat:+')).toBeLessThan(12.2);
   });
