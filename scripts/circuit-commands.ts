@@ -152,7 +152,7 @@ export const solve: Command = ([path, ...rest]) =>
       return fail(
         'usage',
         '--fault',
-        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (${joints.join(', ')}), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE or device-shorted:DEVICE.`,
+        `--fault ${values.fault} names no fault of this build: write one as open:WIRE, resistive:WIRE@OHMS, short-to-ground:WIRE, crossed:WIRE&WIRE, poor-joint:JOINT@OHMS (${joints.join(', ')}), blown-fuse:FUSE, relay-stuck-open:RELAY, relay-winding-open:RELAY, not-driven:PIN, no-pull-up:PIN, device-open:DEVICE, device-shorted:DEVICE or supply-shorted:DEVICE.`,
       );
     const charge = Number(values.charge);
     if (!(charge >= 0 && charge <= 1))

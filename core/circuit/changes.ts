@@ -78,6 +78,8 @@ export function changesOf(ir: CircuitIR, fault: Fault | null): Changes {
     case 'device-open':
     case 'device-shorted':
       return broken(ir, fault.deviceId, fault.type === 'device-open');
+    case 'supply-shorted':
+      return supplyShorted(ir, fault.deviceId);
     default:
       return noChanges;
   }
@@ -92,6 +94,16 @@ function broken(ir: CircuitIR, deviceId: string, isOpen: boolean): Changes {
     return share === 'supply' ? [{ branch, ohms: parts.shortedSensor.value }] : [];
   });
   return { ...noChanges, set };
+}
+
+/** From a sensor's supply to its ground, past its track; of one without a track through what is there. */
+function supplyShorted(ir: CircuitIR, deviceId: string): Changes {
+  const own = ir.devices.get(deviceId) ?? [];
+  const branch = (share: 'whole' | 'supply' | 'ground') => own.find((one) => one.share === share)?.branch ?? -1;
+  const [supply, ground] = [branch('supply'), branch('ground')];
+  if (supply < 0 || ground < 0) return setting(branch('whole'), parts.shortedSensor.value);
+  const [i, j] = [ir.ends[2 * supply]!, ir.ends[2 * ground + 1]!];
+  return i === j ? noChanges : { ...noChanges, extra: [{ i, j, ohms: parts.shortedSensor.value, carries: -1 }] };
 }
 
 /** Two wires with their device ends exchanged. */

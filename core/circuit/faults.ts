@@ -18,6 +18,8 @@ export type Fault =
   | { readonly type: 'not-driven'; readonly pinId: string }
   | { readonly type: 'device-open'; readonly deviceId: string }
   | { readonly type: 'device-shorted'; readonly deviceId: string }
+  /** A sensor shorted within itself from its supply to its ground: it takes the volts of all that share them. */
+  | { readonly type: 'supply-shorted'; readonly deviceId: string }
   | { readonly type: 'no-pull-up'; readonly pinId: string }
   | { readonly type: 'setting'; readonly setting: 'wrong-wheel' | 'leads-swapped' | 'wrong-edge' | 'output-order' };
 
@@ -40,6 +42,7 @@ export function faultId(fault: Fault): string {
       return `${fault.type}:${fault.pinId}`;
     case 'device-open':
     case 'device-shorted':
+    case 'supply-shorted':
       return `${fault.type}:${fault.deviceId}`;
     case 'setting':
       return `setting:${fault.setting}`;
@@ -79,6 +82,7 @@ export function readFault(text: string): Fault | null {
       return { type, pinId: rest };
     case 'device-open':
     case 'device-shorted':
+    case 'supply-shorted':
       return { type, deviceId: rest };
     default:
       return null;

@@ -268,7 +268,7 @@ export function hypothesesFor(build: Build, net: Netlist, symptom: Symptom, cone
   }
   for (const { device } of fiveVoltNeighbours(net, [...devices]))
     add(
-      { type: 'device-shorted', deviceId: device.id },
+      { type: 'supply-shorted', deviceId: device.id },
       `5 V pulled down by ${device.label}: shorted inside`,
       deviceEnd(device.id, net.deviceOf.get(device.id)!.kind.terminals[0]!.id),
       0.2,

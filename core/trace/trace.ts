@@ -58,12 +58,16 @@ const NOT_HELD = 'not-in-the-model';
 /** Weight of 'something else', and how likely it makes any reading. */
 const ELSE_PRIOR = 0.5;
 const ELSE_LIKELIHOOD = 0.15;
+/** Of a wire held by both its ends all that can be wrong is considered: something else hardly makes it read so. */
+const ELSE_AT_WIRE = 0.02;
+const elseLikelihood = ({ id }: Pick<TraceTest, 'id'>): number =>
+  id.startsWith('r|') && id.includes('~') ? ELSE_AT_WIRE : ELSE_LIKELIHOOD;
 /** A fault that would not cause the symptom keeps this share of its prior: symptoms are misread. */
 const UNEXPLAINED = 0.02;
 /** How often a reading is something else altogether: a slipped probe, another terminal (common practice: one in some hundreds). */
 const FLOOR = 0.004;
 /** Ohms of a wire held by both its ends are hardly ever. */
-const OHMS_FLOOR = 0.001;
+const OHMS_FLOOR = 0.0002;
 
 /** Spread of an honest reading: meter, contact and part tolerance (common practice). */
 function spread(mode: TraceTest['mode'], value: number): number {
@@ -384,7 +388,10 @@ export function traceFaults(
     (product, { test, value }) => product * likelihood(test.mode, bench.predict(test, null), value),
     1,
   );
-  const elseWeight = ELSE_PRIOR * (HEALTHY_SHARE * asHealthy + (1 - HEALTHY_SHARE) * ELSE_LIKELIHOOD ** taken.length);
+  const elseWeight =
+    ELSE_PRIOR *
+    (HEALTHY_SHARE * asHealthy +
+      (1 - HEALTHY_SHARE) * taken.reduce((product, { test }) => product * elseLikelihood(test), 1));
   const total = weighed.reduce((sum, { weight }) => sum + weight, elseWeight);
   const ranked = weighed
     .map(({ hypothesis, weight }) => ({ hypothesis, probability: weight / total }))
