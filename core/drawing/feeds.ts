@@ -179,6 +179,8 @@ function returnsOf(net: Netlist, members: readonly EndKey[]): string | null {
   return first === undefined ? null : places.size === 1 ? first : 'several places';
 }
 
+/** Room that the title of a column takes, px. */
+const TITLE_WIDTH = 72;
 const columnTitles: Readonly<Record<DrawnKind, string>> = {
   source: 'source',
   fuse: 'protection',
@@ -262,7 +264,8 @@ export function drawFeeds(
   const columns = lefts.flatMap((left, column) => {
     const kinds = drafts.filter((draft) => draft.column === column).map(({ kind }) => columnTitles[kind]);
     const title = kinds.find((one) => one !== '' && !titled.has(one));
-    if (title === undefined) return [];
+    // A bar is narrower than what it would be called.
+    if (title === undefined || (lefts[column + 1] ?? Infinity) - left < TITLE_WIDTH) return [];
     titled.add(title);
     return [{ title, x: left }];
   });

@@ -17,8 +17,9 @@ import type { ProveTest } from './prove-test';
 
 /** From so many amperes on a circuit has a test under load (common practice). */
 export const LOADED_FROM_AMPS = 3;
-/** A headlamp bulb of 55 W at the volts of a battery at rest, amperes, plugged in where the load was (common practice). */
-const LAMP_AMPS = 4.4;
+/** A bulb in the place of a load, at the volts of a battery at rest: of 55 W, and of 21 W where the load is small (common practice). */
+const HEADLAMP = { amps: 4.4, words: 'a headlamp bulb of 55 W' };
+const INDICATOR = { amps: 1.7, words: 'an indicator bulb of 21 W' };
 /** What a meter and hands add, volts. */
 const READ_VOLTS = 0.03;
 /** A reading under half as much again is right. */
@@ -44,8 +45,8 @@ export function loadTests(build: Build, net: Netlist): ProveTest[] {
     const load = drop.draw.load!;
     const pulsed = trait(kind, 'coil') !== null || trait(kind, 'injector') !== null || trait(kind, 'igniter') !== null;
     // What is plugged into the ECU as well is not switched on by hand: a lamp stands in for it too.
-    const lamp = pulsed || load.amps < LOADED_FROM_AMPS;
-    const amps = lamp ? LAMP_AMPS : load.amps;
+    const lamp = pulsed ? HEADLAMP : load.amps < LOADED_FROM_AMPS ? INDICATOR : null;
+    const amps = lamp?.amps ?? load.amps;
     const ohms = (volts: number, flow: number, isWire: boolean) =>
       flow > 0 ? (volts / flow) * (isWire ? COLD : 1) : 0;
     const out = drop.hops.reduce((sum, { step, volts }) => {
@@ -54,7 +55,7 @@ export function loadTests(build: Build, net: Netlist): ProveTest[] {
     }, 0);
     const back = returnOf(build, net, drop.draw.end);
     const how = lamp
-      ? `Key on, its relay pulled in. ${load.name} unplugged, a headlamp bulb of 55 W from the feed in its plug to ${back !== null ? 'the ground beside it' : 'battery negative'}.`
+      ? `Key on, its relay pulled in. ${load.name} unplugged, ${lamp.words} from the feed in its plug to ${back !== null ? 'the ground beside it' : 'battery negative'}.`
       : `Key on, ${load.name} running by its output’s test, everything else off.`;
     const base = (hold: EndKey, touch: EndKey, expected: number, most: number): ProveTest => ({
       id: `d|${hold}|${touch}`,
@@ -65,7 +66,7 @@ export function loadTests(build: Build, net: Netlist): ProveTest[] {
       wireIds: [],
       unit: 'volts',
       expected,
-      limit: limitOf(expected, most),
+      limit: limitOf(expected, lamp ? Infinity : most),
       load: { amps, how },
     });
     const tests = [base(first.step.from, drop.draw.end, out, circuit.limitVolts)];

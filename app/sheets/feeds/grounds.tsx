@@ -38,7 +38,7 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
   const millivolts = (shift: GroundShift | undefined) =>
     shift ? formatMillivolts(shift.shiftVolts, shift.strays) : '–';
   // Coils and injectors pulse: what a sensor shares with them is worst within a pulse.
-  const pulses = rows.some(({ shiftVolts, peakVolts }) => Math.abs(peakVolts - shiftVolts) > PULSE_VOLTS);
+  const pulses = ({ shiftVolts, peakVolts }: GroundShift) => Math.abs(peakVolts - shiftVolts) > PULSE_VOLTS;
   return (
     <Stack $gap={2}>
       <Heading>
@@ -57,13 +57,6 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
                 <th scope="col" className="figure">
                   as wired
                 </th>
-                {pulses && (
-                  <th scope="col" className="figure">
-                    <Term meaning="The furthest it goes within a turn of the engine while coils and injectors pulse, at top speed.">
-                      at its peak
-                    </Term>
-                  </th>
-                )}
                 <th scope="col" className="figure">
                   read wrong by
                 </th>
@@ -81,12 +74,13 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
                   <th scope="row">{row.label}</th>
                   <td className="figure" data-label="as wired">
                     {millivolts(row)}
+                    {pulses(row) && (
+                      <>
+                        <br />
+                        <Soft>{formatMillivolts(row.peakVolts)} at its peak</Soft>
+                      </>
+                    )}
                   </td>
-                  {pulses && (
-                    <td className="figure" data-label="at its peak">
-                      {formatMillivolts(row.peakVolts)}
-                    </td>
-                  )}
                   <td className="figure" data-label="read wrong by">
                     {error(row)}
                   </td>
@@ -105,7 +99,7 @@ function Shifts({ schools: [own, across] }: { schools: Schools }) {
     </Stack>
   );
 }
-/** A peak that is no further from the mean is not worth a column. */
+/** A peak that is no further from the mean is not worth a word. */
 const PULSE_VOLTS = 0.001;
 /** The school the build follows, then the other. */
 type Schools = readonly [own: GroundSchool, other: GroundSchool];
@@ -209,9 +203,10 @@ export function GroundPlan() {
           />
           <GroundDrawing solution={solution} />
           <Small>
-            Volts against battery negative; of a sensor, how far its ground stands above the ECU’s and what that does to
-            its reading. Drag a return to another bolt to move it there, or choose its bolt below. Disconnect the
-            battery before you touch any of it.
+            Volts against battery negative; with the engine running the alternator stands at the block, which the
+            strap’s current then draws below it. Of a sensor, how far its ground stands above the ECU’s and what that
+            does to its reading. Drag a return to another bolt to move it there, or choose its bolt below. Disconnect
+            the battery before you touch any of it.
           </Small>
         </Stack>
         <Two>
@@ -317,7 +312,7 @@ function Grounds({ schools }: { schools: Schools }) {
           })}
         </GroundUses>
       )}
-      <FieldGrid $min={120}>
+      <FieldGrid $min={140}>
         <LengthField
           label="To battery negative"
           units={build.units}

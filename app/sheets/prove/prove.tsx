@@ -1,4 +1,5 @@
 import { withId } from '~/core/data/with-id';
+import { endType } from '~/core/ends/ends';
 import { labelOf } from '~/core/netlist/label';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { styled } from 'styled-components';
@@ -67,11 +68,13 @@ interface RowWords {
 function rowWords(net: Derived['net'], test: ProveTest, reading: Reading | undefined, leadOhms: number): RowWords {
   const touch = labelOf(net, test.touch);
   const isApart = test.kind === 'isolation';
+  // Under load the part is named, and which of its two ways it is.
+  const isBack = test.kind === 'load' && endType(test.touch) === 'ground';
   const right = reading && judge(test, reading.value, leadOhms).right;
   return {
     title: `${labelOf(net, test.hold)} to ${touch}`,
     mark: right === undefined ? (isApart ? '∥' : '–') : right ? '✓' : '✗',
-    name: `${isApart ? 'not ' : ''}${tagOf(touch)}`,
+    name: isBack ? `${tagOf(labelOf(net, test.hold))}, back` : `${isApart ? 'not ' : ''}${tagOf(touch)}`,
     figure: reading ? readWords(test, reading, leadOhms) : expectedWords(test),
     right,
   };

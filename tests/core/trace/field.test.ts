@@ -83,7 +83,7 @@ describe('what was measured straight is not talked away', () => {
     const wire = 'dev:fan-1.1~relay:fan-1.87';
     const { candidates } = answered('dead:fan-1', [[`r|${wire}`, 2.04]]);
     expect(candidates[0]!.id).toBe(`resistive:${wire}`);
-    expect(candidates[0]!.probability).toBeGreaterThan(0.8);
+    expect(candidates[0]!.probability).toBeGreaterThan(0.6);
     expect(candidates.find(({ id }) => id === 'device-open:fan-1')?.probability ?? 0).toBeLessThan(0.05);
   });
   test('a starter that the key pulls in is looked at with the key at start, and its feed is found', () => {
