@@ -85,6 +85,10 @@ export function through(plan: FeedPlan): Step[] {
           ...(part.contact === 'change-over' ? both(relayEnd(name, '30'), relayEnd(name, '87a')) : []),
         ];
       case 'switch':
+        return [
+          ...both(partEnd('switch', name, '1'), partEnd('switch', name, '2')),
+          ...(part.poles === 2 ? both(partEnd('switch', name, '3'), partEnd('switch', name, '4')) : []),
+        ];
       case 'button':
       case 'resistor':
         return both(partEnd(part.kind, name, '1'), partEnd(part.kind, name, '2'));

@@ -47,7 +47,7 @@ export const partSchema = z.discriminatedUnion('kind', [
     amps: z.number().positive().max(1000),
     resting: z.enum(['closed', 'open']),
     /** A second contact, 3 and 4, that moves with the first: what stops an engine whose alternator would feed it on. */
-    poles: z.literal(2).optional(),
+    poles: z.union([z.literal(1), z.literal(2)]).optional(),
   }),
   z.object({ kind: z.literal('button'), ...common }),
   z.object({ kind: z.literal('resistor'), ...common, ohms: z.number().min(0.0001).max(1e6) }),

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
 import type { CarReading } from '~/core/circuit/car';
+import { charges, type Charge } from '~/core/circuit/figures';
 import { readingWords } from '~/core/circuit/reading';
 import type { DrawnNode } from '~/core/drawing/feeds';
 import { call } from '~/core/edits';
@@ -42,6 +43,8 @@ function outlets(net: Netlist): { id: string; name: string }[] {
       case 'busbar':
       case 'tap':
         return [{ id: partEnd(part.kind, name), name: part.name }];
+      case 'switch':
+        return part.poles === 2 ? [{ id: partEnd('switch', name, '4'), name: `${part.name}, second contact` }] : [];
       default:
         return [];
     }
@@ -243,6 +246,29 @@ function PartFields({ planned }: { planned: PlannedPart }) {
           onChange={(resting) => change({ resting })}
         />
       )}
+      {part.kind === 'switch' && (
+        <Checkbox isSelected={part.poles === 2} onChange={(on) => change({ poles: on ? 2 : 1 })}>
+          Second contact, 3 and 4
+        </Checkbox>
+      )}
+      {part.kind === 'battery' && (
+        <>
+          <NumberField
+            label="Capacity"
+            unit="Ah"
+            value={part.ampereHours}
+            minValue={1}
+            maxValue={500}
+            onChange={(ampereHours) => ampereHours !== null && change({ ampereHours })}
+          />
+          <Segmented
+            label="Stands"
+            choices={(Object.keys(charges) as Charge[]).map((name) => ({ id: name, name }))}
+            value={(Object.keys(charges) as Charge[]).find((name) => charges[name] === (part.charge ?? 1)) ?? 'full'}
+            onChange={(name) => change({ charge: charges[name] })}
+          />
+        </>
+      )}
       {(part.kind === 'switch' || part.kind === 'tap') && (
         <NumberField
           label={part.kind === 'tap' ? 'Can still give' : 'Carries'}
@@ -259,6 +285,7 @@ function PartFields({ planned }: { planned: PlannedPart }) {
             label="Live"
             choices={[
               { id: 'always', name: 'always' },
+              { id: 'accessory', name: 'accessory' },
               { id: 'run', name: 'run' },
               { id: 'start', name: 'start' },
             ]}
