@@ -66,6 +66,16 @@ const sides: EditCall[] = [
   call('editDevice', { deviceId: 'knock-one-wire-2', bank: 2, labelled: true }),
 ];
 
+/** The second battery, joined to the first by a cable that is fused at both ends. */
+const houseBattery: EditCall[] = [
+  call('addFeedPart', { part: { kind: 'battery', name: 'House battery', ampereHours: 110 }, name: 'house' }),
+  call('addFeedPart', { part: { kind: 'fuse', name: 'Battery link', amps: 125 }, name: 'link' }),
+  call('addFeedPart', { part: { kind: 'fuse', name: 'Battery link, house', amps: 125 }, name: 'link-house' }),
+  call('linkFeed', { from: 'bat:+', to: 'fuse:link.1', metres: 0.2 }),
+  call('linkFeed', { from: 'fuse:link.2', to: 'fuse:link-house.1', metres: 1.4 }),
+  call('linkFeed', { from: 'fuse:link-house.2', to: 'bat:house', metres: 0.2 }),
+];
+
 /** The harbour launch: a 60-degree V6 on shared coils, one bus, a lever by wire, started by the ECU. All made up. */
 export function launch(): Build {
   const { ...geometry } = catalog.engines.find(({ name }) => name.startsWith('V6 of 60'))!;
@@ -94,6 +104,7 @@ export function launch(): Build {
       groundMetres: { battery: 2.4, head: 1.1, chassis: 1 },
       batteryAh: 90,
     }),
+    ...houseBattery,
     call('setLoom', { covering: 'sealed', holeMillimetres: 45 }),
     call('setWheel', { shaft: 'crank', wheel: entry(catalog.wheels, '32-2') }),
     call('setTrigger', {

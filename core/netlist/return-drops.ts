@@ -107,7 +107,7 @@ export function returnsOf(
     });
   }
   const byId = new Map(all.map((wire) => [wire.id, wire]));
-  const rms = ({ link }: Step) => byId.get(link!.id)!.warmAmps;
+  const rms = ({ link }: Step) => byId.get(link!.id)!.drawnAmps;
   const ohms = ({ link, from, to }: Step, squareMm: number) =>
     wireOhms(squareMm, link!.metres, LOADED_CELSIUS) + terminalOhms(from, to);
   const lost = (step: Step) => rms(step) * ohms(step, chains.get(step.link!.id)!.squareMm);

@@ -41,7 +41,7 @@ function addShared(
   pin: Pin,
   users: readonly Shared[],
   look: Look,
-  trunk: (Partial<Pick<Unsized, 'colour' | 'least' | 'amps'>> & { readonly warm?: number }) | null,
+  trunk: (Partial<Pick<Unsized, 'colour' | 'least' | 'amps'>> & { readonly drawn?: number }) | null,
 ): void {
   const tail = (user: Shared, metres: number) => ({
     ...look,
@@ -128,7 +128,7 @@ export function addEcuGrounds(
     signal: 'ground',
     amps,
     // It is as thick as for what each is counted with; what it loses is by what comes back.
-    warm: drawn / amps,
+    drawn,
   } as const;
   const powers = new Set(power);
   // More rings than one bolt takes are joined two and two behind the plug.
@@ -147,11 +147,16 @@ export function addEcuGrounds(
     else if (returning.length === 0 && partner.has(pin.id)) {
       const splice = spliceEnd(`${partner.get(pin.id)!}-ground`);
       list.add(ecuEnd(pin.id), splice, { ...own, metres: SPLICE_METRES, local: true });
-      list.add(splice, groundEnd(build.power.ecuGround), { ...own, amps: 2 * amps });
+      list.add(splice, groundEnd(build.power.ecuGround), { ...own, amps: 2 * amps, drawn: 2 * drawn });
     } else if (returning.length === 0) list.add(ecuEnd(pin.id), groundEnd(build.power.ecuGround), own);
     else {
       // One cavity takes one wire: the bolt's and the sensors' meet a hand's breadth behind it.
-      addShared(list, build, pin, returning, look, { colour: 'BK', least: own.least, amps: own.amps, warm: own.warm });
+      addShared(list, build, pin, returning, look, {
+        colour: 'BK',
+        least: own.least,
+        amps: own.amps,
+        drawn: own.drawn,
+      });
       list.add(spliceEnd(pin.id), groundEnd(build.power.ecuGround), own);
     }
   }

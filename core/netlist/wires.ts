@@ -58,6 +58,8 @@ export type Draft = Omit<Wire, 'lengthMetres' | 'ohms' | 'route' | 'cutOf'> & Ru
 /** A wire that is no feed, before it has a size: what it is asked for by, and the least it is laid with for its strength. */
 export interface Unsized extends Draft {
   readonly warmAmps: number;
+  /** What it loses its volts by, amperes: of a ground that is counted with more than comes back that. */
+  readonly drawnAmps: number;
   readonly least: number;
   readonly byPerson: boolean;
 }
@@ -69,6 +71,8 @@ type Given = Partial<
   Pick<Draft, 'colour' | 'signal' | 'metres'> & {
     /** The share of its current that warms it for good; all of it where nothing is said. */
     readonly warm?: number;
+    /** What it really carries, amperes, where that is not what it is counted with. */
+    readonly drawn?: number;
   };
 
 /** Collects wires, each once, with colour and size as chosen; what nobody chose is sized once all lie beside each other. */
@@ -112,6 +116,7 @@ export class WireList {
       amps,
       lets: Math.max(amps, wire.lets ?? 0),
       warmAmps: amps * (wire.warm ?? 1),
+      drawnAmps: wire.drawn ?? amps * (wire.warm ?? 1),
       least: wire.least ?? 0,
       signal: wire.signal,
       needId: wire.needId ?? null,

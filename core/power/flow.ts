@@ -201,12 +201,23 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
   }
   const flow = flowing(build);
   const at = new Map([...sums].map(([end, sum]) => [end, flow(sum)]));
+  /** Whether an end is fed by way of another. */
+  const isBehind = (end: EndKey, before: EndKey): boolean => {
+    for (let step = into.get(end); step; step = into.get(step.from)) if (step.from === before) return true;
+    return false;
+  };
+  // What lies beside a way carries what is behind its end when that opens; what closes a ring either place behind it, the larger.
+  const across = (from: EndKey, to: EndKey, one: Flow, other: Flow): Flow => {
+    if (isBehind(to, from)) return other;
+    if (isBehind(from, to)) return one;
+    return one.rms >= other.rms ? one : other;
+  };
   const carried = new Map<string, Flow>();
   for (const { link, to } of steps) if (link) carried.set(link.id, at.get(to) ?? NOTHING);
   for (const { id, from, to } of plan.links)
     if (!carried.has(id) && (seen.has(from) || seen.has(to))) {
       const [one, other] = [at.get(from) ?? NOTHING, at.get(to) ?? NOTHING];
-      carried.set(id, seen.has(from) && seen.has(to) ? smaller(one, other) : NOTHING);
+      carried.set(id, seen.has(from) && seen.has(to) ? across(from, to, one, other) : NOTHING);
     }
   // What runs between two batteries that are joined hangs on their volts, not on what is behind.
   const drawn = new Map(draws.map(({ end, load }) => [end, load?.rms ?? WINDING_AMPS]));
@@ -227,8 +238,6 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
 }
 
 const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };
-/** Of two ways that meet, each may have to carry what the lesser place behind it draws. */
-const smaller = (one: Flow, other: Flow): Flow => (one.rms <= other.rms ? one : other);
 
 /** The figures of a sum of loads: coils by their pulses over a cycle, which are worked out once, the rest as it is drawn. */
 function flowing(build: Build): (sum: Sum) => Flow {

@@ -383,10 +383,13 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
   );
   const wanted = specs.filter((spec) => spec.loads.length > 0 || touched(spec) || (spec.role === 'main' && behindMain));
   const atPost = wanted.filter(({ source }) => source === BATTERY);
-  const isCrowded = build.power.joints === 'apart' && atPost.length > MOST_RINGS;
+  const taken = Object.values(build.feeds.links).filter(
+    (link) => link && [link.from, link.to].includes(BATTERY),
+  ).length;
+  const isCrowded = build.power.joints === 'apart' && atPost.length > 0 && taken + atPost.length > MOST_RINGS;
   const bar = partEnd('busbar', PLUS_BAR);
   // What may lose least on its way keeps a ring of its own; the rest hangs on the bar, whose cable is the last ring.
-  const own = new Set(atPost.filter(({ role }) => AT_THE_POST.has(role)).slice(0, MOST_RINGS - 1));
+  const own = new Set(atPost.filter(({ role }) => AT_THE_POST.has(role)).slice(0, Math.max(0, MOST_RINGS - 1 - taken)));
   if (isCrowded) {
     draft.part(bar, PLUS_BAR, { kind: 'busbar', name: 'Plus busbar' });
     draft.link(BATTERY, bar, 'source', BAR_METRES, null);

@@ -50,6 +50,9 @@ test('a build from nothing to the first gate, reloaded and exported', async ({ p
     if (/output \d/.test(title)) {
       const expected = /cylinder (\d)/.exec((await page.locator('#work').textContent())!.replace(/.*Expect/s, ''))![1];
       await reading.press(expected);
+    } else if (/ under load$/.test(title)) {
+      const [, figure, unit] = /Expect\s*([\d.]+) (mV|V)/.exec((await page.locator('#work').textContent())!)!;
+      await reading.fill(String(unit === 'mV' ? Number(figure) / 1000 : Number(figure)));
     } else if (/ against /.test(title)) await reading.press('o');
     else await reading.press('b');
     await reading.press('Enter');

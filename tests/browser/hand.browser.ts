@@ -48,7 +48,7 @@ test('prove by keyboard alone: twenty readings typed blind, from arrival on', as
     await expect(page.getByRole('textbox', { name: title, exact: true })).toHaveCount(0);
     await expect(box).toBeFocused();
   }
-  await expect(verdict(page)).toContainText('78 of 277 readings taken');
+  await expect(verdict(page)).toContainText('78 of 290 readings taken');
   const row = page.getByRole('group', { name: 'Tests' }).locator('[aria-current="true"]');
   await expect(row).toBeInViewport();
   // From anywhere else on the sheet a figure lands in the box as well.
@@ -59,7 +59,7 @@ test('prove by keyboard alone: twenty readings typed blind, from arrival on', as
   // And an empty box leaves Ctrl Z to the sheet.
   await page.keyboard.press('Backspace');
   await page.keyboard.press('Control+z');
-  await expect(verdict(page)).toContainText('77 of 277 readings taken');
+  await expect(verdict(page)).toContainText('77 of 290 readings taken');
 });
 
 test('a finding is set aside by initials and a reason, stands in the book, and can be taken up again', async ({

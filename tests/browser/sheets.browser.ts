@@ -152,7 +152,7 @@ test('prove: a wrong reading is shown among the wrong, read again and cleared', 
   await box.fill('0,2');
   await expect(page.getByText('Right. This wire is whole.')).toBeVisible();
   await page.getByRole('button', { name: 'Next', exact: true }).click();
-  await expect(verdict(page)).toContainText('37 of 225 wires proved');
+  await expect(verdict(page)).toContainText('37 of 226 wires proved');
   await expect(verdict(page)).not.toContainText('wrong');
 });
 
@@ -164,7 +164,7 @@ test('prove: an edit drops the proof of its wire, in sight', async ({ page }) =>
   await goTo(page, 'Prove');
   // Two wires moved: both continuities and every isolation reading taken against them.
   await expect(page.getByText(/^9 readings have lost their wire$/)).toBeVisible();
-  await expect(verdict(page)).toContainText('34 of 225 wires proved');
+  await expect(verdict(page)).toContainText('34 of 226 wires proved');
   await expect(await findings(page)).toContainText('Wire changed since it was proved');
   await page.getByRole('button', { name: 'Drop them' }).click();
   await expect(page.getByText(/have lost their wire/)).toBeHidden();

@@ -11,6 +11,7 @@ import { solveCircuit } from '~/core/circuit/solve';
 import { ecuVolts } from '~/core/circuit/standing';
 import type { CircuitState } from '~/core/circuit/states';
 import { call } from '~/core/edits';
+import { allFigures } from '~/core/loom/bundles';
 import { netlist } from '~/core/netlist/netlist';
 import { endToEndOhms } from '~/core/netlist/wires';
 import { fateOf } from '~/core/power/fuse';
@@ -18,6 +19,7 @@ import { proveTests } from '~/core/prove/tests';
 import { findingsOf } from '~/core/rules';
 import { carriedAmps, conductorCelsius, sizeFor } from '~/core/wire/wire';
 import { launch } from '~/demo/launch';
+import { pellworth } from '~/demo/pellworth';
 import { endNamed } from '../ends';
 import { demoBuild, edited, emptyBuild, kind } from '../helpers';
 import { spiceVolts } from './deck';
@@ -356,6 +358,51 @@ describe('2 and 3: insulation, and one sizing for every wire', () => {
     const [found] = findings(thin, /^PW-26$/);
     // 20 A on 1 mm², 16.5 A alone, three bunched: 11.55 A for 75 K; (20 / 11.55)² x 75 = 225 K over 60 °C.
     expect(found!.detail).toMatch(/28[45](\.\d)? °C/);
+  });
+});
+
+describe('7: one count of loaded wires, for sizes and bundles alike', () => {
+  test('by hand, in the piece through the wall: feeds by their fuse alone, outputs by what they carry', () => {
+    const estate = pellworth();
+    const net = netlist(estate);
+    const table: Readonly<Record<number, number>> = {
+      0.35: 7,
+      0.5: 11,
+      0.75: 14,
+      1: 16.5,
+      1.5: 21,
+      2.5: 29,
+      4: 39,
+      6: 50,
+    };
+    // 105 °C and more of zone are taken as 60 in a power branch; insulation of 125: sqrt(65 / 75) = 0.931, each alone.
+    const wires = net.wires.filter(({ route }) => route.includes('wall'));
+    const pulsed = (id: string | null) => {
+      const kindOf = net.needs.find((need) => need.id === id)?.ask.kind;
+      return kindOf === 'injector' ? 0.7 : kindOf === 'half-bridge' ? 0.3 : 1;
+    };
+    const shares = wires.map((wire) => {
+      const isFeed = net.power.sizes.links.has(wire.cutOf ?? wire.id);
+      const least = isFeed ? 0.5 : wire.signal === 'injector' ? 0.5 : 0;
+      const size = Object.keys(table)
+        .map(Number)
+        .sort((one, other) => one - other)
+        .find((square) => square >= least && table[square]! * 0.931 >= wire.lets)!;
+      const starts = wire.id.includes('starter') ? 0 : 1;
+      return (wire.amps * pulsed(wire.needId) * starts) / table[size]!;
+    });
+    // IEC 60364-5-52, 523.5: under 30 % of what it may carry in its group a wire does not count.
+    const bars = [1, 1, 0.8, 0.7, 0.65, 0.6, 0.57, 0.54, 0.52, 0.5, 0.45, 0.45, 0.45, 0.41];
+    let count = 0;
+    for (;;) {
+      const loaded = shares.filter((share) => share >= 0.3 * bars[Math.max(1, count)]!).length;
+      if (loaded <= count) break;
+      count = loaded;
+    }
+    expect(count).toBeGreaterThan(3);
+    expect(net.power.census.get('wall')).toBe(count);
+    const figures = allFigures(estate, net).find(({ id }) => id === 'wall')!;
+    expect(figures.loaded).toBe(count);
   });
 });
 
