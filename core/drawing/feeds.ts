@@ -233,7 +233,8 @@ export function drawFeeds(
       members: draft.members,
       isLane: draft.isLane,
       returns: draft.kind === 'load' ? returnsOf(net, draft.members) : null,
-      adrift: draft.parent === null && draft.kind !== 'source',
+      // A second battery hangs on nothing: it is a source itself.
+      adrift: draft.parent === null && draft.kind !== 'source' && endType(draft.end) !== 'battery',
       x: lefts[draft.column]!,
       y: yOf(draft.row),
       width,

@@ -83,8 +83,6 @@ export const FUSE_METRES = 0.2;
 /** Between neighbours of a box, and from the ECU plug to the box (common practice). */
 export const JUMPER_METRES = 0.35;
 export const TO_BOX_METRES = 0.8;
-/** From a fuse to the splice beside it. */
-const JOINT_METRES = 0.1;
 /** Rings that lie under one bolt at the most (common practice). */
 export const MOST_RINGS = 4;
 /** Feeds whose loads work by their volts. */
@@ -196,8 +194,8 @@ export const windingEnds = (name: string, { reversed }: Pick<PartOf<'relay'>, 'r
   driver: relayEnd(name, reversed ? '86' : '85'),
 });
 
-/** What the splice before a relay is called. */
-const jointName = (relay: string): string => `${relay}-in`;
+/** The feed of windings that the ECU's main relay pin pulls in. */
+const MAIN_WINDINGS = 'main-windings';
 
 /** The supply side of a relay's winding. */
 interface Winding {
@@ -208,8 +206,9 @@ interface Winding {
 class Drafting {
   readonly parts = new Map<PartId, PlannedPart>();
   readonly links = new Map<string, PlannedLink>();
-  /** Windings the ECU's outputs pull in, and those the key does. */
+  /** Windings the ECU's outputs pull in, those its own main relay pin does, and those the key does. */
   readonly windings: Winding[] = [];
+  readonly standing: Winding[] = [];
   readonly byKey: Winding[] = [];
 
   /** Windings without a fuse of their own, as they were wired once. */
@@ -239,20 +238,7 @@ class Drafting {
     if (spec.control !== null) {
       const relay = this.overlaid(relayFor(spec, choice), id);
       this.part(relayEnd(id, '30'), id, relay);
-      const joint = this.jointOf(id, relay);
-      if (joint !== null) {
-        // One blade takes one wire: the winding's branches off before it.
-        this.part(joint, jointName(id), { kind: 'splice', name: `${spec.name}, before the relay` });
-        this.link(outlet, joint, 'jumper', JOINT_METRES, id);
-        outlet = joint;
-      }
-      this.link(
-        outlet,
-        relayEnd(id, '30'),
-        'jumper',
-        joint === null ? JUMPER_METRES : JUMPER_METRES - JOINT_METRES,
-        id,
-      );
+      this.link(outlet, relayEnd(id, '30'), 'jumper', JUMPER_METRES, id);
       outlet = relayEnd(id, '87');
       this.winding(id, relay);
     }
@@ -283,13 +269,6 @@ class Drafting {
     if (!byHand) this.link(from, charge.into, role, BRANCH_METRES, feed);
     if (!this.decided.ends.has(end)) this.link(charge.outOf, end, 'branch', metres, feed);
   }
-  /** Where the winding of a relay that the ECU's own pin pulls in branches off its feed; null: on the blade itself, or nowhere. */
-  private jointOf(name: string, relay: PartOf<'relay'>): EndKey | null {
-    const stacked = this.build.power.joints === 'stacked' || this.sharesWindings;
-    if (stacked || relay.control !== 'main-relay-pin' || this.decided.ends.has(windingEnds(name, relay).supply))
-      return null;
-    return spliceEnd(jointName(name));
-  }
   /** A relay that a person changed is wired as it is now. */
   private overlaid(relay: PartOf<'relay'>, name: string): PartOf<'relay'> {
     const own = this.build.feeds.parts[partId('relay', name)];
@@ -305,11 +284,13 @@ class Drafting {
       else if (free(supply)) this.link(feeds.start, supply, 'winding', TO_BOX_METRES, name);
       if (free(driver)) this.link(driver, groundEnd('chassis'), 'return', TO_BOX_METRES, name);
     } else if (relay.control === 'main-relay-pin') {
-      // Behind its own fuse: it must be live before the relay has pulled in.
-      const joint = this.jointOf(name, relay);
-      const from = joint !== null && this.parts.has(partAt(joint)!) ? joint : relayEnd(name, '30');
-      const [end, metres] = this.sharesWindings ? [BATTERY, TO_BOX_METRES] : [from, JUMPER_METRES];
-      if (free(supply)) this.link(end, supply, 'winding', metres, name);
+      // Live before the relay has pulled in: behind a fuse of the battery's, on no blade that has a wire already.
+      const stacked = this.build.power.joints === 'stacked';
+      if (free(supply) && !this.sharesWindings && !stacked) this.standing.push({ end: supply, name });
+      else if (free(supply)) {
+        const [from, metres] = this.sharesWindings ? [BATTERY, TO_BOX_METRES] : [relayEnd(name, '30'), JUMPER_METRES];
+        this.link(from, supply, 'winding', metres, name);
+      }
     } else if (relay.control === 'need' && free(supply)) this.windings.push({ end: supply, name });
   }
   /** Windings fed together through a small fuse, so that a thin wire serves them. */
@@ -328,13 +309,14 @@ class Drafting {
       this.link(several ? spliceEnd(id) : fuseEnd(id, 2), end, 'winding', TO_BOX_METRES, id);
   }
   /** What feeds the windings: behind the main relay those of the ECU's outputs, from the key those it pulls in. */
-  feedWindings(feeds: PlannedFeed[]): void {
+  feedWindings(feeds: PlannedFeed[], post: EndKey): void {
     const main = spliceEnd('main');
     const source = this.parts.has(partAt(main)!) ? main : (this.build.feeds.source ?? BATTERY);
     const { run } = keyFeeds(this.build);
     const groups = [
       { id: 'wake', name: 'Key wake-up', source: run, windings: this.byKey },
       { id: 'windings', name: 'Relay windings', source, windings: this.windings },
+      { id: MAIN_WINDINGS, name: 'Main windings', source: post, windings: this.standing },
     ] as const;
     for (const { id, name, source: from, windings } of groups)
       if (this.sharesWindings)
@@ -386,7 +368,12 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
   const taken = Object.values(build.feeds.links).filter(
     (link) => link && [link.from, link.to].includes(BATTERY),
   ).length;
-  const isCrowded = build.power.joints === 'apart' && atPost.length > 0 && taken + atPost.length > MOST_RINGS;
+  // The windings that the main relay pin pulls in have a fuse there as well.
+  const standing = Number(
+    wanted.some(({ control }) => control === 'main-relay-pin') && build.power.circuits.windings?.feed !== 'shared',
+  );
+  const isCrowded =
+    build.power.joints === 'apart' && atPost.length > 0 && taken + atPost.length + standing > MOST_RINGS;
   const bar = partEnd('busbar', PLUS_BAR);
   // What may lose least on its way keeps a ring of its own; the rest hangs on the bar, whose cable is the last ring.
   const own = new Set(atPost.filter(({ role }) => AT_THE_POST.has(role)).slice(0, Math.max(0, MOST_RINGS - 1 - taken)));
@@ -400,6 +387,6 @@ export function proposal(build: Build, decided: Decided, ecuFuse: boolean): Prop
   for (const [id, part] of Object.entries(build.feeds.parts))
     if (part?.kind === 'relay' && !draft.parts.has(id as PartId)) draft.winding(readPart(id)!.name, part);
   const feeds: PlannedFeed[] = wanted.map(({ id, role, name, system }) => ({ id, role, name, system }));
-  draft.feedWindings(feeds);
+  draft.feedWindings(feeds, isCrowded ? bar : (build.feeds.source ?? BATTERY));
   return { parts: draft.parts, links: draft.links, feeds };
 }

@@ -78,15 +78,17 @@ test('a plug on the wall parts what passes; a cavity is changed by the list, and
   await expect(verdict(page)).not.toContainText(`${after} wires`);
 });
 
-test('the crank cable tied to the coils is told, and stood elsewhere the finding is gone', async ({ page }) => {
+test('the crank cable tied to the coils is told by the metre, and stood elsewhere it is fewer', async ({ page }) => {
   await openDemo(page);
   await goTo(page, 'Loom');
   await plan(page).getByRole('button', { name: 'Coil 1 to 5, tail' }).click();
   await choose(page, /Stand here as well/, 'Crank sensor');
-  await expect(await findings(page)).toContainText('Trigger cable beside what switches hard');
+  await expect(await findings(page)).toContainText('Crank sensor runs 1.23 m in one bundle with the coils');
   await plan(page).getByRole('button', { name: 'Crank sensor, tail' }).click();
   await choose(page, /Stand here as well/, 'Crank sensor');
-  await expect(await findings(page)).not.toContainText('Trigger cable beside what switches hard');
+  // In the trunk it lies beside the feed of the coils all the same.
+  await expect(await findings(page)).toContainText('Crank sensor runs 0.45 m in one bundle with the coils');
+  await expect(await findings(page)).not.toContainText('1.23 m');
 });
 
 test('labels, the board and the parts leave as files that other programs read', async ({ page }) => {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { drawFeeds, type FeedDrawing } from '~/core/drawing/feeds';
 import { call } from '~/core/edits';
-import { partAt, partId } from '~/core/ends/ends';
+import { endType, partAt, partId } from '~/core/ends/ends';
 import { netlist, type Netlist } from '~/core/netlist/netlist';
 import { demoBuilds } from '~/demo';
 import { demoBuild, edited } from '../../helpers';
@@ -9,7 +9,11 @@ import { demoBuild, edited } from '../../helpers';
 const demo = demoBuild();
 const net = netlist(demo);
 const loadsIn = ({ nodes }: FeedDrawing) =>
-  nodes.flatMap(({ kind, members }) => (kind === 'load' || kind === 'windings' ? members : [])).sort();
+  nodes
+    .flatMap(({ kind, members }) => (kind === 'load' || kind === 'windings' ? members : []))
+    // A second battery stands among them, and draws nothing.
+    .filter((end) => endType(end) !== 'battery')
+    .sort();
 /** What draws: loads and windings, but for windings that hang on a terminal of their own relay. */
 const drawing = ({ power: { flows } }: Netlist) =>
   flows.draws
