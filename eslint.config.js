@@ -52,7 +52,12 @@ export default tseslint.config(
   {
     // A number of the model has a name, its source beside the name; a turn, a minute and powers of ten are nobody's choice.
     files: ['core/circuit/**', 'core/power/**', 'core/netlist/**'],
-    ignores: ['core/circuit/figures.ts', 'core/power/battery-figures.ts', 'core/power/fuse.ts', 'core/netlist/revisions.ts'],
+    ignores: [
+      'core/circuit/figures.ts',
+      'core/power/battery-figures.ts',
+      'core/power/fuse.ts',
+      'core/netlist/revisions.ts',
+    ],
     rules: {
       '@typescript-eslint/no-magic-numbers': [
         'error',
