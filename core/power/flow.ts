@@ -48,6 +48,8 @@ export interface Flows {
   /** Loads that no source reaches. */
   readonly unfed: readonly Load[];
   readonly sources: readonly EndKey[];
+  /** Wires and parts on a way between two batteries, by their id, with what they carry at the worst, amperes. */
+  readonly between: ReadonlyMap<string, number>;
 }
 
 /** Every load of a build, by its end. */
@@ -221,20 +223,21 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
     }
   // What runs between two batteries that are joined hangs on their volts, not on what is behind.
   const drawn = new Map(draws.map(({ end, load }) => [end, load?.rms ?? WINDING_AMPS]));
-  for (const [id, amps] of betweenSources(build, plan, through(plan), drawn)) {
-    const across: Flow = { mean: amps, rms: amps, peak: amps };
+  const between = betweenSources(build, plan, through(plan), drawn);
+  for (const [id, amps] of between) {
+    const worst: Flow = { mean: amps, rms: amps, peak: amps };
     const part = plan.parts.get(id as PartId);
     if (part === undefined) {
-      if (carried.has(id) && carried.get(id)!.rms < amps) carried.set(id, across);
+      if (carried.has(id) && carried.get(id)!.rms < amps) carried.set(id, worst);
       continue;
     }
     for (const port of portsOfPart(part.part)) {
       const end = partEnd(part.part.kind, part.name, port);
-      if (at.has(end) || into.has(end)) at.set(end, (at.get(end)?.rms ?? 0) < amps ? across : at.get(end)!);
+      if (at.has(end) || into.has(end)) at.set(end, (at.get(end)?.rms ?? 0) < amps ? worst : at.get(end)!);
     }
   }
   const unfed = [...loads.values()].filter(({ end }) => !into.has(end));
-  return { steps, into, fuseBefore, at, through: carried, draws, unfed, sources };
+  return { steps, into, fuseBefore, at, through: carried, draws, unfed, sources, between };
 }
 
 const NOTHING: Flow = { mean: 0, rms: 0, peak: 0 };

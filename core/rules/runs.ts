@@ -224,15 +224,28 @@ export const runRules: Rule[] = [
     sheet: 'feeds',
     check: (context) => {
       const { build, net } = context;
-      const joined = runsOf(context).filter(({ meets }) => meets === 'source');
-      return [...groupBy(joined, ({ thinnest }) => thinnest.id)].map(([id, [run]]): Hit => {
-        const across = Math.max(...run!.links.map((link) => net.power.flows.through.get(link.id)?.rms ?? 0));
-        return {
-          at: id,
-          where: { type: 'end', end: run!.to },
-          detail: `${labelOf(net, run!.source)} and ${labelOf(net, run!.to)} are joined by ${readLength(run!.metres, build)} of ${readSize(run!.thinnestMm, build)} that no fuse parts: with one flat about ${formatAmps(across)} run through it, rubbed through about ${formatAmps(run!.shortedAmps)} from either side. A fuse within ${readLength(FUSE_NEAR_METRES, build)} of each battery.`,
-        };
-      });
+      const { between } = net.power.flows;
+      // A cable of the link is exempt from PW-4 by its size, but not from a fuse: what it leads to gives as much as what it comes from.
+      const open = runsOf(context).filter(
+        ({ meets, metres, links }) =>
+          (meets === 'source' || (meets === 'fuse' && metres > FUSE_NEAR_METRES + CLOSE)) &&
+          links.some(({ id }) => between.has(id)),
+      );
+      return [...groupBy(open, (run) => (run.meets === 'source' ? run.thinnest.id : run.source))].map(
+        ([id, [run]]): Hit => {
+          const across = Math.max(...run!.links.map((link) => between.get(link.id) ?? 0));
+          const long = `${readLength(run!.metres, build)} of ${readSize(run!.thinnestMm, build)}`;
+          const near = `A fuse within ${readLength(FUSE_NEAR_METRES, build)} of each battery.`;
+          return {
+            at: id,
+            where: { type: 'end', end: run!.meets === 'source' ? run!.to : run!.source },
+            detail:
+              run!.meets === 'source'
+                ? `${labelOf(net, run!.source)} and ${labelOf(net, run!.to)} are joined by ${long} that no fuse parts: with one flat about ${formatAmps(across)} run through it, rubbed through about ${formatAmps(run!.shortedAmps)} from either side. ${near}`
+                : `From ${labelOf(net, run!.source)} it is ${long} to the first fuse of the way to the other battery: rubbed through about ${formatAmps(run!.shortedAmps)} from there. ${near}`,
+          };
+        },
+      );
     },
   },
   {

@@ -144,6 +144,18 @@ describe('4 and 11: two batteries joined', () => {
     ]);
     near(amps.get('bat:+~bat:house')!, (spice.get('clamp')! - spice.get('house')!) / (2.1 * 0.00078 + 2 * RING));
   });
+  test('one fuse in the link is not enough: from the other battery nothing protects it', () => {
+    const half = edited(
+      demo,
+      call('addFeedPart', { part: { kind: 'battery', name: 'House', ampereHours: 45 }, name: 'house' }),
+      call('addFeedPart', { part: { kind: 'fuse', name: 'Link', amps: 125 }, name: 'near' }),
+      call('linkFeed', { from: 'bat:+', to: 'fuse:near.1', metres: 0.2 }),
+      call('linkFeed', { from: 'fuse:near.2', to: 'bat:house', metres: 2 }),
+    );
+    const [found, ...more] = findings(half, /^PW-27$/);
+    expect(more).toEqual([]);
+    expect(found!.detail).toMatch(/^From House, positive it is 2\.00 m of 50 mm² to the first fuse/);
+  });
   test('a switch thrown, the key at accessories, an accessory that drops at start: told by the scenario alone', () => {
     const build = edited(
       demo,
