@@ -458,6 +458,76 @@ describe('5: the whole loop, source to load to source', () => {
     expect(wire.squareMm).toBe(10);
     near(back.volts, 16 * (5.1 * 0.00191 * 1.1572 + 0.0012));
   });
+  test('a fan on a bare plan: every volt from clamp to body, drawn by hand for ngspice', () => {
+    const build = edited(
+      emptyBuild(),
+      call('addDevice', { kind: kind('fan'), label: 'Fan' }),
+      call('allotAll', { keep: 'placed' }),
+    );
+    const { volts } = solvedIn(build, 'outputs-on', null, new Set(['A6']));
+    // Ohms a metre of each size, metres as laid, and the ends: a contact of 1, a ring of 0.2 mohm, a pin of thin wire 5.
+    const OHMS = { 0.35: 0.0544, 0.5: 0.039, 1.5: 0.0133, 4: 0.00495, 25: 0.00078 };
+    const run = (size: keyof typeof OHMS, metres: number, ends: number) => OHMS[size] * metres + ends;
+    const [RINGED, PLUGGED, THIN] = [0.0012, 0.002, 0.01];
+    const fuse = (amps: number) => 0.1 / amps;
+    const [WINDING, RELAY] = [90, 0.003];
+    const [KEY, DRIVER] = [0.03, 0.15];
+    const hand = spiceVolts([
+      // Full, less 0.4 V while it gives for minutes; 45 Ah at 20 degrees.
+      ['post', 'minus', { volts: 12.6 - 0.4, ohms: 0.012 - 0.0004 }],
+      ['post', 'clamp', RING],
+      ['minus', '0', RING],
+      ['head', '0', run(25, 0.6, 2 * RING)],
+      ['body', '0', 0.006],
+      ['clamp', 'main in', run(0.5, 0.3, RINGED)],
+      ['main in', 'main out', fuse(3)],
+      ['main out', '30', run(0.5, 0.45, PLUGGED)],
+      ['30', '87', RELAY],
+      ['87', 'splice', run(0.5, 0.6, PLUGGED)],
+      ['splice', 'ecu', run(0.5, 0.5, PLUGGED)],
+      ['ecu', 'ecu ground', 12.4 / 0.8],
+      ...['A21', 'A22', 'A23'].map(() => ['ecu ground', 'head', run(1.5, 1.3, RINGED)] as const),
+      ['clamp', 'key', KEY],
+      ['key', 'wake in', run(0.5, 0.3, PLUGGED)],
+      ['wake in', 'wake out', fuse(3)],
+      ['wake out', '86', run(0.35, 0.9, PLUGGED)],
+      ['86', '85', WINDING],
+      ['85', 'body', run(0.35, 0.9, RINGED)],
+      ['splice', 'windings in', run(0.5, 0.3, PLUGGED)],
+      ['windings in', 'windings out', fuse(3)],
+      ['windings out', 'fan 86', run(0.35, 0.9, PLUGGED)],
+      ['fan 86', 'fan 85', WINDING],
+      ['fan 85', 'pin', run(0.35, 0.9, THIN)],
+      ['pin', 'ecu ground', DRIVER],
+      ['clamp', 'fuse in', run(4, 0.3, RINGED)],
+      ['fuse in', 'fuse out', fuse(20)],
+      ['fuse out', 'fan 30', run(4, 0.45, PLUGGED)],
+      ['fan 30', 'fan 87', RELAY],
+      ['fan 87', 'fan plus', run(4, 1.6, PLUGGED)],
+      // 16 A at 13.5 V.
+      ['fan plus', 'fan minus', 13.5 / 16],
+      ['fan minus', 'body', run(4, 0.6, RINGED)],
+    ]);
+    for (const [place, end] of [
+      ['clamp', 'bat:+'],
+      ['fuse in', 'fuse:fan-1.1'],
+      ['fuse out', 'fuse:fan-1.2'],
+      ['fan 87', 'relay:fan-1.87'],
+      ['fan plus', 'dev:fan-1.1'],
+      ['fan minus', 'dev:fan-1.2'],
+      ['body', 'gnd:chassis'],
+      ['head', 'gnd:head'],
+      ['87', 'relay:main.87'],
+      ['ecu', 'ecu:A10'],
+      ['86', 'relay:main.86'],
+      ['fan 86', 'relay:fan-1.86'],
+      ['ecu ground', 'ecu:A21'],
+    ] as const) {
+      near(volts(end), hand.get(place)!);
+      // What is lost on the way, which 1 % of twelve volts would hide.
+      near(volts('bat:+', end), hand.get('clamp')! - hand.get(place)!);
+    }
+  });
 });
 
 describe('15: circuits above 3 A under load', () => {
