@@ -4,7 +4,7 @@ import { carriedAmps, wireOhms } from '../wire/wire';
 import { battery, insideOhms, type Cell } from './battery-figures';
 import { surroundingsIn, type Census } from './census';
 import type { FeedPlan } from './feed-plan';
-import { through, type Flows, type Step } from './flow';
+import { stepsFrom, through, type Flows, type Step } from './flow';
 import { laidMetres } from './length';
 import type { PlannedLink } from './propose';
 import { besideCell, ownCell } from './rings';
@@ -62,18 +62,10 @@ export function bareRuns(
   const isSource = new Set(sources.map(({ end }) => end));
   const loads = new Set(draws.map(({ end }) => end));
   const around = surroundingsIn(build, census);
-  const next = new Map<EndKey, Step[]>();
-  const add = (step: Step) => {
-    const at = next.get(step.from);
-    if (at) at.push(step);
-    else next.set(step.from, [step]);
-  };
-  for (const link of plan.links) {
-    if (link.role === 'return' || !sizes.has(link.id)) continue;
-    add({ from: link.from, to: link.to, link, part: null });
-    add({ from: link.to, to: link.from, link, part: null });
-  }
-  for (const step of through(plan)) if (endType(step.from) !== 'fuse') add(step);
+  const next = stepsFrom(
+    plan.links.filter(({ id, role }) => role !== 'return' && sizes.has(id)),
+    [...through(plan)].filter(({ from }) => endType(from) !== 'fuse'),
+  );
   return sources.flatMap(({ end: source, cell }) => {
     const found: BareRun[] = [];
     const came = new Map<EndKey, Step | null>([[source, null]]);

@@ -125,6 +125,22 @@ function addTo(sum: Sum, mean: number, square: number, peak: number): void {
   sum.peak += peak;
 }
 
+/** Steps by where they begin: over each link both ways, then those through parts as they are told. */
+export function stepsFrom(links: readonly PlannedLink[], inner: Iterable<Step>): ReadonlyMap<EndKey, readonly Step[]> {
+  const next = new Map<EndKey, Step[]>();
+  const add = (step: Step) => {
+    const at = next.get(step.from);
+    if (at) at.push(step);
+    else next.set(step.from, [step]);
+  };
+  for (const link of links) {
+    add({ from: link.from, to: link.to, link, part: null });
+    add({ from: link.to, to: link.from, link, part: null });
+  }
+  for (const step of inner) add(step);
+  return next;
+}
+
 /**
  * Walks the plan from its sources, each end once, and adds up what the loads behind each place draw. Linear in wires and parts,
  * safe on rings.
@@ -133,18 +149,10 @@ export function flowsOf(build: Build, plan: FeedPlan): Flows {
   const loads = loadsByEnd(build);
   const sources = sourcesOf(build, plan);
   const isSource = new Set(sources);
-  const next = new Map<EndKey, Step[]>();
-  const add = (step: Step) => {
-    const at = next.get(step.from);
-    if (at) at.push(step);
-    else next.set(step.from, [step]);
-  };
-  for (const link of plan.links) {
-    if (link.role === 'return') continue;
-    add({ from: link.from, to: link.to, link, part: null });
-    add({ from: link.to, to: link.from, link, part: null });
-  }
-  for (const step of through(plan)) add(step);
+  const next = stepsFrom(
+    plan.links.filter(({ role }) => role !== 'return'),
+    through(plan),
+  );
 
   const into = new Map<EndKey, Step>();
   const fuseBefore = new Map<EndKey, PartId | null>();
