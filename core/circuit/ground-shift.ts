@@ -44,6 +44,15 @@ function errorOf(at: SensorAt, read: number, shiftVolts: number): number | null 
 const LEAST_OHMS = 1e-6;
 
 /**
+ * In a solved state a pulsed load stands with what it is in the mean, which gives way as its volts fall; a pulse does not. What of an
+ * ampere between its ends is left by that: 1 less its siemens times the ohms there (Sherman and Morrison, one branch taken out).
+ */
+function aloneShare(solution: Solution, branch: number): number {
+  const { ends, siemens } = solution.branches;
+  return 1 + siemens[branch]! * solution.transfer(ends[2 * branch]!, ends[2 * branch + 1]!, branch);
+}
+
+/**
  * The furthest a ground goes from nothing over a cycle: the mean, and what the pulses of coils, added up where they overlap, and of
  * injectors, which at full duty are open together, add to it through the wires they share.
  */
@@ -53,7 +62,8 @@ function peakOf(build: Build, solution: Solution, ground: EndKey, mean: number):
   const [i, j] = [numberOf(ir.nodes, ground), numberOf(ir.nodes, ECU_GROUND)];
   const shares = ir.pulsed
     .map((one) => ({ ...one, weight: solution.transfer(i, j, one.branch) }))
-    .filter(({ weight }) => Math.abs(weight) > LEAST_OHMS);
+    .filter(({ weight }) => Math.abs(weight) > LEAST_OHMS)
+    .map((one) => ({ ...one, weight: one.weight / aloneShare(solution, one.branch) }));
   const coils = strayOfCoils(
     build,
     shares.flatMap(({ coil, weight }) => (coil ? [{ fitted: coil, weight }] : [])),

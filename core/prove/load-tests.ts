@@ -47,11 +47,11 @@ export function loadTests(build: Build, net: Netlist): ProveTest[] {
     // What is plugged into the ECU as well is not switched on by hand: a lamp stands in for it too.
     const lamp = pulsed ? HEADLAMP : load.amps < LOADED_FROM_AMPS ? INDICATOR : null;
     const amps = lamp?.amps ?? load.amps;
-    const ohms = (volts: number, flow: number, isWire: boolean) =>
-      flow > 0 ? (volts / flow) * (isWire ? COLD : 1) : 0;
-    const out = drop.hops.reduce((sum, { step, volts }) => {
+    const out = drop.hops.reduce((sum, { step, volts, metres, voltsPerMetre }) => {
       const flow = (step.link ? flows.through.get(step.link.id) : flows.at.get(step.to))?.rms ?? 0;
-      return sum + ohms(volts, flow, step.link !== null) * amps;
+      // A plan's figures are of warm copper; contacts, fuses and relays stay as they are.
+      const copper = metres * voltsPerMetre;
+      return flow > 0 ? sum + ((volts - copper + copper * COLD) / flow) * amps : sum;
     }, 0);
     const back = returnOf(build, net, drop.draw.end);
     const how = lamp
