@@ -120,6 +120,15 @@ export const Table = styled.table`
         text-align: left;
         white-space: normal;
       }
+      tr > [data-label]:empty {
+        display: none;
+      }
+      tr[data-selected='true'] {
+        background: ${color.selectionWash};
+        & > * {
+          background: none;
+        }
+      }
       tr > th:not([data-inline]),
       tr > [colspan] {
         flex: 1 1 100%;

@@ -251,6 +251,10 @@ const Row = styled(Button)`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  /* What is found of it stands at its right end. */
+  &:has(+ span > button) {
+    padding-right: 74px;
+  }
   & > small {
     flex: none;
     color: ${color.soft};

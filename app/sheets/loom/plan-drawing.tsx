@@ -394,7 +394,10 @@ const Legend = styled.ul.attrs({ role: 'list' })`
 /** What is found of something stands at its place. */
 const At = styled.span`
   position: absolute;
-  transform: translate(6px, 4px);
+  transform: translate(4px, 3px);
+  & > button {
+    padding: 0;
+  }
 `;
 const Scroll = styled.div`
   position: relative;
