@@ -32,7 +32,7 @@ import { traceFaults } from '~/core/trace/trace';
 import { pellworth } from '~/demo/pellworth';
 import { largeBuild, largePlaced } from './bench-build';
 import { editReport, editRows } from './bench-edit';
-import { fieldReport, stressReport } from './bench-field';
+import { crankedReport, fieldReport, stressReport } from './bench-field';
 import { confusion, triggerRows } from './bench-trigger';
 import { asLinearProgram } from '../tests/allotment/random-model';
 
@@ -354,5 +354,5 @@ if (process.argv.includes('--json')) {
     process.stdout.write(`${line[0].padEnd(width[0])}  ${line[1].padStart(width[1])}  ${line[2]}\n`);
   process.stdout.write(`\n${editReport(edits)}\n`);
   process.stdout.write(`\n${confusion()}\n`);
-  process.stdout.write(`\n${fieldReport()}\n\n${stressReport()}\n`);
+  process.stdout.write(`\n${fieldReport()}\n\n${crankedReport()}\n\n${stressReport()}\n`);
 }

@@ -8,12 +8,6 @@ const median = (values: readonly number[]): number => {
   return sorted[sorted.length >> 1]!;
 };
 
-/** Seconds from sample to sample about the edges of a track; null with fewer than two edges. */
-export function sampleSeconds({ edges }: Track): number | null {
-  const last = edges.at.length - 1;
-  return last < 1 ? null : (edges.seconds[last]! - edges.seconds[0]!) / (edges.at[last]! - edges.at[0]!);
-}
-
 const spread = (count: number): number[] => {
   const stride = Math.max(1, Math.floor(count / LOOKED));
   return Array.from({ length: Math.ceil(count / stride) }, (_, i) => i * stride);
@@ -25,8 +19,8 @@ const spread = (count: number): number[] => {
  */
 export function edgeSeconds(track: Track): number | null {
   const { shape, edges, channel } = track;
-  const step = sampleSeconds(track);
-  if (shape.kind !== 'square' || step === null) return null;
+  const { step } = track;
+  if (shape.kind !== 'square' || step === 0) return null;
   const swing = shape.high - shape.low;
   const [low, high] = [shape.low + 0.1 * swing, shape.low + 0.9 * swing];
   const times: Record<0 | 1, number[]> = { 0: [], 1: [] };
@@ -46,9 +40,8 @@ export function edgeSeconds(track: Track): number | null {
 
 /** Degrees of the crank by which noise moves a VR signal's steep crossing: noise over slope, root mean square. Null where no crossing is read. */
 export function crossingNoiseDegrees(track: Track, rpm: number): number | null {
-  const { shape, edges, channel } = track;
-  const step = sampleSeconds(track);
-  if (track.reads !== 'crossings' || step === null) return null;
+  const { shape, edges, channel, step } = track;
+  if (track.reads !== 'crossings' || step === 0) return null;
   const slopes = spread(edges.at.length).flatMap((i) => {
     const at = Math.round(edges.at[i]!);
     // Over half the way between the lobes' tops: a single step would measure the noise itself.

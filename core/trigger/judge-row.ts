@@ -1,5 +1,5 @@
 import { camRound } from './cam-round';
-import { judge, look, refine, type Judgement } from './judge';
+import { judge, look, refine, swungCost, type Judgement } from './judge';
 import { sameShape } from './pattern';
 import type { Swing } from './swing';
 import type { Row } from './rows';
@@ -35,8 +35,9 @@ const RIVAL = 25;
 /** Above the best without its swing, at which one may still win with it: for each pulse, for a swing says something of each. */
 const WITHIN_REACH = 1;
 const REACH_LEAST = 200;
-/** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has a scale. */
-const EVEN_STEPS = [30, 6, 2];
+/** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has its scale among them. */
+const EVEN_COARSE = [30, 45, 60, 90, 120];
+const EVEN_FINE = [6, 2];
 /** Even teeth of a cycle that a cam may tell. */
 const EVEN_MOST = 800;
 
@@ -86,7 +87,7 @@ function firstLook(trials: readonly Trial[], { pulses, from, to, clock }: Row, o
     for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i]!, trail[i]! + BEHIND);
     return { trial, cost: cost + prior(trial) };
   });
-  return seen.sort((one, other) => one.cost - other.cost);
+  return { limit, looked: seen.sort((one, other) => one.cost - other.cost) };
 }
 
 /** What the cam says to a wheel: after how many repeats it comes round, and what it costs when that is not once a cycle. */
@@ -100,16 +101,17 @@ function withCam(trial: Trial, judged: Judgement, { pulses, from, to, level }: R
   // Even teeth are counted by the cam: any number of them is right.
   const right = round !== null && (isEven(trial) || round.rounds === Math.round(720 / spanOf(trial)));
   const stray = !cam || counted ? 0 : round === null ? CAM_STRAY : !right ? CAM_WRONG : round.evenly ? CAM_EVENLY : 0;
-  return { ...trial, ...judged, level, stray, round: round && round.rounds };
+  return { ...trial, ...judged, rowCost: judged.cost, level, stray, round: round && round.rounds };
 }
 
 /** What a judged wheel was judged as. */
-export const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary }: Trial): Trial => ({
+export const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary, misread }: Trial): Trial => ({
   wheel,
   pattern,
   inverted,
   direction,
   fromLibrary,
+  misread,
 });
 
 /** Even teeth: those of the number the cam tells, else all of the library at one cost. */
@@ -118,6 +120,7 @@ function judgeEven(
   judgeOne: (trial: Trial) => Judged,
   level: 0 | 1,
   { square, told }: RowContext,
+  swungOf: (pattern: readonly number[]) => number,
 ): Judged[] {
   const [even] = evens;
   if (!even) return [];
@@ -127,11 +130,14 @@ function judgeEven(
   const counts = (round: number | null): round is number => round !== null && round % 2 === 0 && round <= EVEN_MOST;
   // What was counted holds, also where the path itself slips at several lost pulses in a row.
   if (counts(told)) return [{ ...judgeOne(madeOf(told)), round: told, stray: 0 }];
-  const unknown = EVEN_STEPS.map((step) => judgeOne({ ...even, pattern: [step] })).reduce((one, other) =>
-    other.cost + other.stray < one.cost + one.stray ? other : one,
+  // Without a swing one coarse step is as another: which of them has it to scale is seen with one.
+  const coarse = EVEN_COARSE.map((step) => ({ step, cost: swungOf([step]) })).reduce((one, other) =>
+    other.cost < one.cost ? other : one,
   );
+  const tried = [coarse.step, ...EVEN_FINE].map((step) => judgeOne({ ...even, pattern: [step] }));
+  const unknown = tried.reduce((one, other) => (other.cost + other.stray < one.cost + one.stray ? other : one));
   if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
-  return evens.map((trial) => ({ ...unknown, ...trial, pattern: unknown.pattern }));
+  return tried.flatMap((one) => evens.map((trial) => ({ ...one, ...trial, pattern: one.pattern })));
 }
 
 /**
@@ -150,23 +156,44 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   // A wheel that falls out of reach of the best so far is not followed to the end.
   const limit = new Float64Array(to - from).fill(Number.POSITIVE_INFINITY);
   const reach = Math.max(REACH_LEAST, WITHIN_REACH * (to - from));
+  // What a swing would take off the cost of a wheel with few teeth, as far as the first look can say.
+  const hiding = new Map<readonly number[], number>();
+  const hidden = ({ pattern }: Trial) => hiding.get(pattern) ?? 0;
+  const hoped = (trial: Judged) => costOf(trial) - hidden(trial);
   const judgeOne = (trial: Trial) => {
-    const judged = judge(trial.pattern, pulses, from, to, clock, limit);
+    // One that hides a swing is followed to its end however far it falls behind without it.
+    const judged = judge(trial.pattern, pulses, from, to, clock, hidden(trial) > 0 ? undefined : limit);
     const { trail } = judged;
     for (let i = 0; i < trail.length; i += 1) limit[i] = Math.min(limit[i]!, trail[i]! + reach);
     return withCam(trial, judged, row, context);
   };
   const refined = (trial: Judged): Judged => {
     const finer = refine(trial, trial.pattern, pulses, from, to, clock, engines);
-    return isEven(trial) ? { ...trial, ...finer } : withCam(trial, finer, row, context);
+    return isEven(trial) ? { ...trial, ...finer, rowCost: finer.cost } : withCam(trial, finer, row, context);
   };
   const uneven = trials.filter((trial) => !isEven(trial));
-  const first = firstLook(uneven, row, (done) => onProgress(0.5 * done));
-  const near: Judged[] = [];
+  const { looked, limit: seenBy } = firstLook(uneven, row, (done) => onProgress(0.5 * done));
+  const lookTo = Math.min(to, from + FIRST_LOOK);
+  const near: Judged[] = looked.slice(0, 1).map(({ trial }) => judgeOne(trial));
+  const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0]!, row);
+  // With few teeth a swing may be all that is wrong: what a wheel comes to with one is what it may still win by.
+  const swungOf = (pattern: readonly number[]) =>
+    clear ? Infinity : swungCost(pattern, pulses, from, lookTo, clock, seenBy);
+  const scale = (to - from) / Math.max(1, lookTo - from);
+  const first = looked
+    .map(({ trial, cost }) => {
+      const swung = swungOf(trial.pattern) + prior(trial);
+      if (swung < cost) hiding.set(trial.pattern, (cost - swung) * scale);
+      return { trial, cost: Math.min(cost, swung) };
+    })
+    .sort((one, other) => one.cost - other.cost);
   for (const [at, { trial, cost }] of first.slice(0, NEAREST).entries()) {
-    const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0]!, row);
-    const [least, behind] = clear ? [ALIKE_LEAST, ALIKE_BEHIND] : [NEAREST_LEAST, BEHIND];
-    if (at >= least && cost > first[0]!.cost + behind) break;
+    if (near[0]!.pattern === trial.pattern) {
+      if (hidden(trial) > 0) near[0] = judgeOne(trial);
+      continue;
+    }
+    const [atLeast, behind] = clear ? [ALIKE_LEAST, ALIKE_BEHIND] : [NEAREST_LEAST, BEHIND];
+    if (at >= atLeast && cost > first[0]!.cost + behind) break;
     onProgress(0.5 + (0.3 * at) / NEAREST);
     near.push(judgeOne(trial));
   }
@@ -175,24 +202,25 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     if (near.some(({ pattern }) => pattern === trial.pattern)) continue;
     if (near.slice(0, SHAPES).some(({ pattern }) => sameShape(pattern, trial.pattern))) near.push(judgeOne(trial));
   }
-  near.push(...judgeEven(trials.filter(isEven), judgeOne, level, context));
+  near.push(...judgeEven(trials.filter(isEven), judgeOne, level, context, ([step]) => swungOf([step!])));
   near.sort(byCost);
   // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide; else only rivals.
-  let even: Judged | null = null;
+  const evens = new Map<Float64Array, Judged>();
   const plain = near.length > 0 ? costOf(near[0]!) : 0;
+  const least = near.reduce((one, trial) => Math.min(one, hoped(trial)), plain);
   for (const [at, trial] of near.entries()) {
     const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
     onProgress(0.8 + (0.2 * at) / near.length);
     // Each was judged without its swing so far: that is what is compared while nothing explains the pulses.
-    if (explains(leader, row) ? costOf(trial) > plain + RIVAL : costOf(trial) > plain + reach) continue;
+    if (hoped(trial) > (explains(leader, row) ? plain + RIVAL : least + reach)) continue;
     // Even teeth whose number is not known are one pattern: refined once for all.
-    if (isEven(trial) && even && even.degrees === trial.degrees) near[at] = { ...even, ...asTrial(trial) };
-    else {
-      near[at] = refined(trial);
-      if (isEven(trial)) even = { ...near[at], degrees: trial.degrees };
-    }
+    const known = isEven(trial) ? evens.get(trial.degrees) : undefined;
+    near[at] = known ? { ...known, ...asTrial(trial) } : refined(trial);
+    if (isEven(trial)) evens.set(trial.degrees, near[at]);
   }
   near.sort(byCost);
-  const evenCost = Math.min(...near.filter(isEven).map(({ cost }) => cost));
-  return { row, near, even: evenCost, judgeTrial: (trial) => refined(judgeOne(trial)) };
+  // Of even teeth at several scales the best is left.
+  const best = near.find(isEven);
+  const left = near.filter((trial) => !isEven(trial) || trial.degrees === best!.degrees);
+  return { row, near: left, even: best?.cost ?? Infinity, judgeTrial: (trial) => refined(judgeOne(trial)) };
 }

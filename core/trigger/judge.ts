@@ -44,6 +44,8 @@ const GRID_SWING = 0.18;
 const GRID_PACE: Pace = { slope: 0.002, play: 0.03, clock: 0 };
 /** By how much one may fall behind the best of the grid. */
 const GRID_BEHIND = 40;
+/** And one wheel behind another, each with its best of the grid. */
+const SWUNG_BEHIND = 100;
 /** What a swing of the grid costs. */
 const GRID_PRICE = 6;
 /** Starts that are followed up, and rounds of each: finer teeth show the swing at the first look. */
@@ -220,6 +222,49 @@ function overTurns({ alignment, degrees }: Judgement, pattern: readonly number[]
   return { ...alignment, teeth };
 }
 
+/** Whether a cycle has so few teeth that a swing between two of them is as large as a lost one. */
+export const isCoarse = (cycle: readonly number[]): boolean => cycle.length <= COARSE;
+
+/** What a cycle of few teeth costs with each swing of the grid, the cheapest first; the price of a swing is not in it. */
+function swungLook(
+  cycle: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  to: number,
+  clock: number,
+  limit = new Float64Array(to - from).fill(INFINITE),
+) {
+  return GRID_ORDERS.flatMap((order) =>
+    Array.from({ length: GRID_PHASES }, (_, k) => {
+      const phase = (2 * PI * k) / GRID_PHASES;
+      const swing = swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
+      const { cost, trail } = align(bent(cycle, swing), seconds, from, to, { ...GRID_PACE, clock }, { limit });
+      for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + GRID_BEHIND);
+      return { swing, cost, trail };
+    }),
+  ).sort((one, other) => one.cost - other.cost);
+}
+
+/**
+ * What a pattern of few teeth may come to at a first look once a swing is granted it; infinite for one with more.
+ *
+ * @param limit Cost at each pulse from which on a swing is given up; lowered to what is found.
+ */
+export function swungCost(
+  pattern: readonly number[],
+  seconds: Float64Array,
+  from: number,
+  to: number,
+  clock: number,
+  limit: Float64Array,
+): number {
+  const cycle = overCycle(pattern);
+  if (cycle === null || !isCoarse(cycle)) return INFINITE;
+  const { cost, trail } = swungLook(cycle, seconds, from, to, clock, limit.slice())[0]!;
+  for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + SWUNG_BEHIND);
+  return cost + GRID_PRICE;
+}
+
 /** The second: path and swing together. Never worse than the first. @param engines Swings the build's engine may have. */
 export function refine(
   first: Judgement,
@@ -256,20 +301,10 @@ export function refine(
   const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
     : [];
-  if (cycle.length <= COARSE) {
+  if (isCoarse(cycle)) {
     const end = min(to, from + GRID_PULSES);
-    const limit = new Float64Array(end - from).fill(INFINITE);
-    const grid = GRID_ORDERS.flatMap((order) =>
-      Array.from({ length: GRID_PHASES }, (_, k) => {
-        const phase = (2 * PI * k) / GRID_PHASES;
-        const swing = swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
-        const { cost, trail } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock }, { limit });
-        for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + GRID_BEHIND);
-        return { swing: { swing, price: GRID_PRICE }, cost };
-      }),
-    );
-    grid.sort((one, other) => one.cost - other.cost);
-    starts.push(...grid.slice(0, STARTS).map(({ swing }) => ({ swing })));
+    const grid = swungLook(cycle, seconds, from, end, clock);
+    starts.push(...grid.slice(0, STARTS).map(({ swing }) => ({ swing: { swing, price: GRID_PRICE } })));
   }
   const rounds = cycle.length <= REFINED ? ROUNDS : ROUNDS_FINE;
   for (const { swing: begun, start } of starts) {

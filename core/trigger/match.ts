@@ -4,9 +4,11 @@ import type { PulseEvent } from './align';
 import { judgeRows } from './both-edges';
 import { putBack } from './bursts';
 import { matchCam, type CamFit } from './cam';
-import { sampleRate, type Capture } from './capture/capture';
+import { sampleRate, type Capture, type Hole } from './capture/capture';
 import { swingOfEngine } from './cranking';
+import { freeAngles } from './free-angles';
 import { costOf } from './judge-row';
+import { overHole } from './pulse-faults';
 import { gapsOf, patternOf, samePattern } from './pattern';
 import { alike, whyBest, whyNot } from './reasons';
 import { rowsOf } from './rows';
@@ -53,6 +55,8 @@ export interface Match {
   readonly events: readonly PulseEvent[];
   /** Moments within the capture in which the crank all but stood, or was thrown back. */
   readonly stops: readonly Stop[];
+  /** Stretches the recorder left out, seconds. */
+  readonly holes: readonly Hole[];
   readonly rpm: { readonly min: number; readonly mean: number; readonly max: number };
   /** Fastest less slowest within a turn, over the mean. */
   readonly ripple: number;
@@ -152,7 +156,12 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   const { all, thinned, pulses, from, to } = row;
   const stops = ownStandstills(pulses, best.pattern);
   const whole = alignWhole(best.pattern, pulses, best, from, stops);
-  const stopped = stopsOf(pulses, whole.alignment.teeth, best.pattern, stops);
+  const holes = capture.holes ?? [];
+  // Where nobody recorded, the crank did not stand.
+  const stopped = stopsOf(pulses, whole.alignment.teeth, best.pattern, stops).filter(
+    ({ seconds: [start, end] }) => !overHole({ holes }, start, end),
+  );
+  if (holes.length > 0) notes.push(sayHoles(holes));
   const { teeth, degrees, events } = putBack(all, thinned, {
     degrees: whole.degrees,
     teeth: whole.alignment.teeth,
@@ -192,7 +201,12 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
   }
   const runnerUp = candidates.slice(1).find(({ wheel }) => !alike(wheel, best.wheel)) ?? null;
   options.onProgress?.(1);
-  const verdict = verdictOf([best, ...near.filter((trial) => trial !== best)], rowOf, codedWidths(crank, best.wheel));
+  const verdict = verdictOf(
+    [best, ...near.filter((trial) => trial !== best)],
+    rowOf,
+    codedWidths(crank, best.wheel),
+    freeAngles(best, row, engines),
+  );
   return ok({
     best: candidates[0]!,
     verdict,
@@ -210,8 +224,17 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     degrees,
     events,
     stops: stopped,
+    holes,
     ...speedOf(pulses, whole.degrees),
     gaps: gapsOf(best.wheel),
     notes: [`${Math.round(sampleRate(capture)).toLocaleString('en')} samples a second.`, ...notes],
   });
+}
+
+/** Holes told one by one, up to so many. */
+const HOLES_TOLD = 3;
+function sayHoles(holes: readonly Hole[]): string {
+  const told = holes.slice(0, HOLES_TOLD).map(([from, to]) => `${from.toFixed(3)} to ${to.toFixed(3)} s`);
+  const more = holes.length - told.length;
+  return `The recording has ${holes.length === 1 ? 'a hole' : 'holes'} (${told.join(', ')}${more > 0 ? `, ${more} more` : ''}): what happened there is not known, and is taken for no fault.`;
 }

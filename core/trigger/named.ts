@@ -1,6 +1,6 @@
 import type { Suspicion } from './diagnose';
 import type { Match } from './match';
-import { pulseFaults } from './pulse-faults';
+import { overHole, pulseFaults } from './pulse-faults';
 import type { Track } from './tracks';
 import type { Stop } from './standstill';
 import { teethPerTurn } from '../wheels/wheel';
@@ -95,13 +95,13 @@ function standsStill(
 }
 
 function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<SignalFault, 'tooth'>) => void): void {
-  const { shape, quality } = track;
+  const { shape, quality, showsVolts } = track;
   const concerns = [shaft];
   const swing = shape.high - shape.low;
   const level = (shape.most + shape.least) / 2;
   // A line that is only moved between two low levels looks like a small signal off the middle.
   const low = shape.kind === 'square' ? swing < LEAST_SWING : shape.most - shape.least < 0.5 && level > 0.1;
-  if (low) {
+  if (low && showsVolts) {
     say({
       id: 'no-pull-up',
       title: `The ${shaft} line hardly moves: its pull-up is missing`,
@@ -112,7 +112,7 @@ function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<Sign
     });
     return;
   }
-  if (shape.kind === 'vr' && quality.volts[1] < LEAST_LOBE)
+  if (shape.kind === 'vr' && showsVolts && quality.volts[1] < LEAST_LOBE)
     say({
       id: 'weak',
       title: `The ${shaft} signal is weak`,
@@ -132,7 +132,9 @@ function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<Sign
     say({
       id: 'clipped',
       title: `The ${shaft} signal is clipped`,
-      evidence: `it rests at ${volts(shape.least)} and ${volts(shape.most)}`,
+      evidence: showsVolts
+        ? `it rests at ${volts(shape.least)} and ${volts(shape.most)}`
+        : "it rests at the ends of the recorder's range",
       remedy: "Set the recorder's range wider; the timing still holds, the height does not.",
       concerns: [],
     });
@@ -174,7 +176,11 @@ function toothFaults(found: Match, say: (fault: Omit<SignalFault, 'tooth'> & { t
   }
   // Spinning up and coming to rest, the signal is weak and its speed jumps: what goes wrong there is no fault of the line.
   const steady = (pulse: number) => pulse > perTurn && pulse < found.pulses.length - perTurn;
-  const left = places.filter(({ tooth, kind, pulse }) => steady(pulse) && (kind === 'added' || !told.has(tooth)));
+  // Nor what nobody recorded.
+  const seen = (pulse: number) => !overHole(found, found.pulses[Math.max(0, pulse - 1)]!, found.pulses[pulse]!);
+  const left = places.filter(
+    ({ tooth, kind, pulse }) => steady(pulse) && seen(pulse) && (kind === 'added' || !told.has(tooth)),
+  );
   const [added, lost] = [
     left.filter(({ kind }) => kind === 'added').length,
     left.filter(({ kind }) => kind === 'lost').length,

@@ -1,4 +1,3 @@
-import { sampleSeconds } from './edge-speed';
 import type { Track } from './tracks';
 
 /** Error of a time that may lie anywhere between two samples: a step over the root of 12. */
@@ -10,7 +9,5 @@ const DRAWN = 0.05;
  * Seconds by which the recorder alone puts a pulse off its time, root mean square: an edge that is faster than a sample may
  * have been anywhere between two; a slow crossing is drawn between them.
  */
-export function clockOf(track: Track): number {
-  const step = sampleSeconds(track) ?? 0;
-  return step * (track.shape.kind === 'square' ? ANYWHERE : DRAWN);
-}
+export const clockOf = ({ step, shape }: Pick<Track, 'step' | 'shape'>): number =>
+  step * (shape.kind === 'square' ? ANYWHERE : DRAWN);

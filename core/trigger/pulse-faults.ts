@@ -9,6 +9,10 @@ export const clearFaults = (found: Match): Loss[] => {
   return breaks * 10 > found.events.length ? [] : pulseFaults(found);
 };
 
+/** Whether a hole of the recording lies within a stretch of time, seconds. */
+export const overHole = ({ holes }: Pick<Match, 'holes'>, from: number, to: number): boolean =>
+  holes.some(([start, end]) => start < to && end > from);
+
 /** Losses seen by alignment, whatever a decoder forgives: each pulse that is one too many, missing or off its place. */
 export function pulseFaults(found: Match): Loss[] {
   const times = found.events.map(({ pulse }) => found.pulses[pulse]!);
@@ -19,6 +23,8 @@ export function pulseFaults(found: Match): Loss[] {
     // Where the crank stood the path is taken up anew: nothing was lost there.
     const stood = found.stops.some(({ seconds: [from, to] }) => times[i]! >= from && times[i]! <= to);
     if (kind === 'break' && (pulse < 3 || stood)) return [];
+    // What nobody recorded was not lost on the line.
+    if (overHole(found, times[i]! - step, times[i]!)) return [];
     // Several pulses too many between two teeth are one disturbance.
     const before = found.events[i - 1];
     if (

@@ -106,19 +106,21 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
   say(
     'Sensor',
     square ? 'square signal' : 'VR, two wires',
-    square
-      ? `${round(crank.shape.low, 1)} V to ${round(crank.shape.high, 1)} V`
-      : `${round(crank.quality.volts[0], 2)} V to ${round(crank.quality.volts[1], 2)} V at the lobes`,
+    !crank.showsVolts
+      ? 'how many volts the file does not say'
+      : square
+        ? `${round(crank.shape.low, 1)} V to ${round(crank.shape.high, 1)} V`
+        : `${round(crank.quality.volts[0], 2)} V to ${round(crank.quality.volts[1], 2)} V at the lobes`,
   );
   say(
     'Edge',
     polarity === 'reversed' ? 'rising, or swap the two leads' : edge,
     square ? 'either edge serves where all teeth are alike' : 'the steep crossing of the signal',
   );
-  if (square)
+  if (square && crank.showsVolts)
     say('Pull-up', crank.shape.high > 3 ? 'is there' : 'needed', `the signal rises to ${round(crank.shape.high, 1)} V`);
   const arming = armingFor(match);
-  if (arming.length > 0)
+  if (arming.length > 0 && crank.showsVolts)
     say(
       'Arming',
       arming

@@ -11,6 +11,10 @@ export interface Track {
   readonly shape: SignalShape;
   readonly edges: Edges;
   readonly quality: SignalQuality;
+  /** Seconds to which a moment of it is known: from sample to sample, or the clock of what recorded its changes; 0 with fewer than two edges. */
+  readonly step: number;
+  /** Whether its figures are volts of the line: not those of a sound card, nor ones and zeros. */
+  readonly showsVolts: boolean;
   /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
   readonly reads: 'levels' | 'crossings' | 'lobes';
 }
@@ -104,6 +108,16 @@ function lobesOf({ at, level, height }: Edges): { period: number; height: number
 const LOBES_LOOKED = 2000;
 const LOBE_SAMPLES = 12;
 
+/** Seconds from sample to sample between the edges of a track; 0 with fewer than two. */
+function sampleSeconds({ at, seconds }: Edges): number {
+  const last = at.length - 1;
+  return last < 1 ? 0 : (seconds[last]! - seconds[0]!) / (at[last]! - at[0]!);
+}
+
+/** Ones and zeros that no head calls volts. */
+const isLogic = ({ unit }: Channel, { kind, least, most, clipped }: SignalShape): boolean =>
+  unit === '' && kind === 'square' && least === 0 && most === 1 && clipped === 1;
+
 export const trackOf = (capture: Capture, index: number): Track => {
   const channel = capture.channels[index]!;
   const raw = shapeOf(channel.values);
@@ -120,10 +134,21 @@ export const trackOf = (capture: Capture, index: number): Track => {
   const lobes = lobesOf(edges);
   const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
   const quality = qualityOf(shape, edges);
+  const step = capture.resolution ?? sampleSeconds(edges);
+  const showsVolts = capture.format !== 'wav' && !channel.levelsOnly && !isLogic(channel, raw);
   // With few samples a lobe nothing can be said of what lies between two of them.
   if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, channel.values, shape.low))
-    return { channel, index, shape, edges: lobesAsEdges(edges), quality, reads: 'lobes' };
-  return { channel, index, shape, edges, quality, reads: shape.kind === 'square' ? 'levels' : 'crossings' };
+    return { channel, index, shape, edges: lobesAsEdges(edges), quality, step, showsVolts, reads: 'lobes' };
+  return {
+    channel,
+    index,
+    shape,
+    edges,
+    quality,
+    step,
+    showsVolts,
+    reads: shape.kind === 'square' ? 'levels' : 'crossings',
+  };
 };
 
 export interface ChosenTracks {

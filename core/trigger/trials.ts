@@ -14,11 +14,15 @@ export interface Trial {
   /** Null where the wheel looks the same both ways. */
   readonly direction: 'forward' | 'reverse' | null;
   readonly fromLibrary: boolean;
+  /** Vanes and coded widths are made for a sensor that tells iron from none: a coil hardly ever reads them. */
+  readonly misread: boolean;
 }
 
 /** A trial with what came of it. */
 export interface Judged extends Trial {
   readonly cost: number;
+  /** What it costs in the row of pulses it was read from alone. */
+  readonly rowCost: number;
   /** The edge it was read at: what a square signal goes to. */
   readonly level: 0 | 1;
   /** What the cam adds to the cost. */
@@ -46,7 +50,7 @@ export function trialsFor(wheels: readonly Wheel[], square: boolean, level: 0 | 
       // Ends of a width-coded wheel's teeth are even: that edge does not tell it.
       const tells = pattern.length === 1 || pattern.some((step) => Math.abs(step - pattern[0]!) > 0.01);
       if (tells && !made.some((one) => samePattern(one.pattern, pattern)))
-        made.push({ wheel, pattern, inverted, direction, fromLibrary });
+        made.push({ wheel, pattern, inverted, direction, fromLibrary, misread: !square && needsLevels(wheel) });
     };
     const other = mirrored(wheel);
     const oneWay = samePattern(patternOf(wheel, 'rise'), patternOf(other, 'rise')) ? null : 'forward';
@@ -67,12 +71,17 @@ export const primary = (wheel: Wheel): boolean =>
 export const isEven = ({ pattern }: Trial): boolean => pattern.length === 1;
 export const spanOf = ({ pattern }: Trial): number => pattern.reduce((sum, one) => sum + one, 0);
 
+const needsLevels = ({ family }: Wheel): boolean => family === 'distributor' || family === 'width-coded';
+/** What it costs a wheel to be read by a sensor it is not made for. */
+const MISREAD = 10;
+
 /** Library before spelled out, crank before cam shaft, forward before reverse: only between equals. */
 export const prior = (trial: Trial): number =>
   (trial.fromLibrary ? 0 : 0.4) +
   (trial.wheel.shaft === 'cam' ? 0.2 : 0) +
   (trial.direction === 'reverse' ? 1.5 : 0) +
   (trial.inverted ? 0.2 : 0) +
+  (trial.misread ? MISREAD : 0) +
   // Plain wheels are by far the commonest.
   (trial.wheel.family === 'missing-tooth' || trial.wheel.family === 'even' ? 0 : 0.8) +
   (repeats(trial.wheel) > 1 && trial.pattern.length > 1 ? 0.5 : 0);

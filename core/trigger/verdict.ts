@@ -34,6 +34,10 @@ const WORTH = 0.01;
 /** What a wheel that is not in the library costs, and each place at which it differs from one that is. */
 const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
+/** Each angle that is a wheel's own, and what a wheel costs that is drawn by its gaps alone. */
+const UNKNOWN_ANGLE = 4;
+/** Of what no engine does, a price up to which nothing is said against a wheel. */
+const USUAL = 1;
 /** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
 const BROKEN = 4;
 const KNOCKED = 12;
@@ -68,6 +72,14 @@ export function speedPrice(rpm: number, swing: number): number {
   const excess = Math.max(0, Math.log(Math.max(1e-6, swing) / allowed));
   return speed + 8 * Math.min(2, excess);
 }
+
+/**
+ * What of that speaks against the wheel itself and not only for another: no starter turns so slowly, no crank so fast, none swings so.
+ */
+const impossible = (rpm: number, swing: number): number => {
+  const runs = rpm > STARTER_RPM ? RUNS : 0;
+  return Math.max(0, speedPrice(rpm, swing) - runs - USUAL);
+};
 
 /** Teeth a repeat up to which a swing that keeps step with them could as well be their own angles. */
 const FEW_TEETH = 2;
@@ -116,9 +128,13 @@ export interface VerdictRow {
   readonly to: number;
 }
 
-/** What speaks for a wheel beforehand: how common it is, and the speed its pulses would mean. */
+/** Wheels people have: the library's, and even teeth, which the cam counts. */
+const isUsual = (trial: Judged): boolean => trial.fromLibrary || isEven(trial);
+/** What speaks for a wheel beforehand: how common it is, and the speed its pulses would mean. One of no library is one nobody has seen. */
 const belief = (trial: Judged, { pulses, from }: VerdictRow): number =>
-  prior(trial) + (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
+  prior(trial) +
+  (isUsual(trial) ? 0 : UNKNOWN / TEMPERATURE) +
+  (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
 /** And what the pulses say. */
 const evidence = ({ cost, stray }: Judged): number => cost + stray;
 
@@ -154,12 +170,14 @@ export function byLikelihood(judged: readonly Judged[], rowOf: RowOf): Judged[] 
 /**
  * @param near Judged wheels, the cheapest first.
  * @param rowOf The pulses each was read from.
+ * @param free By how much a wheel of as many teeth at angles of its own costs less; null where that tells nothing.
  * @param widths The row of wide and narrow teeth that comes back, and whether it speaks against the first of them; null where none.
  */
 export function verdictOf(
   near: readonly Judged[],
   rowOf: RowOf,
   widths: { readonly row: string; readonly against: boolean } | null,
+  free: number | null = null,
 ): Verdict {
   const best = near[0]!;
   const coded = widths?.against ? widths.row : null;
@@ -178,7 +196,11 @@ export function verdictOf(
   const beyond = Math.max(0, chance - LINE_WORST * count) * BEYOND;
   // A wheel nobody has drawn: this one, other at some places; or, where too much goes wrong at random, another altogether.
   const places = again.length * (UNKNOWN_PLACE + Math.log(Math.max(2, best.pattern.length)));
-  const unknown = (UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0)) / TEMPERATURE;
+  const unlikely =
+    isEven(best) && best.round === null ? 0 : impossible(rpmOf(best, rowOf(best).pulses, from), swingOf(best));
+  const unknown = (UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0)) / TEMPERATURE - unlikely;
+  // Teeth at other angles, and a swing the engine may well have, look alike: that is told, not decided.
+  const bends = free !== null && free > UNKNOWN_ANGLE * (best.pattern.length - 1) + UNKNOWN;
   const powers = new Map<Wheel, number>();
   for (const trial of near) {
     if (!Number.isFinite(trial.cost)) continue;
@@ -190,10 +212,14 @@ export function verdictOf(
   const least = Math.min(unknown, ...powers.values());
   const weight = (power: number) => Math.exp(least - power);
   const all = [...powers.values()].reduce((sum, power) => sum + weight(power), weight(unknown));
+  const library = new Set(near.flatMap((trial) => (isUsual(trial) ? [trial.wheel] : [])));
+  // Drawn by its gaps alone a wheel is one of no library.
+  const drawn = [...powers].reduce((sum, [wheel, power]) => sum + (library.has(wheel) ? 0 : weight(power)), 0);
   const odds = [...powers]
+    .filter(([wheel]) => library.has(wheel))
     .map(([wheel, power]) => ({ wheel, odds: weight(power) / all }))
     .sort((one, other) => other.odds - one.odds);
-  const noneOdds = weight(unknown) / all;
+  const noneOdds = (weight(unknown) + drawn) / all;
   const repeatsSaid = sayRepeats(best, again, coded);
   const worth = odds.filter(({ odds: own }, at) => at === 0 || own >= WORTH).slice(0, LISTED_MOST);
   // What the teeth show themselves says more than what they are not.
@@ -211,18 +237,27 @@ export function verdictOf(
       kind: 'one-of',
       reason: `A tooth is missing in every turn: ${best.wheel.name} with a broken tooth and a wheel with another gap there give the same pulses. Look at the wheel.`,
     };
+  if (noneOdds > 0.5 && !isUsual(best))
+    return {
+      ...base,
+      kind: 'none',
+      repeats: base.repeats ?? `The gaps repeat like ${best.wheel.name}.`,
+      reason: `No wheel of the library gives these pulses; they repeat like ${best.wheel.name}, which is not among them.`,
+    };
   if (noneOdds > 0.5)
     return {
       ...base,
       kind: 'none',
       reason:
-        again.length > 0
-          ? `${best.wheel.name} is nearest, but ${again.length === 1 ? 'one tooth' : `${again.length} teeth`} of it would be wrong in every turn.`
-          : `${best.wheel.name} is nearest, but ${chance} of ${count} pulses do not fit it, at no one place.`,
+        unlikely > 0 && again.length === 0 && beyond === 0
+          ? `${best.wheel.name} is nearest, but the crank would have to turn as no crank does.`
+          : again.length > 0
+            ? `${best.wheel.name} is nearest, but ${again.length === 1 ? 'one tooth' : `${again.length} teeth`} of it would be wrong in every turn.`
+            : `${best.wheel.name} is nearest, but ${chance} of ${count} pulses do not fit it, at no one place.`,
     };
   if (repeats < FEW_REPEATS && !isEven(best))
     return { ...base, kind: 'one-of', reason: 'Less than one and a half turns of the pattern were seen.' };
-  if (swingsWithIt(best))
+  if (bends || swingsWithIt(best))
     return {
       ...base,
       kind: 'one-of',

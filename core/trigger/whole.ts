@@ -117,7 +117,9 @@ function alignTurning(
   // Behind a break the place is found again: from there the rest is followed both ways.
   const breaks = judged.events.filter(({ kind }) => kind === 'break').map(({ pulse }) => pulse - from);
   const settled = max(0, ...breaks);
-  const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth, i) => i >= settled && tooth >= 0) : -1;
+  // A stretch may end within what was judged: a place behind its end is none of it.
+  const within = (i: number) => i >= settled && from + i < seconds.length;
+  const at = pattern.length >= TELLS_STEPS ? judged.teeth.findIndex((tooth, i) => within(i) && tooth >= 0) : -1;
   if (at >= 0 && breaks.length <= 1) {
     const start = from + at;
     const tooth = judged.teeth[at]!;

@@ -15,15 +15,24 @@ export interface Channel {
   readonly name: string;
   /** As the file says it, `''` when it does not. Values of a voltage are in volts whatever the file had. */
   readonly unit: string;
+  /** Ones and zeros, whatever they are drawn at: what the line measured is not in the file. */
+  readonly levelsOnly?: true;
   /** NaN where the file has no value. */
   readonly values: Float32Array;
 }
+
+/** A stretch of time nobody recorded, seconds. */
+export type Hole = readonly [from: number, to: number];
 
 export interface Capture {
   readonly format: 'csv' | 'vcd' | 'wav' | 'made';
   readonly channels: readonly Channel[];
   readonly time: TimeBase;
   readonly count: number;
+  /** Seconds to which the time of a change is known, where the file holds changes and not samples. */
+  readonly resolution?: number;
+  /** Stretches the recorder left out, seconds from and to; none where nothing is missing. */
+  readonly holes?: readonly Hole[];
   /** What was understood of the file, in sentences: columns, units, time base, gaps. */
   readonly notes: readonly string[];
 }
@@ -35,7 +44,7 @@ export class TimeLine {
   private lastIndex = -1;
   private lastSeconds = 0;
   /** Jumps ahead of more than a sample and a half. */
-  gaps = 0;
+  readonly holes: Hole[] = [];
 
   /** @param step Expected seconds of one sample; @param slack how far a printed time may be off, seconds. */
   constructor(
@@ -64,7 +73,8 @@ export class TimeLine {
       if (from >= 0) {
         // The line up to the sample before ends there, not here.
         if (this.lastIndex > this.indexes[from]!) this.push(this.lastIndex, this.lastSeconds);
-        if (seconds - this.lastSeconds > (index - this.lastIndex) * this.step * 1.5 + 2 * this.slack) this.gaps += 1;
+        if (seconds - this.lastSeconds > (index - this.lastIndex) * this.step * 1.5 + 2 * this.slack)
+          this.holes.push([this.lastSeconds, seconds]);
       }
       this.push(index, seconds);
     }

@@ -1,6 +1,7 @@
 import { plural } from '../../units/format';
 import { fail, ok, type Result } from '../../problem';
 import { TimeLine, evenTime, joined, type Capture, type CaptureReader, type TimeBase } from './capture';
+import { asSteps } from './steps';
 import { cellsOf, endOfLine, layoutOf, leftOut, type CsvLayout } from './layout';
 
 /** Bytes looked at before the rows are read. */
@@ -11,6 +12,8 @@ const BLOCK = 1 << 18;
 const GROUP = 256;
 /** A file that keeps sending the reader back is read time by time. */
 const PATIENCE = 12;
+/** Share of a printed tick within which times of uneven rows lie on one line. */
+const EXACT = 0.01;
 const LINE_MOST = 1 << 16;
 const [LF, CR, SPACE, PLUS, MINUS, ZERO, E_LARGE, E_SMALL] = [10, 13, 32, 43, 45, 48, 69, 101];
 const powers = Float64Array.from({ length: 25 }, (_, places) => 10 ** -places);
@@ -70,8 +73,15 @@ class CsvReader implements CaptureReader {
       return fail('too-short', '', `The file has ${plural(this.count, 'row')} of figures: too few for a capture.`);
     const notes = [...layout.notes];
     const time: TimeBase = layout.timeColumn === null ? evenTime(this.count, layout.step) : this.line!.finish();
+    // Uneven rows are no samples: between two of them nothing is missing.
+    const holes = layout.uneven ? [] : (this.line?.holes ?? []);
     notes.push(
-      ...leftOut({ gaps: this.line?.gaps ?? 0, missing: this.missing, bad: this.bad, firstBad: this.firstBad }),
+      ...leftOut({
+        gaps: holes.length,
+        missing: this.missing,
+        bad: this.bad,
+        firstBad: this.firstBad,
+      }),
     );
     if (this.bad > this.count)
       return fail(
@@ -84,7 +94,8 @@ class CsvReader implements CaptureReader {
       unit,
       values: joined(this.blocks, at, this.count, BLOCK),
     }));
-    return ok({ format: 'csv', channels, time, count: this.count, notes });
+    const capture: Capture = { format: 'csv', channels, time, count: this.count, holes, notes };
+    return ok(layout.uneven ? asSteps(capture, layout.resolution) : capture);
   }
 
   private start(whole: boolean): Result<null> {
@@ -96,7 +107,10 @@ class CsvReader implements CaptureReader {
     const layout = layoutOf(new TextDecoder('utf-8').decode(seen), whole && seen.length === bytes.length);
     if (!layout.ok) return (this.failure = layout);
     this.layout = layout.value;
-    this.line = new TimeLine(layout.value.step, Math.max(layout.value.step * 0.02, layout.value.resolution * 1.01));
+    const { step, resolution, uneven } = layout.value;
+    // Uneven rows are read time by time: two that happen to lie as far apart as the last say nothing of those between.
+    if (uneven) this.careUntil = Number.POSITIVE_INFINITY;
+    this.line = new TimeLine(step, uneven ? EXACT * resolution : Math.max(step * 0.02, resolution * 1.01));
     this.scaled = Float64Array.from(
       { length: layout.value.columns.length * 16 },
       (_, i) => layout.value.columns[i >> 4]!.scale * powers[i & 15]!,

@@ -14,6 +14,8 @@ export interface CsvLayout {
   readonly step: number;
   /** How coarsely the times are printed, seconds. */
   readonly resolution: number;
+  /** The first rows are no even samples: each time counts as it stands. */
+  readonly uneven: boolean;
   readonly columns: readonly {
     readonly name: string;
     readonly unit: string;
@@ -23,6 +25,9 @@ export interface CsvLayout {
   readonly cells: number;
   readonly notes: readonly string[];
 }
+
+/** Share of the usual wait by which one is another, and of rows that wait otherwise, from which rows are no even samples. */
+const [UNEVEN_STEP, UNEVEN_SHARE] = [0.02, 0.1];
 
 const timeUnits: Readonly<Record<string, number>> = {
   s: 1,
@@ -247,7 +252,7 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
           `line ${headLines + 1}`,
           'No column of the file is a time and its head names no sample interval: save it with one of them.',
         );
-  let [timeScale, step, resolution] = [1, inHead ?? 0, 0];
+  let [timeScale, step, resolution, uneven] = [1, inHead ?? 0, 0, false];
   if (timeColumn !== null) {
     const times = column(timeColumn);
     const unit = headed[timeColumn]!.unit.toLowerCase() || clean(headed[timeColumn]!.name).toLowerCase();
@@ -276,6 +281,8 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
     resolution = 10 ** -places * timeScale;
     const evenly = Math.abs(middle - mean) < 0.2 * mean || middle <= 0 || resolution > 0.1 * mean * timeScale;
     step = (evenly ? mean : middle) * timeScale;
+    const off = Math.max(UNEVEN_STEP * middle, (2 * resolution) / timeScale);
+    uneven = steps.filter((one) => Math.abs(one - middle) > off).length > UNEVEN_SHARE * steps.length;
   }
   const columns = signal.map((at, index) => {
     const known = valueUnits[headed[at]!.unit.toLowerCase()];
@@ -296,7 +303,7 @@ export function layoutOf(text: string, whole: boolean): Result<CsvLayout> {
       : `Time in column ${timeColumn + 1}${headed[timeColumn]!.name ? ` ('${headed[timeColumn]!.name}')` : ''}, ${stepWords(step)} a sample.`,
   );
   for (const { name, scale } of columns) if (scale === 1e-3) notes.push(`'${name}' is in millivolts.`);
-  return ok({ delimiter, decimal, headLines, timeColumn, timeScale, step, resolution, columns, cells, notes });
+  return ok({ delimiter, decimal, headLines, timeColumn, timeScale, step, resolution, uneven, columns, cells, notes });
 }
 
 export const stepWords = (seconds: number): string =>

@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../../problem';
 import type { Capture, CaptureReader, Channel } from './capture';
+import { gridOf, stampsAsTime } from './steps';
 
 /** Value change dump, IEEE 1364-2005 section 18: scalar wires, and reals as many recorders write them. */
 
@@ -86,15 +87,9 @@ export function readVcd(text: string): Result<Capture> {
   if (!body || live.length === 0) return fail('no-signal', '', 'The dump declares signals but no change of them.');
   const stamps = [...new Set(live.flatMap(({ times }) => times))].sort((one, other) => one - other);
   stamps.push(now > stamps[stamps.length - 1]! ? now : now + 1);
-  // Two samples a change: just before and at it.
-  const index: number[] = [];
-  const seconds: number[] = [];
-  for (const [at, stamp] of stamps.entries()) {
-    const before = at === 0 ? stamp : Math.max(stamps[at - 1]!, stamp - Math.min(1, (stamp - stamps[at - 1]!) / 2));
-    index.push(2 * at, 2 * at + 1);
-    seconds.push(before * scale, stamp * scale);
-  }
-  const count = index.length;
+  const own = scale;
+  const moments = stamps.map((stamp) => stamp * own);
+  const count = 2 * stamps.length;
   const channels = live.map(({ name, real, times, values }): Channel => {
     const out = new Float32Array(count);
     let [next, value] = [0, values[0]!];
@@ -103,13 +98,14 @@ export function readVcd(text: string): Result<Capture> {
       while (next < times.length && times[next]! <= stamps[at]!) value = values[next++]!;
       out[2 * at + 1] = value;
     }
-    return { name, unit: real ? '' : 'V', values: out };
+    return real ? { name, unit: '', values: out } : { name, unit: 'V', levelsOnly: true, values: out };
   });
   return ok({
     format: 'vcd',
     channels,
-    time: { index: Float64Array.from(index), seconds: Float64Array.from(seconds) },
+    time: stampsAsTime(moments, scale),
     count,
+    resolution: gridOf(moments, scale),
     notes: [
       `Value change dump, ${scale} s a step, ${live.length === 1 ? '1 signal' : `${live.length} signals`}${tooMany > 0 ? `, ${tooMany} more left out` : ''}.`,
       ...(live.some(({ real }) => !real) ? [`Ones and zeros are shown as ${HIGH_VOLTS} V and 0 V.`] : []),

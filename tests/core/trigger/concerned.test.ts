@@ -3,7 +3,7 @@ import { catalog } from '~/catalog';
 import { netlist } from '~/core/netlist/netlist';
 import { wiresConcerned } from '~/core/trigger/concerned';
 import { describeWheel, familyWords } from '~/core/trigger/describe';
-import { crossingNoiseDegrees, edgeSeconds, sampleSeconds } from '~/core/trigger/edge-speed';
+import { crossingNoiseDegrees, edgeSeconds } from '~/core/trigger/edge-speed';
 import { seeded, synth, type SynthSpec } from '~/core/trigger/synth';
 import { trackOf } from '~/core/trigger/tracks';
 import { demoBuild, emptyBuild, wheel } from '../../helpers';
@@ -63,7 +63,7 @@ describe('speed of the edges', () => {
   });
   test('a slow recorder shows no more than its own step', () => {
     const slow = track({ sampleRate: 20_000 });
-    expect(sampleSeconds(slow)).toBeCloseTo(1 / 20_000, 9);
+    expect(slow.step).toBeCloseTo(1 / 20_000, 9);
     expect(edgeSeconds(slow)!).toBeGreaterThanOrEqual(0.99 / 20_000);
   });
   test('noise moves the crossing of a VR signal in proportion, and less the steeper it is', () => {

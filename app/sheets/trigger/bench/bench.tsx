@@ -271,10 +271,12 @@ const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>
 function Channels({ view, onChoose }: { view: BenchView; onChoose: (crank: string, cam: string | null) => void }) {
   const { crank, cam } = view.reading.match;
   const choices = view.capture.channels.map(({ name }, at) => ({ id: String(at + 1), name }));
-  const words = (track: typeof crank) =>
-    track.shape.kind === 'vr'
-      ? `VR, ${track.quality.volts[0].toFixed(2)} to ${track.quality.volts[1].toFixed(2)} V lobes, ${track.quality.margin.toFixed(1)} × the noise floor`
-      : `square, ${track.quality.volts[0].toFixed(1)} to ${track.quality.volts[1].toFixed(1)} V, high ${Math.round((track.quality.duty ?? 0) * 100)} % of the time`;
+  const words = ({ shape, quality, showsVolts }: typeof crank) => {
+    const volts = (places: number) => quality.volts.map((value) => value.toFixed(places)).join(' to ');
+    return shape.kind === 'vr'
+      ? `VR, ${showsVolts ? `${volts(2)} V lobes` : 'volts not in the file'}, ${quality.margin.toFixed(1)} × the noise floor`
+      : `square, ${showsVolts ? `${volts(1)} V` : 'levels only'}, high ${Math.round((quality.duty ?? 0) * 100)} % of the time`;
+  };
   return (
     <Pair>
       <div>
