@@ -6,7 +6,7 @@ import { diagnose, placed, type Suspicion } from './diagnose';
 import { disagreements, type Disagreement } from './disagree';
 import { match, type Match, type MatchOptions } from './match';
 import { signalFaults, type SignalFault } from './named';
-import { clearFaults, pulseFaults } from './pulse-faults';
+import { clearFaults, overHole, pulseFaults } from './pulse-faults';
 import { decoderFor, ecuFit, type CaptureFit } from './settings';
 import { teethPerTurn } from '../wheels/wheel';
 
@@ -27,6 +27,7 @@ type BenchBuild = Pick<Build, 'ecu' | 'engine' | 'trigger'> & Partial<Pick<Build
 
 /** Top speed filters are set for when no engine is known. */
 const USUAL_MOST_RPM = 7000;
+const SECONDS_A_MINUTE = 60;
 
 /** Matches, decodes as an ECU would, and explains. */
 export function readBench(capture: Capture, options: MatchOptions, build: BenchBuild | null): Result<BenchReading> {
@@ -35,7 +36,10 @@ export function readBench(capture: Capture, options: MatchOptions, build: BenchB
   const found = matched.value;
   const settings = decoderFor(found, build?.ecu ?? null, build?.engine.maxRpm ?? USUAL_MOST_RPM);
   const raw = decode(found.crank, found.cam, settings);
-  const decoding: Decoding = { ...raw, losses: placed(raw.losses, found) };
+  // An ECU did not lose its place where the recorder did.
+  const turn = found.rpm.mean > 0 ? SECONDS_A_MINUTE / found.rpm.mean : 0;
+  const own = raw.losses.filter(({ seconds }) => !overHole(found, seconds - turn, seconds));
+  const decoding: Decoding = { ...raw, losses: placed(own, found) };
   const cylinders = build?.engine.cylinders ?? 4;
   const cycle = build && build.engine.kind !== 'four-stroke' ? 360 : 720;
   return ok({

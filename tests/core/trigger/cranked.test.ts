@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
+import { readBench } from '~/core/trigger/bench';
 import { evenTime, secondsAt } from '~/core/trigger/capture/capture';
 import { readCapture } from '~/core/trigger/capture/read';
 import { match, type Match } from '~/core/trigger/match';
@@ -115,13 +116,15 @@ describe('what a file cannot show is not told', () => {
       if (at > 1.2 && at < 1.31) continue;
       lines.push(`${at.toFixed(6)},${capture.channels.map(({ values }) => values[i].toFixed(3)).join(',')}`);
     }
-    const read = readCapture(new TextEncoder().encode(`${lines.join('\n')}\n`));
-    if (!read.ok) throw new Error(read.problem.sentence);
-    expect(read.value.holes).toHaveLength(1);
-    const one = found(read.value);
+    const text = readCapture(new TextEncoder().encode(`${lines.join('\n')}\n`));
+    if (!text.ok) throw new Error(text.problem.sentence);
+    expect(text.value.holes).toHaveLength(1);
+    const one = found(text.value);
     expect(one.best.wheel.id).toBe('36-1');
     expect(one.notes.join(' ')).toMatch(/has a hole \(1\.2\d* to 1\.31\d* s\)/);
     expect(signalFaults(one).map(({ id }) => id)).toEqual([]);
+    const read = readBench(text.value, { wheels: few }, null);
+    expect(read.ok && read.value.decoding.losses).toEqual([]);
   });
 });
 
