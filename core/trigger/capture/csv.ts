@@ -71,18 +71,6 @@ class CsvReader implements CaptureReader {
     const layout = this.layout!;
     if (this.count < 2)
       return fail('too-short', '', `The file has ${plural(this.count, 'row')} of figures: too few for a capture.`);
-    const notes = [...layout.notes];
-    const time: TimeBase = layout.timeColumn === null ? evenTime(this.count, layout.step) : this.line!.finish();
-    // Uneven rows are no samples: between two of them nothing is missing.
-    const holes = layout.uneven ? [] : (this.line?.holes ?? []);
-    notes.push(
-      ...leftOut({
-        gaps: holes.length,
-        missing: this.missing,
-        bad: this.bad,
-        firstBad: this.firstBad,
-      }),
-    );
     if (this.bad > this.count)
       return fail(
         'not-capture',
@@ -94,8 +82,13 @@ class CsvReader implements CaptureReader {
       unit,
       values: joined(this.blocks, at, this.count, BLOCK),
     }));
-    const capture: Capture = { format: 'csv', channels, time, count: this.count, holes, notes };
-    return ok(layout.uneven ? asSteps(capture, layout.resolution) : capture);
+    const time: TimeBase = layout.timeColumn === null ? evenTime(this.count, layout.step) : this.line!.finish();
+    const rows: Capture = { format: 'csv', channels, time, count: this.count, notes: layout.notes };
+    const read = layout.uneven ? asSteps(rows, layout.resolution) : rows;
+    // Between two changes nothing is missing.
+    const holes = read === rows ? (this.line?.holes ?? []) : [];
+    const { missing, bad, firstBad } = this;
+    return ok({ ...read, holes, notes: [...read.notes, ...leftOut({ gaps: holes.length, missing, bad, firstBad })] });
   }
 
   private start(whole: boolean): Result<null> {

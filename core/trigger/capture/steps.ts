@@ -15,7 +15,7 @@ const LEVELS = 2;
 const EVENLY = 0.9;
 const AS_LONG = 0.02;
 
-/** Numbers of what each stamp holds as pairs of samples: one at the old value right before, `tick` earlier at the most, and one at the new. */
+/** Two samples a stamp, seconds: one at the old value right before it, `tick` earlier at the most, and one at the new. */
 export function stampsAsTime(stamps: ArrayLike<number>, tick: number): TimeBase {
   const count = stamps.length;
   const [index, seconds] = [new Float64Array(2 * count), new Float64Array(2 * count)];

@@ -90,6 +90,18 @@ describe('a text with rows at changes only', () => {
       expect(secondsAt(capture.time, 2 * i + 1) * 1e6).toBeCloseTo(at, 3);
     });
   });
+  test('samples that come unevenly keep their holes', () => {
+    let at = 0;
+    const rows = Array.from({ length: 300 }, (_, i) => {
+      at += i === 150 ? 0.02 : i % 2 === 0 ? 0.00045 : 0.00055;
+      return `${at.toFixed(6)},${(2 * Math.sin(i / 3)).toFixed(3)}`;
+    });
+    const read = readCapture(new TextEncoder().encode(['Time (s),A (V)', ...rows, ''].join('\n')));
+    if (!read.ok) throw new Error(read.problem.sentence);
+    expect(read.value.count).toBe(300);
+    expect(read.value.holes).toHaveLength(1);
+    expect(read.value.notes.join(' ')).toMatch(/the time jumps ahead/);
+  });
   test('samples stay samples: a line that toggles evenly is not taken for changes', () => {
     const rows = Array.from({ length: 200 }, (_, i) => `${(i * 0.0005).toFixed(4)},${i % 2}`);
     const read = readCapture(new TextEncoder().encode(['Time [s],D0', ...rows, ''].join('\n')));
