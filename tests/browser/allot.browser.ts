@@ -257,6 +257,28 @@ test('the I/O sheet sorts, exports and prints whole with its boxes', async ({ pa
   expect(box[0]).toBeLessThanOrEqual(box[1] + 1);
 });
 
+test('two blocks of a copied page are shown side by side, joined by one press, and parted again', async ({ page }) => {
+  await page.goto('/library/ecus');
+  await ready(page);
+  await page.getByRole('button', { name: 'New ECU' }).click();
+  const text = page.getByLabel('The pinout');
+  const words = ['Injector 1', 'Injector 2', 'CAN H', 'CAN L', 'Power ground'];
+  await text.fill(['A1', 'A2', 'A3', 'A4', 'A5', '', ...words, 'Page 3 of the manual'].join('\n'));
+  await expect(page.getByText('5 cavities against 6 lines of words')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Join them line by line' })).toBeDisabled();
+  const pasted = ['A1', 'A2', 'A3', 'A4', 'A5', '', ...words].join('\n');
+  await text.fill(pasted);
+  await expect(page.getByRole('group', { name: 'The blocks side by side' }).getByRole('row').nth(2)).toContainText(
+    'A3CAN H',
+  );
+  await page.getByRole('button', { name: 'Join them line by line' }).click();
+  await expect(page.getByText('5 cavities on A')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the text as pasted' }).click();
+  await expect(text).toHaveValue(pasted);
+  await text.fill(['A1', 'A2', 'A3'].flatMap((pin) => words.map((word) => `${pin}: ${word}`)).join('\n'));
+  await expect(page.getByText('Not understood as a whole: 3 of 3 places are named more than once.')).toBeVisible();
+});
+
 test('bad pinouts and bad ECU files are refused in a sentence, and nothing is lost', async ({ page }) => {
   await makeEcu(page);
   await page.getByRole('tab', { name: 'Paste' }).click();

@@ -6,20 +6,25 @@ import { plural } from '~/core/units/format';
 import { Button } from '../../ui/button';
 import { Callout, Row, Small, Stack } from '../../ui/text';
 import { TextAreaField } from '../../ui/text-area';
+import { JoinBlocks } from './blocks';
 
 const signs: Record<ReadPinout['delimiter'], string> = {
-  '\t': 'tabs',
-  '|': 'bars',
-  ';': 'semicolons',
-  ',': 'commas',
-  spaces: 'runs of spaces',
-  single: 'the cavity at the head of each line',
+  '\t': 'columns parted by tabs',
+  '|': 'columns parted by bars',
+  ';': 'columns parted by semicolons',
+  ',': 'columns parted by commas',
+  spaces: 'columns parted by runs of spaces',
+  single: 'lines with the cavity at their head',
+  found: 'lines that name the cavity somewhere',
+  stacked: 'cavities and words on lines of their own',
 };
 
 /** A pinout pasted from anywhere, what was understood of it, and then its pins. */
 export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuDraft) => void }) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  /** The text as it was pasted, before its blocks were joined. */
+  const [before, setBefore] = useState<string | null>(null);
   // The field keeps up with the keys; what is read of a long text follows.
   const settled = useDeferredValue(text);
   const read = useMemo(() => (settled.trim() === '' ? null : readPinout(settled)), [settled]);
@@ -30,15 +35,25 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
       return;
     }
     setProblem(null);
+    setBefore(null);
     setText(await file.text());
   };
   return (
     <Stack $gap={3}>
       <p>
-        Copy the pinout out of the manual or the spreadsheet and paste it here: cavity, label and function in any order,
-        one connector or several, ranges such as A1-A4. Gonyx proposes what each pin can be; you set right what is not.
+        Copy the pinout out of the manual or the spreadsheet and paste it here: cavity, label and function in any order
+        and in most languages, one connector or several, ranges such as A1-A4. Gonyx proposes what each pin can be; you
+        set right what is not.
       </p>
-      <TextAreaField label="The pinout" rows={12} value={text} onChange={setText} />
+      <TextAreaField
+        label="The pinout"
+        rows={read?.ok ? 7 : 12}
+        value={text}
+        onChange={(next) => {
+          setText(next);
+          setBefore(null);
+        }}
+      />
       <Row>
         <FileTrigger
           acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/plain', 'text/csv']}
@@ -46,21 +61,40 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
         >
           <Button>From a text or CSV file</Button>
         </FileTrigger>
+        {before !== null && (
+          <Button
+            onPress={() => {
+              setText(before);
+              setBefore(null);
+            }}
+          >
+            Back to the text as pasted
+          </Button>
+        )}
         <Small>Nothing leaves this device.</Small>
       </Row>
       {problem && <Callout $tone="stop">{problem}</Callout>}
       {read && !read.ok && <Callout $tone="stop">{read.problem.sentence}</Callout>}
-      {read?.ok && (
+      {read?.ok && read.value.blocks && (
+        <JoinBlocks
+          blocks={read.value.blocks}
+          onJoin={(joined) => {
+            setBefore(text);
+            setText(joined);
+          }}
+        />
+      )}
+      {read?.ok && read.value.pins.length > 0 && (
         <Stack $gap={2}>
-          <Callout $tone="proved">
+          {read.value.doubt !== '' && <Callout $tone="stop">{read.value.doubt}</Callout>}
+          <Callout $tone={read.value.doubt === '' ? 'proved' : 'fix'}>
             <strong>
               {plural(read.value.pins.length, 'cavity', 'cavities')} on{' '}
               {read.value.connectors.map(({ id, name }) => (name ? `${id} (${name})` : id)).join(', ')}
             </strong>
             <span>
-              Columns parted by {signs[read.value.delimiter]}.{' '}
-              {read.value.pins.filter((pin) => pin.confidence === 'sure').length} read outright,{' '}
-              {read.value.pins.filter((pin) => pin.confidence === 'likely').length} likely,{' '}
+              Read as {signs[read.value.delimiter]}. {read.value.pins.filter((pin) => pin.confidence === 'sure').length}{' '}
+              read outright, {read.value.pins.filter((pin) => pin.confidence === 'likely').length} likely,{' '}
               {read.value.pins.filter((pin) => pin.confidence === 'guess').length} guessed,{' '}
               {read.value.pins.filter((pin) => pin.confidence === 'none').length} not understood.
               {read.value.empty.length > 0 && ` Empty: ${read.value.empty.join(', ')}.`}
@@ -95,6 +129,7 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
               onPress={() => {
                 onTake(takePinout(draft, read.value, text));
                 setText('');
+                setBefore(null);
               }}
             >
               {draft.pins.length === 0 ? 'Take these pins' : 'Add these pins'}

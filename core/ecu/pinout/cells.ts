@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import { placesOf } from './places';
+import { wordsFor } from './glossary';
+import { placeJoint, placesOf } from './places';
 
 /** Where a piece of the pasted text stands: from its first character to the one after its last. */
 export interface Place {
@@ -18,10 +19,10 @@ export interface Line extends Place {
 }
 
 /** How the columns of a text are parted. */
-export type Delimiter = '\t' | '|' | ';' | ',' | 'spaces' | 'single';
+export type Delimiter = '\t' | '|' | ';' | ',' | 'spaces' | 'single' | 'found' | 'stacked';
 
 /** A cell without the blanks and quotes about it; its place is that of what is left. */
-function trimmed(raw: string, from: number): Cell {
+export function trimmed(raw: string, from: number): Cell {
   let [start, end] = [0, raw.length];
   const blank = (at: number) => /[\s\u00a0]/.test(raw[at]!);
   while (start < end && blank(start)) start += 1;
@@ -48,28 +49,50 @@ export function delimiterOf(lines: readonly string[]): Delimiter {
   return 'single';
 }
 
+/** A line longer than this names no cavity at a place of its own: it is prose, or a file that is none of lines. */
+export const LONGEST = 4000;
+
 /** A number that is a figure with a unit stands for no cavity. */
-const noUnit = '(?!\\s*(?:V|volts?|m?A|k?Hz|k?Ω|k?ohms?|k\\d|mm|bar|kPa|%|°)(?![A-Za-z]))(?![.,]\\d)';
+export const noUnit =
+  '(?!\\s*(?:V|volts?|m?A|k?Hz|k?Ω|k?ohms?|k\\d|mm|bar|kPa|%|°)(?![A-Za-zÀ-ž]))(?![.,]\\d)(?!(?:-|–|\\.\\.)\\d+(?:[.,]\\d+)?\\s*(?:V|m?A|k?Hz)(?![A-Za-zÀ-ž]))';
 const spot = `(?:[A-Z]{1,3}\\d{0,2}[-./]?|[A-Z]{1,2}\\s)?\\d{1,3}${noUnit}`;
 /** A cavity further on in the head: with a blank in it, it would be words ('B5 - VR 2'). */
 const later = `(?:[A-Z]{1,3}\\d{0,2}[-./]?)?\\d{1,3}${noUnit}`;
-const joint = `\\s*(?:-|–|—|\\.\\.\\.?|to|through|bis|[,&+/]|and|und|et|y|e)\\s*`;
+const joint = placeJoint;
 /** Cavities at the head of a line, the sign after them, and the rest: `A12: Injector 3`, `12) Coil 1`, `A13, A14 and A15: ground`. */
 const heading = new RegExp(
-  `^[(\\[]?((?:(?:pins?|cav(?:ity)?|pos(?:ition)?|terminal|borne|no\\.?|#)\\s*)?(?:\\d{1,3}(?:,\\d{1,3})+(?=\\s*[:=)])|${spot}(?:${joint}${later})*))(?![a-z0-9])\\s*(?:[:=).\\]]|[-–—](?=\\s)|(?=\\s|$))\\s*(.*)$`,
+  `^[(\\[]?(?<head>(?:(?:${wordsFor('pin')})(?![A-Za-z])\\s*)?(?:#\\s*)?(?:\\d{1,3}(?:,\\d{1,3})+(?=\\s*[:=)])|${spot}(?:${joint}${later})*))(?![a-z0-9])\\s*(?:=>|->|[:=).\\]→]|[-–—](?=\\s)|(?=\\s|$))\\s*(?<rest>.*)$`,
   'i',
 );
 
 /** Cells of a line that has a cavity at its head; the whole line as one cell when it has none. */
 function headed(text: string, from: number): Cell[] {
   const line = trimmed(text, from);
-  const match = heading.exec(line.text);
+  const match = text.length > LONGEST ? null : heading.exec(line.text);
   // A bracket that opens is to close behind the cavity.
-  if (!match || match[2]!.trim() === '' || (/^[([]/.test(line.text) && !/^.[^()[\]]{1,12}[)\]]/.test(line.text)))
+  if (
+    !match ||
+    match.groups!.rest!.trim() === '' ||
+    (/^[([]/.test(line.text) && !/^.[^()[\]]{1,12}[)\]]/.test(line.text))
+  )
     return [line];
-  const head = line.text.indexOf(match[1]!);
-  const rest = line.text.length - match[2]!.length;
-  return [trimmed(match[1]!, line.from + head), trimmed(match[2]!, line.from + rest)];
+  const head = line.text.indexOf(match.groups!.head!);
+  const rest = line.text.length - match.groups!.rest!.length;
+  return [trimmed(match.groups!.head!, line.from + head), trimmed(match.groups!.rest!, line.from + rest)];
+}
+
+/** Cavities of another plug that stand within the words of most lines and count up: `A1 Injector 1 B1 Tacho`. */
+function secondPlug(words: readonly string[]): ReadonlySet<string> {
+  const byPlug = new Map<string, number[]>();
+  for (const text of words)
+    for (const [, plug, number] of text.matchAll(/\s([A-Z]{1,2})(\d{1,3})(?=\s+\S)/g))
+      byPlug.set(plug!, [...(byPlug.get(plug!) ?? []), Number(number)]);
+  const counts = [...byPlug].filter(
+    ([, own]) =>
+      own.length >= 0.5 * words.length &&
+      own.filter((one, i) => i > 0 && one === own[i - 1]! + 1).length >= 0.8 * (own.length - 1),
+  );
+  return new Set(counts.flatMap(([plug, own]) => own.map((one) => `${plug}${one}`)));
 }
 
 /** Second cavities within lines, where most lines have one: two columns of a page that were copied as one. */
@@ -80,10 +103,11 @@ function innerHeads(lines: readonly Line[]): Map<Line, { head: number; to: numbe
   const prefixOf = (text: string) => /^([A-Z]{1,2})\d/i.exec(text)?.[1]!.toUpperCase() ?? null;
   const prefixes = new Set(two.map(({ cells }) => prefixOf(cells[0]!.text)));
   const numberOf = (text: string) => Number(/\d+/.exec(text)?.[0]);
+  const second = secondPlug(two.map(({ cells }) => cells[1]!.text));
   const lettered = two.flatMap((line) => {
     const rest = line.cells[1]!;
     for (const match of rest.text.matchAll(/\s([A-Z]{1,2}\d{1,3})(?=\s+\S)/gi))
-      if (prefixes.has(prefixOf(match[1]!)) && /^[A-Z]/.test(match[1]!))
+      if ((prefixes.has(prefixOf(match[1]!)) || second.has(match[1]!)) && /^[A-Z]/.test(match[1]!))
         return [{ line, head: rest.from + match.index + 1, to: rest.from + match.index + 1 + match[1]!.length }];
     return [];
   });
@@ -144,10 +168,10 @@ function cutLine(text: string, from: number, delimiter: Delimiter): Cell[] {
   }
 }
 
-const isRule = (line: string) => /^[\s|+:=_–—-]*$/.test(line);
+export const isRule = (line: string) => /^[\s|+:=_–—-]*$/.test(line);
 
 /** Lines of a text with where they start. */
-function rawLines(text: string): { text: string; from: number }[] {
+export function rawLines(text: string): { text: string; from: number }[] {
   const found: { text: string; from: number }[] = [];
   let from = text.startsWith('\uFEFF') ? 1 : 0;
   for (const match of text.matchAll(/\r\n|\r|\n/g)) {
@@ -188,25 +212,35 @@ function quotedLines(text: string, delimiter: ',' | ';' | '\t'): Line[] {
 const withCavity = (lines: readonly Line[]): number =>
   lines.filter(({ cells }) => cells.length > 1 && cells.some((cell) => placesOf(cell.text).length > 0)).length;
 
-/** Cuts a text into lines of cells; blank lines and drawn rules (`----`, `+---+`, `|:--|`) are left out. */
-export function cutText(text: string): { delimiter: Delimiter; lines: Line[] } {
-  const raw = rawLines(text);
-  const delimiter = delimiterOf(raw.flatMap((line) => (isRule(line.text) ? [] : [line.text])));
-  const byHead = () =>
-    raw.flatMap(({ text: line, from }, index): Line[] =>
-      isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, from, 'single'), from, to: from + line.length }],
-    );
-  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && text.includes('"'))) {
-    const lines = quotedLines(text, delimiter);
-    // Commas may stand in every description and part no columns: then the head of the line tells the cavity.
-    if (delimiter !== ',' || withCavity(lines) * 2 >= withCavity(byHead())) return { delimiter, lines };
-    return twoColumns(text, byHead());
-  }
-  if (delimiter === 'single') return twoColumns(text, byHead());
-  const lines = raw.flatMap(({ text: line, from }, index): Line[] =>
+/** Lines cut by one sign, or by the cavity at their head; blank lines and drawn rules (`----`, `|:--|`) are left out. */
+export function cutBy(text: string, delimiter: Delimiter): Line[] {
+  return narrow(text, cutWide(text, delimiter));
+}
+
+/** More columns than this are no table: the line stays whole. */
+const WIDEST = 60;
+const narrow = (text: string, lines: readonly Line[]): Line[] =>
+  lines.map((line) =>
+    line.cells.length <= WIDEST ? line : { ...line, cells: [trimmed(text.slice(line.from, line.to), line.from)] },
+  );
+
+function cutWide(text: string, delimiter: Delimiter): Line[] {
+  if (delimiter === ',' || delimiter === ';' || (delimiter === '\t' && text.includes('"')))
+    return quotedLines(text, delimiter);
+  return rawLines(text).flatMap(({ text: line, from }, index): Line[] =>
     isRule(line) ? [] : [{ line: index + 1, cells: cutLine(line, from, delimiter), from, to: from + line.length }],
   );
-  return { delimiter, lines };
+}
+
+/** The cut that the signs of a text ask for at first sight. */
+export function cutText(text: string): { delimiter: Delimiter; lines: Line[] } {
+  const delimiter = delimiterOf(rawLines(text).flatMap((line) => (isRule(line.text) ? [] : [line.text])));
+  if (delimiter === 'single') return twoColumns(text, cutBy(text, 'single'));
+  const lines = cutBy(text, delimiter);
+  // Commas may stand in every description and part no columns: then the head of the line tells the cavity.
+  if (delimiter !== ',') return { delimiter, lines };
+  const byHead = cutBy(text, 'single');
+  return withCavity(lines) * 2 >= withCavity(byHead) ? { delimiter, lines } : twoColumns(text, byHead);
 }
 
 /** Lines that hold two cavities, as a page of two columns is copied, become two lines. */

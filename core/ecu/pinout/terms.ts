@@ -38,6 +38,8 @@ export function figuresIn(text: string): Figures {
 
 /** A range of an input, which is no supply. */
 const zeroToFive = /0\s*(-|–|to|\.\.)\s*5\s*v/i;
+/** Words of parts that a ground may be for. */
+const sensorWord = '(?:knock|tps|throttle( position)?|map|maf|clt|iat|ect|temp(erature)?|pedal|app|lambda|o2|pressure)';
 
 export interface Reading {
   readonly ability: Ability;
@@ -89,7 +91,7 @@ const output = (kind: 'low-side' | 'high-side', text: string, figures: Figures):
   return { kind, ...amps(figures), ...(maxHz === undefined ? {} : { maxHz }) };
 };
 
-const temperature = /\b(temp(erature)?s?|clt|ect|iat|act|mat|ntc|thermistor|coolant|air temp)\b/i;
+const temperature = /\b(temp(erature)?s?|pt\s?1000?|clt|ect|iat|act|mat|ntc|thermistor|coolant|air temp)\b/i;
 
 /**
  * What words make of a pin, in the order they are tried: the plain names of things before what hangs on them. Terms are the
@@ -106,7 +108,7 @@ export const rules: readonly Rule[] = [
     read: () => sure({ kind: 'sensor-ground' }),
   },
   {
-    test: /\bcan\s*-?(?:bus)?\s*(\d|[ab])?\s*[-_ ]?\s*(hi(?:gh)?|h|\+|lo(?:w)?|l|-|–)(?![a-z])/i,
+    test: /\bcan\s*-?(?:buss?)?\s*(\d|[ab])?\s*[-_ ]?\s*(hi(?:gh)?|h|\+|lo(?:w)?|l|-|–)(?![a-z])/i,
     read: (_, match) =>
       sure({
         kind: 'can',
@@ -119,7 +121,27 @@ export const rules: readonly Rule[] = [
     not: zeroToFive,
     read: (text) => sure({ kind: 'thermocouple', pair: pairName('egt', text), ...side(text) }),
   },
-  { test: /\bknock\b/i, read: () => sure({ kind: 'knock' }) },
+  {
+    test: new RegExp(
+      `\\b${sensorWord}\\s*(sensors?\\s*)?(gnd|ground|earth|return)\\b|\\b(gnd|ground|earth)\\s*(for\\s*|of\\s*)?${sensorWord}\\b`,
+      'i',
+    ),
+    read: () => likely({ kind: 'sensor-ground' }, 'The ground of a sensor.'),
+  },
+  {
+    test: /^\s*(power |pwr )?(gnd|ground|earth) (for|of)\b/i,
+    not: /\b(sensors?|signal)\b/i,
+    read: (_, __, figures) => likely({ kind: 'power-ground', ...amps(figures) }, 'The ground of what it names.'),
+  },
+  {
+    test: /\b(drives?|switch(es)?|sinks?|pulls?|works?)\b[^;]*\b(to|against) (ground|gnd|earth)\b|\d\s*A (max )?(to|against) (ground|gnd|earth)\b/i,
+    not: /\binj\w*|\b(ign(ition)?|coil|spark|input)\b/i,
+    read: (text, _, figures) => {
+      const ability = output('low-side', text, figures);
+      return ability.maxAmps === undefined ? likely(ability, 'Its current is not told.') : sure(ability);
+    },
+  },
+  { test: /\bknock\b/i, not: /\b(gnd|ground|shield|screen|return)\b/i, read: () => sure({ kind: 'knock' }) },
   {
     test: /\b(main|ecu|efi|power|system)\s*relay\b|\brelay\s*\(?main\b/i,
     // What comes from the relay is a supply; what goes to it is the output.
@@ -180,6 +202,18 @@ export const rules: readonly Rule[] = [
     }),
   },
   {
+    test: /\b(push[\s-]?pull|totem[\s-]?pole)\b/i,
+    not: /\b(motor|bridge|stepper|dbw|etb)\b/i,
+    read: (text, _, figures) =>
+      /\b(ign(ition|iter)?|coil|spark)s?\b/i.test(text)
+        ? sure({
+            kind: 'ignition-logic',
+            ...outputNumber(text),
+            ...(figures.volts !== undefined && figures.volts <= 16 ? { volts: figures.volts } : {}),
+          })
+        : guess(output('low-side', text, figures), 'Push-pull: it gives plus and ground. Which does its load want?'),
+  },
+  {
     test: /\bsupply[\s-]?out\b|\b(8|9|10|12) ?v(olts?)?\s*(sensor\s*)?(out(put)?\b|supply out|sensor supply)/i,
     read: (_, __, figures) =>
       sure({ kind: 'supply-out', ...(figures.volts ? { volts: figures.volts } : {}), ...amps(figures) }),
@@ -192,6 +226,21 @@ export const rules: readonly Rule[] = [
         ? sure({ kind: 'supply-5v', maxAmps: figures.amps })
         : likely({ kind: 'supply-5v' }, 'Its current is not told.'),
   },
+  // What works a load from the plus side, in the words of its current.
+  {
+    test: /\b(sources?|sourcing)\b(?!\s*(of|code))|\b(switches|feeds|supplies|delivers)\s*(out\s*)?\+?\s*(1[24]\s*v|batt?(ery)?\b|plus|positive)|\bout(put)?s?\b[^;]*?(?<![-–.\d]\s?)\+?\b1[24]\s*v\b/i,
+    not: /\b(logic|ttl|ign(ition)?|coil|spark|igniter|level|sinks?|low[\s-]?side|input|ground|gnd|inj\w*|sensor|relay)\b/i,
+    read: (text, _, figures) =>
+      /\b(sourc|high[\s-]?side)/i.test(text)
+        ? sure(output('high-side', text, figures))
+        : likely(output('high-side', text, figures), 'Read as an output that gives plus.'),
+  },
+  {
+    test: /\b(start(er)?|crank(ing)?)[\s-]*(signal|request|sense|sig)\b|\b(kl\.?|terminal|klemme)\s*50\b|\bsignal\b.*\bstarter\b/i,
+    not: /\b(out(put)?|relay|drive[rs]?|control)\b|\bcrank\s*(sensor|sig)/i,
+    read: (text, _, figures) =>
+      likely({ kind: 'switch', ...pullUp(text, figures) }, 'A signal of the starter: an input.'),
+  },
   {
     test: /\b(permanent|constant|battery|batt|unswitched|always on|kl ?30|keep[\s-]?alive|b\+|vbat)\b|\bbat(tery)?\s*\+/i,
     not: /\b(ground|gnd|neg(ative)?|voltage sense|sense)\b/i,
@@ -199,8 +248,13 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\b(switched|ignition switch|ign(ition)? ?(sw|feed|supply|power|12 ?v|on)|key(ed)?[\s-]?on|kl ?15|\+?1[24] ?v( in(put)?| supply| power| feed)?|main supply|ecu (supply|power)|power supply|supply in|v(cc|dd)? ?in)\b/i,
-    not: /\b(ground|gnd|relay(?!.*\b(from|87)\b)(?<!(from|via|behind|through)\b.*relay)|logic|output|out|(coil|ign(ition)?|spark)\s*\d|driver|level|low[\s-]?side|high[\s-]?side|injector)\b/i,
-    read: () => sure({ kind: 'switched' }),
+    not: /0\s*(-|–|to|\.\.)\s*5 ?v|\b(ground|gnd|relay(?!.*\b(from|87)\b)(?<!(from|via|behind|through)\b.*relay)|logic|output|out|(coil|ign(ition)?|spark)\s*\d|driver|level|low[\s-]?side|high[\s-]?side|injector)\b/i,
+    // Beside the name of a load, a supply may as well be what feeds that load.
+    read: (text) =>
+      /\b(pump|fan|injectors?|coils?|relay|heater|solenoid|valve|sensors?)\b/i.test(text) &&
+      !/\b(from|via|behind|87)\b/i.test(text)
+        ? guess({ kind: 'switched' }, 'A supply named with a load: does it feed the ECU or that load?')
+        : sure({ kind: 'switched' }),
   },
   {
     test: /\b(low[\s-]?imp|peak[\s-]?(and|&|n)[\s-]?hold|p&h)\b.*\binj|\binj(ector|ection)?s?\b.*(peak[\s-]?(and|&|n)[\s-]?hold|p&h)/i,
@@ -218,6 +272,7 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\binj(ector|ection)?s?[\s_-]*(out(put)?|driver|drive|bank)?[\s_#-]*\d*/i,
+    not: /\b(water|methanol|alcohol)\b|\binj\w*\s+(pump|pressure|supply|12 ?v)\b/i,
     read: (text, _, figures) => {
       const ability: Ability = {
         kind: 'injector',
@@ -232,11 +287,21 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\b(ign(ition)?|coil|spark|igbt|est)s?[\s_-]*(out(put)?|driver|drive|trigger|logic)?[\s_#-]*\d*/i,
-    not: /\bign(ition)?\s*(switch|sw\b|on\b|input|sense|feed)/i,
+    // The coil of a relay is none of a spark plug.
+    not: /\bign(ition)?\s*(switch|sw\b|on\b|input|sense|feed)|\brelay\b|\b(switch|solenoid|valve|pump|fan)\s+coil\b/i,
     read: (text, _, figures) => {
       const driver =
         /\b(igbt|driver|direct|dumb|built[\s-]?in igniter|internal igniter|primary)\b/i.test(text) ||
         (figures.amps ?? 0) >= 4;
+      const both =
+        driver &&
+        /\b(logic|ttl|to igniter|external igniter)\b/i.test(text) &&
+        !/\b(built[\s-]?in|internal|integrated)\b/i.test(text);
+      if (both)
+        return guess(
+          { kind: 'ignition-logic', ...outputNumber(text) },
+          'Called a driver and logic: a coil without an igniter would burn a logic output. Look it up.',
+        );
       const told = driver || /\b(logic|ttl|5 ?v|12 ?v|trigger|igniter|smart)\b/i.test(text);
       const level = !driver && figures.volts !== undefined && figures.volts <= 16 ? { volts: figures.volts } : {};
       const ability: Ability = {
@@ -291,7 +356,7 @@ export const rules: readonly Rule[] = [
   },
   {
     test: /\b(freq(uency)?|speed|vss|flex(ible)?[\s-]?fuel|ethanol|pulse in(put)?|counter|wheel speed)\b/i,
-    not: /\b(out(put)?|pwm)\b/i,
+    not: /\b(out(put)?|pwm|idle|solenoid|valve|fan|motor)\b/i,
     read: (text, _, figures) => {
       const ability: Ability = {
         kind: 'frequency',
@@ -335,7 +400,7 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\banalog(ue)?\b|\ban[\s_-]*v(olt(s|age)?)?[\s_-]*\d+\b|\ba\.?i\.?n?\s*\d+\b|\bav\s*\d+\b|\badc\s*\d*\b|\b0\s*(-|–|to)\s*5 ?v/i,
+    test: /\banalog(ue)?\b|\ban[\s_-]*v(olt(s|age)?)?[\s_-]*\d+\b|\ba\.?i\.?n?\s*\d+\b|\bav\s*\d+\b|\badc\s*\d*\b|\ban\s*\d+\b|\b0\s*(-|–|to|\.\.)\s*5 ?v/i,
     read: (text, _, figures) => {
       const [from, to] = figures.range ?? [undefined, undefined];
       return sure({
@@ -346,13 +411,28 @@ export const rules: readonly Rule[] = [
     },
   },
   {
-    test: /\b(fan|pump|solenoid|valve|purge|boost|wastegate|vvt|idle|iac|tacho(meter)?|mil|check engine|(shift|warning|engine|indicator|control) (light|led)|lamp|relay|clutch relay|a\/?c (clutch|compressor)|nitrous|alternator (control|field)|starter)\b/i,
+    test: /\b(fan|pump|solenoid|valve|purge|boost|wastegate|vvt|idle|iac|tacho(meter)?|mil|check engine|(shift|warning|engine|indicator|control) (light|led)|led|lamp|relay|clutch relay|a\/?c (clutch|compressor)|nitrous|alternator (control|field)|starter)\b/i,
     not: /\b(sensor|input|switch|request|pressure|temp|sense|position)\b/i,
     read: (text, _, figures) => likely(output('low-side', text, figures), 'An output by what hangs on it.'),
   },
   {
-    test: /\b(tps|throttle|pedal|app|pps|map|manifold|baro(meter)?|maf|pressure|position|level|potentiometer|o2|lambda|afr|wideband|sensor)\b/i,
+    test: /\b(tps|throttle|pedal|app|pps|map|manifold|baro(meter)?|maf|press(ure)?|position|level|potentiometer|o2|lambda|afr|wideband|sensor)\b/i,
     read: () => likely({ kind: 'analog' }, 'An analog input by what hangs on it.'),
+  },
+  // No function is named: what is said of direction, range, pull-up and current tells what it can be.
+  {
+    test: /\binput\b[^;]*\b\d+(?:[.,]\d+)?\s*k?Hz\b/i,
+    read: (text, _, figures) =>
+      likely(
+        { kind: 'frequency', ...(figures.hz ? { maxHz: figures.hz } : {}), ...pullUp(text, figures) },
+        'An input with a highest frequency.',
+      ),
+  },
+  {
+    test: /\binput\b[^;]*\bpull[\s-]?up|\bpull[\s-]?up/i,
+    not: /\bout(put)?\b/i,
+    read: (text, _, figures) =>
+      guess({ kind: 'analog', ...pullUp(text, figures) }, 'An input with a pull-up: for a thermistor or a switch.'),
   },
   {
     test: /\b(button|clutch|brake|neutral|park|launch|request|start|pressed|interlock|stand|tilt)\b/i,

@@ -1,5 +1,5 @@
-import type { Ability } from '../ecu';
-import { emptyWordsElsewhere, inEnglish } from './glossary';
+import type { Ability, AbilityKind } from '../ecu';
+import { inEnglish, wordsFor } from './glossary';
 import { figuresIn, rules, type Confidence, type Figures, type Reading } from './terms';
 
 export type { Confidence } from './terms';
@@ -12,7 +12,7 @@ export interface Proposal {
 }
 
 const emptyWords = new RegExp(
-  `^\\s*\\(?(-+|–|n[./]?\\s?c\\.?|n[./]?a\\.?|not (used|connected|fitted|assigned)|unused|unassigned|no connect(ion)?|reserved|do not connect|blank|empty|plugged|spare|free|open|none|nil|\\.+|x|${emptyWordsElsewhere})?\\)?\\s*$`,
+  `^\\s*\\(?(-+|–|—|\\.+|…|${wordsFor('empty').replace(/~/g, '[^\\s]*')})?\\)?\\.?\\s*$`,
   'i',
 );
 /** True for text that says that nothing is there. */
@@ -39,7 +39,7 @@ function readWords(text: string): Reading | null {
   for (const rule of rules) {
     if (rule.not?.test(text)) continue;
     const match = rule.test.exec(text);
-    if (match) return assumed(rule.read(text, match, figures), figures);
+    if (match) return checked(assumed(rule.read(text, match, figures), figures), text);
   }
   return null;
 }
@@ -54,6 +54,54 @@ function unusedFigures(text: string, abilities: readonly Ability[]): string[] {
     ...(ohms !== undefined && !held.includes(ohms) ? [`${ohms} Ω`] : []),
   ];
   return left.length === 0 ? [] : [`Not used: ${left.join(', ')}.`];
+}
+
+/** Which way a pin works: what it gives, what it takes, what feeds it. */
+const ways: Readonly<Record<'out' | 'in', ReadonlySet<AbilityKind>>> = {
+  out: new Set([
+    'injector',
+    'ignition-logic',
+    'ignition-driver',
+    'low-side',
+    'high-side',
+    'half-bridge',
+    'stepper',
+    'main-relay',
+  ]),
+  in: new Set(['analog', 'switch', 'frequency', 'vr', 'hall', 'knock', 'thermocouple']),
+};
+
+/** A reading whose kind works the other way than the words say is a guess, and says so. */
+function checked(reading: Reading, text: string): Reading {
+  const { kind } = reading.ability;
+  const says = (word: RegExp) => word.test(text);
+  const [out, into] = [says(/\boutputs?\b|\bout\b(?!\s*of)/i), says(/\binputs?\b/i)];
+  if (out === into) return reading;
+  const wrong = out ? ways.in.has(kind) || kind === 'permanent' : ways.out.has(kind);
+  return wrong
+    ? {
+        ...reading,
+        confidence: 'guess',
+        why: `Read as ${kind}, though it is called an ${out ? 'output' : 'input'}. Which is it?`,
+      }
+    : reading;
+}
+
+/** A label and what stands beside it that work opposite ways: both are shown, and neither is believed. */
+function disagreement(label: string, text: string): Proposal | null {
+  if (saysEmpty(label) || saysEmpty(text)) return null;
+  const [one, other] = [readClause(inEnglish(label)), readClause(inEnglish(text))];
+  if (!one || !other) return null;
+  const opposite =
+    (ways.out.has(one.ability.kind) && ways.in.has(other.ability.kind)) ||
+    (ways.in.has(one.ability.kind) && ways.out.has(other.ability.kind));
+  return opposite
+    ? {
+        abilities: [one.ability, other.ability],
+        confidence: 'guess',
+        why: `'${label.slice(0, 40)}' reads as ${one.ability.kind}, what stands beside it as ${other.ability.kind}. Which is it?`,
+      }
+    : null;
 }
 
 const order: readonly Confidence[] = ['sure', 'likely', 'guess', 'none'];
@@ -93,6 +141,8 @@ export function proposeFrom(label: string, text = ''): Proposal {
       confidence: 'sure',
       why: 'The ECU and the sensors may both return here.',
     };
+  const opposite = disagreement(label, text);
+  if (opposite) return opposite;
   const found: Ability[] = [];
   let confidence: Confidence = 'none';
   const why: string[] = [];
