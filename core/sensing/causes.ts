@@ -5,7 +5,16 @@ import { readQuantity, type Reader } from '../units/units';
 import { KPA_PER_BAR, KPA_PER_INHG, KPA_PER_PSI, celsiusToFahrenheit } from '../units/convert';
 import { SEA_LEVEL_KPA, standardBarometerKpa } from './atmosphere';
 import { curveOf } from '../devices/curve';
-import { REFERENCE_VOLTS, pinReading, pinUnit, pulledUpVolts, restValue, valueAtPin, type SensorAt } from './sensor';
+import {
+  REFERENCE_VOLTS,
+  pinReading,
+  pinUnit,
+  pulledUpOhms,
+  pulledUpVolts,
+  restValue,
+  valueAtPin,
+  type SensorAt,
+} from './sensor';
 
 /*
  * What a key-on reading can come from, as people bring it about: a wire, a part, a resistor, a supply, a setting, or a place
@@ -30,7 +39,10 @@ export type CauseCode =
   | 'gauge-sensor'
   | 'gauge-zeroed'
   | 'other-unit'
-  | 'second-pull-up';
+  | 'second-pull-up'
+  | 'wet-plug'
+  | 'ground-lifted'
+  | 'pressure-held';
 
 /** A figure with its standard deviation. */
 interface About {
@@ -83,22 +95,95 @@ export const LEAST_TOLERANCE = { V: 0.06, Hz: 1, mV: 0.1 } as const;
 /** What an ECU shows of a pin at its end stop: it holds at the ends of the range. */
 export function clampedValue(at: Pick<SensorAt, 'sensor' | 'pullUpOhms'>, reading: number): number | null {
   const value = valueAtPin(at, reading);
-  if (value !== null) return Math.min(at.sensor.most, Math.max(at.sensor.least, value));
-  if (at.sensor.signal !== 'ohms') return null;
-  return reading <= 0 ? at.sensor.most : at.sensor.least;
+  const { least, most, signal } = at.sensor;
+  if (value !== null) return Math.min(most, Math.max(least, value));
+  if (signal === 'ohms') return reading <= 0 ? most : least;
+  const [low, high] = [pinReading(at, least), pinReading(at, most)];
+  if (low === null || high === null) return null;
+  return Math.abs(reading - low) < Math.abs(reading - high) ? least : most;
 }
+
+/**
+ * What an ECU puts in the place of a figure it does not believe, by the way the pin has gone: its own stop, which is not the
+ * part's, or a figure to run on with (common practice, from memory). Celsius; kilopascals.
+ */
+const STOPS: Readonly<
+  Record<
+    'temperature' | 'pressure',
+    Readonly<Record<'low' | 'high', readonly (readonly [at: number, share: number])[]>>
+  >
+> = {
+  temperature: {
+    high: [
+      [-40, 0.4],
+      [-30, 0.12],
+      [-50, 0.06],
+      [-20, 0.03],
+      [80, 0.02],
+      [90, 0.02],
+    ],
+    low: [
+      [130, 0.15],
+      [140, 0.1],
+      [150, 0.15],
+      [120, 0.08],
+      [200, 0.06],
+      [215, 0.06],
+      [80, 0.02],
+      [90, 0.02],
+    ],
+  },
+  pressure: {
+    low: [
+      [0, 0.2],
+      [10, 0.1],
+      [20, 0.1],
+      [100, 0.1],
+    ],
+    high: [
+      [100, 0.1],
+      [250, 0.1],
+      [300, 0.1],
+      [400, 0.1],
+    ],
+  },
+};
+/** A stop is an even figure, and shown as one. */
+const STOP_SIGMA = 0.4;
 
 /** Pull-ups that stand in ECUs, and resistors that lie in workshops, ohms (common practice). */
 const RESISTORS = [680, 1000, 1500, 2000, 2200, 2490, 2700, 3000, 3300, 3900, 4700, 5600, 6800, 8200, 10000];
 const USUAL = new Set([1000, 2200, 2490, 4700, 10000]);
 /** Shares of 5 V that a loaded or worn supply gives. */
-const SAGS = [0.98, 0.96, 0.94, 0.92, 0.9, 0.88, 0.86, 0.84, 0.82, 0.8];
+const SAGS = [0.98, 0.96, 0.94, 0.92, 0.9, 0.88, 0.86, 0.84, 0.82, 0.8, 0.75, 0.7, 0.66, 0.6];
+/** Loaded supplies seldom fall far; one of 3.3 V is a supply of its own. */
+const sagWeight = (share: number): number => (share >= 0.8 ? 0.1 : share === 0.66 ? 0.06 : 0.02);
+/** Shares of the barometer, or of the range, that a blocked or clamped hose keeps. */
+const HELD = [0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9];
+/** A wet or green plug between two terminals, ohms (from memory). */
+const LEAKS = [1000, 2200, 4700, 10000, 22000, 47000];
+/** Volts by which a sensor ground stands above battery negative where loads return on it (from memory). */
+const LIFTS = [0.05, 0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5];
 
 export interface Site {
   /** Key-on value, and how far it may honestly be off. */
   readonly value: number;
   readonly tolerance: number;
   readonly pinTolerance: number;
+}
+
+/** What a leak across the terminals of a resistive sensor makes of the pin. */
+function leaking(
+  at: SensorAt,
+  right: number,
+  leak: number,
+  sigma: number,
+  follows: (gives: number | null) => Hypothesis['shows'],
+): Pick<Hypothesis, 'pin' | 'shows'> {
+  const ohms = at.pullUpOhms === null ? null : pulledUpOhms(right, at.pullUpOhms);
+  if (ohms === null || at.pullUpOhms === null) return { pin: null, shows: () => null };
+  const gives = pulledUpVolts((ohms * leak) / (ohms + leak), at.pullUpOhms);
+  return { pin: { at: gives, sigma }, shows: follows(gives) };
 }
 
 const unplugged = 'Unplug the sensor and read the pin again';
@@ -126,15 +211,47 @@ export function hypotheses(
       const value = pin === null ? (gives === null ? null : clampedValue(at, gives)) : valueAtPin(at, pin);
       return value === null ? null : pin === null ? { at: value, sigma } : measured.at(value);
     };
-  const wire = (code: CauseCode, weight: number, gives: number | null, sentence: string, check: string) =>
+  /** At the end of its range an ECU shows the end of the table, or a stop of its own. */
+  const wire = (code: CauseCode, weight: number, gives: number | null, sentence: string, check: string) => {
+    const pin = gives === null ? null : { at: gives, sigma: LEAST_TOLERANCE[pinUnit(at.sensor)] };
+    const base = { code, family: code, sentence, check, pin };
+    const ended = gives !== null && (gives <= 0 || gives >= REFERENCE_VOLTS) && pinUnit(at.sensor) === 'V';
+    const stops =
+      ended && (quantity === 'temperature' || quantity === 'pressure')
+        ? STOPS[quantity][gives <= 0 ? 'low' : 'high'].filter(
+            // The open air is no stop of a sensor that counts from it.
+            ([stop]) => stop !== 100 || quantity !== 'pressure' || trait(at.kind, 'pressure')?.reference === 'absolute',
+          )
+        : [];
     found.push({
-      code,
-      weight,
-      sentence,
-      check,
-      pin: gives === null ? null : { at: gives, sigma: LEAST_TOLERANCE[pinUnit(at.sensor)] },
-      shows: follows(gives),
+      ...base,
+      weight: ended ? weight / 2 : weight,
+      shows: (measuredPin) => {
+        const own = follows(gives)(measuredPin);
+        if (own !== null || gives === null) return own;
+        const value = clampedValue(at, measuredPin ?? gives);
+        return value === null ? null : { at: value, sigma: valueSigma };
+      },
     });
+    for (const [stop, share] of stops)
+      found.push({
+        ...base,
+        weight: weight * share,
+        // A setting of the ECU: with the pin in between its ends there is no stop.
+        shows: (measuredPin) =>
+          measuredPin !== null && Math.abs(measuredPin - gives!) > 0.35 ? null : { at: stop, sigma: STOP_SIGMA },
+      });
+    // Or some other figure to run on with: any of the range.
+    if (ended)
+      found.push({
+        ...base,
+        weight: weight * 0.1,
+        shows: (measuredPin) =>
+          measuredPin === null || Math.abs(measuredPin - gives!) > 0.35
+            ? null
+            : { at: (at.sensor.least + at.sensor.most) / 2, sigma: range / 2 },
+      });
+  };
   const right = pinReading(at, expected.value);
   found.push({
     code: 'right',
@@ -255,13 +372,52 @@ export function hypotheses(
     );
   }
 
-  if (right !== null && at.sensor.ratiometric && pinUnit(at.sensor) === 'V')
+  if (right !== null && signal !== 'hertz' && pinUnit(at.sensor) === 'V') {
+    if (signal === 'ohms')
+      for (const leak of LEAKS)
+        found.push({
+          code: 'wet-plug',
+          family: 'wet-plug',
+          weight: 0.2,
+          sentence: `A wet or dirty plug: about ${formatOhms(leak)} lie across its terminals.`,
+          check: `${unplugged}: under 5 V with nothing on it is the plug or the wire. Dry it, clean it, look for green.`,
+          ...leaking(at, right, leak, pinSigma, follows),
+        });
+    for (const lift of LIFTS)
+      found.push({
+        code: 'ground-lifted',
+        family: 'ground-lifted',
+        weight: 0.12,
+        sentence: `The sensor ground stands about ${lift.toFixed(2)} V above battery negative: something else returns on it.`,
+        check:
+          "Measure ground in the sensor's plug against battery negative, all loads on: more than 10 mV is not a sensor ground.",
+        pin: { at: lift + (right * (REFERENCE_VOLTS - lift)) / REFERENCE_VOLTS, sigma: Math.min(pinSigma, 0.03) },
+        shows: follows(lift + (right * (REFERENCE_VOLTS - lift)) / REFERENCE_VOLTS),
+      });
+    const pressure = trait(at.kind, 'pressure');
+    if (quantity === 'pressure' && pressure)
+      for (const share of HELD) {
+        const kpa = pressure.reference === 'absolute' ? expected.value * share : share * 0.8 * at.sensor.most;
+        const held = pinReading(at, kpa);
+        if (held !== null)
+          found.push({
+            code: 'pressure-held',
+            family: 'pressure-held',
+            weight: 0.1,
+            sentence: `Its line holds pressure: about ${readQuantity('pressure', kpa, build)} are shut in at the sensor.`,
+            check: 'Take the hose off the sensor: the reading must go to that of the open air at once.',
+            pin: { at: held, sigma: Math.max(pinSigma, 0.05) },
+            shows: follows(held),
+          });
+      }
+  }
+  if (right !== null && (at.sensor.ratiometric || signal === 'ohms') && pinUnit(at.sensor) === 'V')
     for (const share of SAGS)
       for (const byRatio of [true, false])
         found.push({
           code: 'low-supply',
           family: 'low-supply',
-          weight: 0.1,
+          weight: sagWeight(share) * (byRatio ? 1.4 : 0.6),
           sentence: `The 5 V supply is low, at about ${(REFERENCE_VOLTS * share).toFixed(1)} V: everything that hangs on it reads low by the same share.`,
           check:
             "Measure 5 V against ground in the sensor's plug, then unplug the other sensors of that supply one by one.",

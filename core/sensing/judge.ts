@@ -30,6 +30,8 @@ export interface Judgement {
   readonly causes: readonly Cause[];
   /** What to do when nothing explains the reading; '' otherwise. */
   readonly advice: string;
+  /** Share of what nobody has thought of, against all causes and a right reading; 0 to 1. */
+  readonly none?: number;
 }
 
 /** What a sensor must read with the key on and the engine cold and still. */
@@ -135,7 +137,7 @@ function explain(
   reading: Pick<SensorReading, 'atPin' | 'shown'>,
   library: readonly DeviceKind[],
   inside: number | null,
-): { causes: Cause[]; doubts: Cause[] } {
+): { causes: Cause[]; doubts: Cause[]; none: number } {
   const all = hypotheses(build, at, expected, othersOf(at, library), inside).flatMap(
     (cause) => weigh(cause, reading) ?? [],
   );
@@ -184,11 +186,22 @@ function explain(
   const doubtful = told.filter((one) => DOUBTFUL.has(one.code) && one.odds >= DOUBT_FROM / 4 && one.gain >= DOUBT_GAIN);
   const doubts = doubtful.reduce((total, one) => total + one.odds, 0) >= DOUBT_FROM ? doubtful : [];
   const plain = (list: typeof told) => list.map(({ gain: _, ...cause }) => cause);
-  return { causes: plain(told), doubts: plain(doubts) };
+  return { causes: plain(told), doubts: plain(doubts), none: unknown / sum };
 }
 
 /** Causes told at most: more than a person would try. */
 const MOST_CAUSES = 5;
+
+/** Causes that a fault band speaks of. */
+const WIRES: ReadonlySet<CauseCode> = new Set([
+  'open',
+  'no-pull-up',
+  'short-low',
+  'short-high',
+  'no-supply',
+  'ground-open',
+  'gauge-sensor',
+]);
 
 /** What a fault band speaks of where no value can be expected: wires and supplies only. */
 function faultCauses(at: SensorAt, atPin: number, reader: Reader): Cause[] {
@@ -196,8 +209,9 @@ function faultCauses(at: SensorAt, atPin: number, reader: Reader): Cause[] {
   const tolerance = LEAST_TOLERANCE[pinUnit(at.sensor)] * 4;
   const middle = (at.sensor.least + at.sensor.most) / 2;
   return hypotheses(anywhere, at, { value: middle, tolerance, pinTolerance: tolerance }, [], null)
-    .filter(({ code, family }) => code !== 'right' && family === undefined)
+    .filter(({ code, family }) => code !== 'right' && (family === undefined || family === code))
     .flatMap((cause) => {
+      if (!WIRES.has(cause.code)) return [];
       const away = cause.pin === null ? Infinity : Math.abs(atPin - cause.pin.at) / tolerance;
       return away <= 1
         ? [{ code: cause.code, sentence: cause.sentence, check: cause.check, distance: away, weight: cause.weight }]
@@ -306,7 +320,7 @@ export function judgeSensor(
     });
   }
   const wrong = parts.some((part) => part.wrong);
-  const { causes, doubts } = explain(build, at, expected, reading, library, at.insideOhms);
+  const { causes, doubts, none } = explain(build, at, expected, reading, library, at.insideOhms);
   const sentence = parts.map((part) => part.sentence).join(' ');
   if (!wrong)
     return doubts.length === 0
@@ -317,8 +331,11 @@ export function judgeSensor(
     verdict: unexplained ? 'unexplained' : 'wrong',
     sentence,
     causes: causes.slice(0, MOST_CAUSES),
+    none,
     advice: !unexplained
-      ? ''
+      ? none > 0.5
+        ? "None of these is likely: more probably it is something else. Measure once more, at the sensor's own plug."
+        : ''
       : reading.atPin !== null && pinRight
         ? "No calibration of the library makes that figure of the signal: hold the ECU's own table against this part's, row by row."
         : "Nothing known explains it: measure once more, at the sensor's own plug.",

@@ -41,12 +41,16 @@ export function siteHypothesis(
       check: `Look up the height of the place or today's barometer. Set the altitude, and this reading is right.`,
     };
   }
-  // An engine that has run is warm for hours.
+  // An engine that has run is warm for hours, and often has its thermostat's heat (from memory).
+  const warm = Math.exp(-0.5 * ((value - 75) / 20) ** 2) / (20 * Math.sqrt(2 * Math.PI));
   if (value < -40 || value > 115) return null;
   return {
     ...base,
+    // A person who reads with the key on and the engine cold knows a hot engine from a cold one.
+    weight: Math.abs(value - expected.value) > 2 * expected.tolerance ? 4 : base.weight,
     metres: null,
-    density: 0.7 * near + 0.3 / 155,
+    // Warmer is an engine that has run; far colder is no place people work at, and a stop of the ECU before it is a frost.
+    density: value > expected.value ? 0.6 * near + 0.2 / 155 + 0.2 * warm : value < -35 ? 0.02 * near : 0.7 * near,
     sentence: `It is ${readQuantity('temperature', value, build)} there, not ${readQuantity('temperature', build.site.ambientCelsius, build)}: the engine has not cooled down, or the ambient of this build is not today's.`,
     check: 'Hold a thermometer to the part. On a cold engine air and coolant read the same within 2 or 3 °C.',
   };

@@ -84,6 +84,14 @@ export function Reading({ sensor, library }: { sensor: SensorAt; library: readon
               <Small>{cause.check}</Small>
             </li>
           ))}
+          {(judged.none ?? 0) >= 0.05 && (
+            <li>
+              <span>
+                None of these. <Odds>{oddsWords(judged.none!)}</Odds>
+              </span>
+              <Small>Then measure once more, at the sensor’s own plug.</Small>
+            </li>
+          )}
         </Causes>
       )}
     </Stack>
