@@ -121,6 +121,21 @@ const withPairs = (all: readonly Need[], ids: ReadonlySet<string>): Set<string> 
   );
 };
 
+/** Groups of the ECU without which the set could be served: each that would do alone, else those that must go together. */
+function freeing(build: Build, all: readonly Need[], ids: ReadonlySet<string>): PinGroup[] {
+  const { groups } = build.ecu;
+  const served = (gone: readonly PinGroup[]) =>
+    feasible(build, all, ids, { without: new Set(gone.map((group) => group.name)) });
+  const alone = groups.filter((group) => served([group]));
+  if (alone.length > 0 || groups.length < 2 || !served(groups)) return alone;
+  let kept = [...groups];
+  for (const group of groups) {
+    const without = kept.filter((one) => one !== group);
+    if (served(without)) kept = without;
+  }
+  return kept;
+}
+
 function describe(
   build: Build,
   all: readonly Need[],
@@ -129,11 +144,7 @@ function describe(
 ): Conflict {
   const members = all.filter((need) => ids.has(need.id) || moreIds.has(need.id));
   const pins = pinsFor(build, all, ids);
-  const groups = build.ecu.groups.filter(
-    (group) =>
-      pinsOfGroup(group).some((id) => pins.includes(id)) &&
-      feasible(build, all, ids, { without: new Set([group.name]) }),
-  );
+  const groups = freeing(build, all, ids);
   const locked = members.filter((need) => build.locked.includes(need.id));
   const byNever = build.never.length > 0 && feasible(build, all, ids, { ignoreNever: true });
   return {
@@ -167,16 +178,45 @@ function pinsFor(build: Build, all: readonly Need[], ids: ReadonlySet<string>): 
  * Leaves needs out one by one as long as the rest stays impossible: what remains is minimal, by the exact solver.
  * Pairs count as one. O(needs of the set) solutions of at most that size.
  */
-function minimal(build: Build, all: readonly Need[], start: ReadonlySet<string>): Set<string> {
+function minimal(
+  build: Build,
+  all: readonly Need[],
+  start: ReadonlySet<string>,
+  own: ReadonlySet<string>,
+): Set<string> {
   let kept = withPairs(all, start);
   const units = new Map<string, string[]>();
   for (const need of all)
     if (kept.has(need.id)) units.set(need.pair ?? need.id, [...(units.get(need.pair ?? need.id) ?? []), need.id]);
-  for (const unit of units.values()) {
+  // The ones that are asked about are left out last: what remains speaks of them if anything does.
+  const order = [...units.values()].sort((one, other) => Number(own.has(one[0]!)) - Number(own.has(other[0]!)));
+  for (const unit of order) {
     const without = new Set([...kept].filter((id) => !unit.includes(id)));
     if (without.size > 0 && !feasible(build, all, without)) kept = without;
   }
   return kept;
+}
+
+const isSame = (one: ReadonlySet<string>, other: ReadonlySet<string>): boolean =>
+  one.size === other.size && [...one].every((id) => other.has(id));
+
+/**
+ * Why some needs have no pin: a minimal set that holds them. Others may be impossible by themselves, such as locks that overdraw
+ * a budget; those are set aside, and where nothing else stands in the way they are the reason.
+ */
+function reasonFor(
+  build: Build,
+  all: readonly Need[],
+  start: ReadonlySet<string>,
+  own: ReadonlySet<string>,
+): Set<string> {
+  let rest = new Set([...start, ...own]);
+  for (;;) {
+    const ids = minimal(build, all, rest, own);
+    if ([...ids].some((id) => own.has(id))) return ids;
+    rest = new Set([...rest].filter((id) => !ids.has(id)));
+    if (feasible(build, all, withPairs(all, rest))) return ids;
+  }
 }
 
 /**
@@ -293,16 +333,31 @@ export function conflictsOf(build: Build, all: readonly Need[] = needsOf(build))
       else found.push({ ids: direct, more: new Set(), key });
       continue;
     }
-    const near = around(build, all, needs[0]!);
-    const start = new Set(all.flatMap(({ id }) => (near.has(id) && !lost.has(id) ? [id] : [])));
-    for (const need of needs) start.add(need.id);
-    const ids = minimal(build, all, start);
-    const key = pinsFor(build, all, ids).join(' ');
-    const same = found.find((one) => one.key === key && key !== '');
-    if (same) for (const need of needs) same.more.add(need.id);
-    else found.push({ ids, more: new Set(), key });
+    explain(needs, lost);
   }
+  // With the locks where they are, more may be without a pin than when a lock that cannot serve is thought of as open.
+  const kept = modelOf(build, { keep: 'locked' }, all);
+  const placed = placements(kept, solve(kept)!);
+  const told = () => new Set(found.flatMap(({ ids, more }) => [...ids, ...more]));
+  const without = all.filter((need) => !placed.has(need.id) && !kept.fixed.has(need.id));
+  // A lock that cannot serve is no row that could be given up: it is a reason, with the other half of its pair.
+  const held = withPairs(all, new Set(build.locked));
+  const absent = new Set(without.flatMap(({ id }) => (held.has(id) ? [] : [id])));
+  for (const need of without) if (!told().has(need.id)) explain([need], absent);
   return found.map(({ ids, more }) => describe(build, all, ids, more));
+
+  function explain(needs: readonly Need[], absent: ReadonlySet<string>): void {
+    const near = around(build, all, needs[0]!);
+    const start = new Set(all.flatMap(({ id }) => (near.has(id) && !absent.has(id) ? [id] : [])));
+    for (const need of needs) start.add(need.id);
+    const own = withPairs(all, new Set(needs.map(({ id }) => id)));
+    const reason = reasonFor(build, all, start, own);
+    const key = pinsFor(build, all, reason).join(' ');
+    const same = found.find((one) => (one.key === key && key !== '') || isSame(one.ids, reason));
+    const entry = same ?? { ids: reason, more: new Set<string>(), key };
+    if (!same) found.push(entry);
+    for (const id of own) if (!entry.ids.has(id)) entry.more.add(id);
+  }
 }
 
 /** Placements that serve as many as can be with everything but locks free to move. */

@@ -82,6 +82,48 @@ describe('against trying everything', () => {
     }
     expect(checked).toBeGreaterThan(300);
   });
+  test('every need without a pin stands in a reason, whatever hands have locked', () => {
+    let lost = 0;
+    for (const seed of seeds(300))
+      for (const mode of ['open', 'serving locks', 'any locks'] as const) {
+        const open = randomBuild(seed, 6);
+        const needs = needsOf(open);
+        const build = mode === 'open' ? open : placedAtRandom(open, needs, seed + 3, mode === 'serving locks');
+        const placed = new Set(
+          allot(build, { keep: 'locked', explain: false }).assignments.map(({ needId }) => needId),
+        );
+        const told = new Set(conflictsOf(build, needs).flatMap(({ needs: ids, more }) => [...ids, ...more]));
+        const without = needs.filter(({ id }) => !placed.has(id));
+        expect({ seed, mode, untold: without.filter(({ id }) => !told.has(id)).map(({ id }) => id) }).toEqual({
+          seed,
+          mode,
+          untold: [],
+        });
+        lost += without.length;
+      }
+    expect(lost).toBeGreaterThan(1000);
+  });
+  test('locks that overdraw a budget are the reason, and the budget is named', () => {
+    const two = edited(
+      emptyBuild(4, 'orrery-94'),
+      call('addDevice', { kind: kind('purge-valve') }),
+      call('addDevice', { kind: kind('purge-valve') }),
+    );
+    const ids = needsOf(two).map(({ id }) => id);
+    const build: Build = {
+      ...two,
+      devices: two.devices.map((device) => ({
+        ...device,
+        overrides: { '2': { to: 'pin', ask: { kind: 'low-side', amps: 1.3 } } },
+      })),
+      ecu: { ...two.ecu, groups: [{ type: 'budget', name: 'bank 3', pins: ['B11', 'B12'], amps: 2 }] },
+      assignments: { [ids[0]]: 'B11', [ids[1]]: 'B12' },
+      locked: ids,
+    };
+    const [reason] = conflictsOf(build);
+    expect(reason).toMatchObject({ needs: ids, groups: ['bank 3'], locked: ids });
+    expect(reason.sentence).toMatch(/bank 3 \(B11 and B12\) carries 2 A together; 2\.6 A are asked\..*locked/);
+  });
 });
 
 test('no hand placement makes allotting, checking or explaining throw', () => {
@@ -139,6 +181,32 @@ describe('ways out', () => {
     }
     expect(kept).toBeGreaterThan(60);
   });
+});
+
+test('two-wire pickups: what a way out promises, the solver keeps', () => {
+  const pickups = catalog.kinds.filter(({ terminals }) =>
+    terminals.some(({ destination }) => destination.to === 'pin' && destination.ask.kind === 'vr'),
+  );
+  let tried = 0;
+  for (const seed of seeds(24)) {
+    let state = seed;
+    const next = () => (state = (state * 48271) % 2147483647);
+    const build = edited(
+      emptyBuild(4, ['orrery-26', 'orrery-48', 'orrery-94'][seed % 3]),
+      ...Array.from({ length: 2 + (next() % 4) }, () => call('addDevice', { kind: pickups[next() % pickups.length] })),
+    );
+    for (const conflict of conflictsOf(build).slice(0, 2))
+      for (const way of waysOut(build, conflict, { kinds: catalog.kinds, ecus: catalog.ecus })) {
+        const after = allot(edited(build, ...way.calls), { keep: 'locked', explain: false });
+        expect({ seed, way: way.label, all: after.unserved.length === 0 }).toEqual({
+          seed,
+          way: way.label,
+          all: way.servesAll,
+        });
+        tried += 1;
+      }
+  }
+  expect(tried).toBeGreaterThan(20);
 });
 
 describe('the words of a pin', () => {
