@@ -29,7 +29,7 @@ export interface CsvLayout {
 /** Share of the usual wait by which one is another, and of rows that wait otherwise, from which rows are no even samples. */
 const [UNEVEN_STEP, UNEVEN_SHARE] = [0.02, 0.1];
 
-const timeUnits: Readonly<Record<string, number>> = {
+export const timeUnits: Readonly<Record<string, number>> = {
   s: 1,
   sec: 1,
   secs: 1,

@@ -2,11 +2,14 @@ import { fail, ok, type Result } from '../../problem';
 import { plural } from '../../units/format';
 import { secondsAt, type Capture, type CaptureReader } from './capture';
 import { csvReader } from './csv';
+import { isToothLog, readToothLog } from './tooth-log';
 import { gatherReader, readVcd, writeVcd } from './vcd';
 import { readWav, writeWav } from './wav';
 
 /** Largest dump and sound file read, bytes; texts of samples are streamed and may be larger. */
 const WHOLE_MOST = 400_000_000;
+/** Largest log of teeth read, bytes: some million teeth. */
+const LOG_MOST = 40_000_000;
 
 /** Reads any capture: the first bytes tell what it is. */
 export function captureReader(): CaptureReader {
@@ -17,6 +20,8 @@ export function captureReader(): CaptureReader {
     if (start.startsWith('RIFF')) return gatherReader(WHOLE_MOST, readWav, 'sound file');
     if (/^\s*(\$(date|version|comment|timescale|scope|var)\b)/.test(start))
       return gatherReader(WHOLE_MOST, (bytes) => readVcd(new TextDecoder().decode(bytes)), 'dump');
+    if (isToothLog(start))
+      return gatherReader(LOG_MOST, (bytes) => readToothLog(new TextDecoder().decode(bytes)), 'tooth log');
     return csvReader();
   };
   return {
