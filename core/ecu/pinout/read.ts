@@ -66,9 +66,9 @@ function joined(own: readonly ReadPin[]): ReadPin {
 
 /**
  * Reads a pinout out of any pasted table: tabs, bars, commas, semicolons, runs of spaces or plain lines; columns in any order,
- * several connectors, tables side by side, ranges, headings and notes in between;
- * words of ten languages. Every character is accounted for in `spans`; a cavity that is named twice is a question in `doubles`, never a loss.
- * Fails only when no cavity is found. O(length of the text).
+ * several connectors, tables side by side, ranges, headings and notes in between; words of ten languages. Every character is
+ * accounted for in `spans`; a cavity that is named twice is a question in `doubles`, never a loss; columns that lie one below
+ * the other are a question in `blocks`. Fails only when no cavity is found. O(length of the text).
  */
 export function readPinout(text: string): Result<ReadPinout> {
   if (text.length > LIMIT)
@@ -80,8 +80,7 @@ export function readPinout(text: string): Result<ReadPinout> {
   const blocks = blocksOfPage(plain);
   const page = seePage(plain);
   const { delimiter, rows } = page;
-  const { names, empty, notes, account } = rows;
-  const { read } = rows;
+  const { names, empty, notes, account, read } = rows;
   if (read.length === 0 && blocks)
     return ok({
       delimiter,

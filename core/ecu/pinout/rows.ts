@@ -103,7 +103,7 @@ export class Rows {
     this.read = withoutSwallowed(this.all);
   }
 
-  private names1(cell: Cell): boolean {
+  private isPlace(cell: Cell): boolean {
     return placesOf(cell.text, this.manner).length > 0;
   }
 
@@ -176,7 +176,7 @@ export class Rows {
       return true;
     }
     const plug = this.plugLines.get(entry) ?? null;
-    if (!plug || filled.length > 2 || filled.some((cell, i) => i > 0 && this.names1(cell))) return false;
+    if (!plug || filled.length > 2 || filled.some((cell, i) => i > 0 && this.isPlace(cell))) return false;
     this.current = this.enter(plug.name, plug.rest);
     this.beside = [];
     this.notes.push({ line, sentence: `Line ${line} starts connector ${this.connectorId(this.current)}.` });
@@ -191,7 +191,7 @@ export class Rows {
     const at = (use: Column) => columns.flatMap((column) => (column.use === use ? (cells[column.at] ?? []) : []));
     // A row may be shorter than the table: the first cell that names a cavity is taken.
     const cell =
-      at('cavity').find((one) => this.names1(one)) ?? (alone ? cells.find((one) => this.names1(one)) : undefined);
+      at('cavity').find((one) => this.isPlace(one)) ?? (alone ? cells.find((one) => this.isPlace(one)) : undefined);
     if (cell === undefined) return false;
     const places = placesOf(cell.text, this.manner);
     const own = at('connector').find((one) => one.text !== '' && one !== cell);
