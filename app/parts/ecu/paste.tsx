@@ -41,9 +41,9 @@ export function Paste({ draft, onTake }: { draft: EcuDraft; onTake: (draft: EcuD
   return (
     <Stack $gap={3}>
       <p>
-        Copy the pinout out of the manual or the spreadsheet and paste it here: cavity, label and function in any order
-        and in most languages, one connector or several, ranges such as A1-A4. Gonyx proposes what each pin can be; you
-        set right what is not.
+        Copy the pinout out of the manual or the spreadsheet and paste it here: cavity, label and function in any order,
+        in English or nine other languages, one connector or several, ranges such as A1-A4. Gonyx proposes what each pin
+        can be; you set right what is not.
       </p>
       <TextAreaField
         label="The pinout"
