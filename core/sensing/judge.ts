@@ -1,12 +1,15 @@
 import type { Build, SensorReading } from '../build/schema';
 import type { DeviceKind, SensorTrait } from '../devices/kind';
 import { readQuantity, readStep, readerScale, type Reader } from '../units/units';
-import { LEAST_TOLERANCE, hypotheses, othersOf, type CauseCode, type Hypothesis } from './causes';
+import { hypotheses } from './causes';
+import { LEAST_TOLERANCE, type CauseCode, type Hypothesis } from './hypothesis';
+import { othersOf } from './settings';
 import { siteHypothesis } from './place';
 import type { Curve } from '../devices/curve';
 import { pinReading, pinUnit, restValue, valueAtPin, type SensorAt } from './sensor';
 
-export { othersOf, type CauseCode } from './causes';
+export type { CauseCode } from './hypothesis';
+export { othersOf } from './settings';
 
 /** One thing that would make this reading, and the reading that would tell it from the others. */
 export interface Cause {

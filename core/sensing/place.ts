@@ -2,7 +2,7 @@ import type { Build } from '../build/schema';
 import { trait } from '../devices/kind';
 import { readQuantity, type Reader } from '../units/units';
 import { altitudeOfKpa } from './atmosphere';
-import type { Hypothesis, Site } from './causes';
+import type { Hypothesis, Site } from './hypothesis';
 import type { SensorAt } from './sensor';
 import { readMeasure } from '../units/workshop';
 

@@ -116,6 +116,17 @@ export function valueAtPin(
   return signal === null ? null : curve.valueOf(signal);
 }
 
+/** What an ECU shows of a pin at its end stop: it holds at the ends of the range. */
+export function clampedValue(at: Pick<SensorAt, 'sensor' | 'pullUpOhms'>, reading: number): number | null {
+  const value = valueAtPin(at, reading);
+  const { least, most, signal } = at.sensor;
+  if (value !== null) return Math.min(most, Math.max(least, value));
+  if (signal === 'ohms') return reading <= 0 ? most : least;
+  const [low, high] = [pinReading(at, least), pinReading(at, most)];
+  if (low === null || high === null) return null;
+  return Math.abs(reading - low) < Math.abs(reading - high) ? least : most;
+}
+
 /**
  * What the quantity is with the key on and the engine cold and still: the barometer for an absolute pressure, nothing
  * for a gauge, ambient for a temperature. Null when that depends on the person (throttle, fuel) or on the engine.
