@@ -1,10 +1,11 @@
 import { seeded } from '~/core/trigger/synth';
-import type { Style } from './styles';
+import type { Style } from './draw';
 import { languages, type Language } from './words';
 
 /*
  * Styles put together by seed out of independent choices: how plug and cavity are written, how the page is laid out, what stands
- * above and below, and the language. Seeds that are not a multiple of two are kept out of tuning: only their total is looked at.
+ * above and below, and the language. Of odd seeds only the total has ever been looked at; they also draw the
+ * late words.
  */
 type Write = (plug: string, cavity: number) => string;
 
@@ -74,7 +75,7 @@ export function composedStyle(seed: number): Style {
   const [title, foot] = [pick(titles), pick(feet)];
   return {
     name: `${writing.name}, ${layout.name}${headed ? ', headed' : ''}${title ? ', titled' : ''}`,
-    kept: seed % 2 === 1,
+    ...(seed % 2 === 1 ? { late: true as const } : {}),
     language,
     plugs: [writing.plugs],
     text: ({ plugs }) => {

@@ -1,6 +1,6 @@
 import { pinIdOf } from '~/core/ecu/ecu';
 import { readPinout } from '~/core/ecu/pinout/read';
-import { drawPinout, type Style } from './styles';
+import { drawPinout, type Style } from './draw';
 
 /** What reading of drawn texts came to: counts of cavities. */
 export interface Measure {

@@ -1,6 +1,6 @@
 /**
- * What people write beside a cavity, by language: general words of the trade (from memory and common practice). The words of
- * `lateWords` were written after the reader was done, and only styles that are kept out draw them. `{n}` is the number of the output.
+ * What people write beside a cavity, by language: general words of the trade (from memory and common practice). `{n}` is the number of the output. The words
+ * of `lateWords` were written when the reader could read the others.
  */
 export const functions = {
   inj: 'injector',
@@ -400,7 +400,7 @@ export const languages = {
 } as const;
 export type Language = keyof typeof languages;
 
-/** Written after the reader could read all of the above: drawn by the styles that are kept out of its tuning. */
+/** Written when the reader could read all of the above; drawn by styles that are `late`. */
 export const lateWords: Partial<Record<Language, Partial<Words>>> = {
   english: {
     inj: ['Inj #{n}', 'Fuel inj. {n} (–)', 'Injector driver {n}'],

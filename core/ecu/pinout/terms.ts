@@ -1,95 +1,30 @@
 import type { Ability } from '../ecu';
-
-/** How far a proposal can be trusted: said outright, said by what hangs on it, or only guessed. */
-export type Confidence = 'sure' | 'likely' | 'guess' | 'none';
-
-/** Figures found in a piece of text. */
-export interface Figures {
-  readonly amps?: number;
-  readonly hz?: number;
-  readonly ohms?: number;
-  readonly volts?: number;
-  readonly range?: readonly [number, number];
-}
-
-const number = (text: string): number => Number(text.replace(',', '.'));
-
-/** Amperes, hertz, ohms and volts, in the ways people write them: `2 A`, `500mA`, `1kHz`, `4k7`, `2.49 kΩ`, `0-5 V`. */
-export function figuresIn(text: string): Figures {
-  const amps = /(\d+(?:[.,]\d+)?)\s*(m?)A(?:mps?|mperes?)?\b/.exec(text) ?? /(\d+(?:[.,]\d+)?)\s*(m?)amp/i.exec(text);
-  const hz = /(\d+(?:[.,]\d+)?)\s*(k?)Hz\b/i.exec(text);
-  const written = /\b(\d+)k(\d+)\b/i.exec(text);
-  const ohms =
-    /(\d+(?:[.,]\d+)?)\s*(k?)\s*(?:Ω|Ω|ohms?\b|R\b)/i.exec(text) ?? /\b(\d+(?:[.,]\d+)?)(k)\b(?!\s*Hz)/i.exec(text);
-  const range = /(-?\d+(?:[.,]\d+)?)\s*(?:-|–|to|\.\.)\s*(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
-  const volts = range ? null : /(\d+(?:[.,]\d+)?)\s*V(?:olts?)?\b/i.exec(text);
-  return {
-    ...(amps ? { amps: number(amps[1]!) / (amps[2] ? 1000 : 1) } : {}),
-    ...(hz ? { hz: number(hz[1]!) * (hz[2] ? 1000 : 1) } : {}),
-    ...(written
-      ? { ohms: Number(`${written[1]}.${written[2]}`) * 1000 }
-      : ohms
-        ? { ohms: number(ohms[1]!) * (ohms[2] ? 1000 : 1) }
-        : {}),
-    ...(range ? { range: [number(range[1]!), number(range[2]!)] as const } : {}),
-    ...(volts ? { volts: number(volts[1]!) } : {}),
-  };
-}
+import { number, type Figures } from './figures';
+import {
+  amps,
+  guess,
+  likely,
+  output,
+  outputNumber,
+  pairName,
+  pullUp,
+  side,
+  sideOf,
+  sure,
+  threshold,
+  type Reading,
+} from './reading';
 
 /** A range of an input, which is no supply. */
 const zeroToFive = /0\s*(-|–|to|\.\.)\s*5\s*v/i;
 /** Words of parts that a ground may be for. */
 const sensorWord = '(?:knock|tps|throttle( position)?|map|maf|clt|iat|ect|temp(erature)?|pedal|app|lambda|o2|pressure)';
 
-export interface Reading {
-  readonly ability: Ability;
-  readonly confidence: Exclude<Confidence, 'none'>;
-  readonly why: string;
-}
 interface Rule {
   readonly test: RegExp;
   readonly not?: RegExp;
   readonly read: (text: string, match: RegExpExecArray, figures: Figures) => Reading;
 }
-
-const sideOf = (text: string): 'plus' | 'minus' | undefined =>
-  /\+|\bpos(itive)?\b|\bplus\b|\b(hi|high|h)\b/i.test(text)
-    ? 'plus'
-    : /[-–−](?!\d)|\bneg(ative)?\b|\bminus\b|\b(lo|low|l)\b/i.test(text)
-      ? 'minus'
-      : undefined;
-/** First number that stands for an output, not for a figure with a unit. */
-const numberIn = (text: string): number | undefined => {
-  const found = /(?<!\d|\d[.,])#?(\d{1,2})(?!\d|[.,]\d|\s*(?:m?A\b|k?Hz|k?Ω|k?ohm|V\b|mm|k\d))/.exec(text);
-  return found ? Number(found[1]) : undefined;
-};
-const sure = (ability: Ability, why = ''): Reading => ({ ability, confidence: 'sure', why });
-const likely = (ability: Ability, why: string): Reading => ({ ability, confidence: 'likely', why });
-const guess = (ability: Ability, why: string): Reading => ({ ability, confidence: 'guess', why });
-
-const outputNumber = (text: string): Pick<Ability, 'output'> => {
-  const output = numberIn(text);
-  return output !== undefined && output >= 1 && output <= 24 ? { output } : {};
-};
-const amps = (figures: Figures): Pick<Ability, 'maxAmps'> => (figures.amps ? { maxAmps: figures.amps } : {});
-const pairName = (base: string, text: string): string =>
-  `${base}-${numberIn(text) ?? /\b([a-d])\b(?!\s*\/)/i.exec(text.replace(/[-+]/g, ' '))?.[1]!.toLowerCase() ?? 1}`;
-
-function pullUp(text: string, figures: Figures): Pick<Ability, 'pullUpOhms' | 'pullUpSwitchable'> {
-  if (!/pull[\s-]?up/i.test(text) || /\b(no|without) pull/i.test(text)) return {};
-  return {
-    pullUpOhms: figures.ohms ?? 4700,
-    ...(/switchable|selectable|programmable|can be turned off|software/i.test(text) ? { pullUpSwitchable: true } : {}),
-  };
-}
-
-const pwmHz = (text: string, { hz }: Figures): number | undefined =>
-  hz ?? (/\bpwm\b|pulse[\s-]?width|variable|proportional/i.test(text) ? undefined : 0);
-
-const output = (kind: 'low-side' | 'high-side', text: string, figures: Figures): Ability => {
-  const maxHz = pwmHz(text, figures);
-  return { kind, ...amps(figures), ...(maxHz === undefined ? {} : { maxHz }) };
-};
 
 const temperature = /\b(temp(erature)?s?|pt\s?1000?|clt|ect|iat|act|mat|ntc|thermistor|coolant|air temp)\b/i;
 
@@ -449,13 +384,3 @@ export const rules: readonly Rule[] = [
     },
   },
 ];
-
-function side(text: string): Pick<Ability, 'side'> {
-  const at = sideOf(text.replace(/\bhigh[\s-]?speed\b/i, ''));
-  return at ? { side: at } : {};
-}
-
-function threshold(text: string): Pick<Ability, 'thresholdVolts'> {
-  const found = /(?:threshold|switches at)\s*(?:of\s*)?(\d+(?:[.,]\d+)?)\s*V\b/i.exec(text);
-  return found ? { thresholdVolts: number(found[1]!) } : {};
-}

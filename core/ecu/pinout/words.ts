@@ -1,8 +1,10 @@
 import type { Ability, AbilityKind } from '../ecu';
 import { inEnglish, wordsFor } from './glossary';
-import { figuresIn, rules, type Confidence, type Figures, type Reading } from './terms';
+import { figuresIn, type Figures } from './figures';
+import type { Confidence, Reading } from './reading';
+import { rules } from './terms';
 
-export type { Confidence } from './terms';
+export type { Confidence } from './reading';
 
 export interface Proposal {
   readonly abilities: readonly Ability[];

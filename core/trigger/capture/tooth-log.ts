@@ -46,7 +46,9 @@ function formOf(start: string): Form | null {
   if (first < 0) return null;
   const head = first > 0 ? lines[first - 1]! : '';
   const row = lines[first]!;
-  const delimiter = ['\t', ';', ','].find((sign) => row.includes(sign)) ?? '';
+  // One figure with a decimal comma is no two columns.
+  const single = /^\s*\d+,\d+\s*$/.test(row) && !head.includes(',');
+  const delimiter = single ? '' : (['\t', ';', ','].find((sign) => row.includes(sign)) ?? '');
   const heads = cellsIn(head, delimiter);
   const cells = cellsIn(row, delimiter);
   if (cells.length > 3) return null;
@@ -59,7 +61,7 @@ function formOf(start: string): Form | null {
     return { delimiter, columns, first };
   if (columns.length !== 1) return null;
   // One column without a head, or one of times: a log where it only counts up.
-  const figures = lines.slice(first, -1).map((line) => numberOf(line, '.'));
+  const figures = lines.slice(first, -1).map((line) => numberOf(line, single ? ',' : '.'));
   const rising = figures.every((figure, i) => figure > (figures[i - 1] ?? -Infinity));
   // Times evenly apart are of samples whose signal was left out: no wheel turns so evenly.
   const waits = figures.slice(1).map((figure, i) => figure - figures[i]!);
@@ -78,6 +80,10 @@ interface Pulse {
   readonly input: string;
 }
 
+/** Where no comma parts the columns it may be the decimal sign. */
+const decimalOf = (delimiter: string, rows: readonly { readonly cells: readonly string[] }[]): '.' | ',' =>
+  delimiter !== ',' && rows.some(({ cells }) => cells.some((cell) => /^\s*\d+,\d+\s*$/.test(cell))) ? ',' : '.';
+
 /**
  * A log of teeth as the steps it means. Errors: `not-log` where a row cannot be read, `time-runs-back`, `too-short`. O(rows log rows).
  */
@@ -91,7 +97,8 @@ export function readToothLog(text: string): Result<Capture> {
   for (let line = form.first; line < lines.length; line += 1)
     if (lines[line]!.trim() !== '') rows.push({ line: line + 1, cells: cellsIn(lines[line]!, form.delimiter) });
   const main = rise >= 0 ? rise : wait >= 0 ? wait : time;
-  const figures = rows.map(({ cells }) => numberOf(cells[main] ?? '', form.delimiter === ';' ? ',' : '.'));
+  const decimal = decimalOf(form.delimiter, rows);
+  const figures = rows.map(({ cells }) => numberOf(cells[main] ?? '', decimal));
   const bad = figures.findIndex((figure) => Number.isNaN(figure));
   if (bad >= 0)
     return fail(
@@ -111,7 +118,7 @@ export function readToothLog(text: string): Result<Capture> {
         return fail('time-runs-back', `line ${line}`, `Line ${line} of the tooth log says a wait of nothing or less.`);
       clock += figure;
     }
-    const to = fall >= 0 ? numberOf(cells[fall] ?? '', '.') * (form.columns[fall]!.scale ?? scale) : Number.NaN;
+    const to = fall >= 0 ? numberOf(cells[fall] ?? '', decimal) * (form.columns[fall]!.scale ?? scale) : Number.NaN;
     pulses.push({ from: wait >= 0 ? clock : figure, to, input: input >= 0 ? (cells[input] ?? '').trim() : '' });
   }
   if (pulses.length < ROWS_LEAST)

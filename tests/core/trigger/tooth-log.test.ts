@@ -48,6 +48,20 @@ const forms: readonly (readonly [string, string])[] = [
   ],
   ['pulses', lines(['Rise (s);Fall (s)', ...pulses.map(({ rise, fall }) => `${rise.toFixed(6)};${fall.toFixed(6)}`)])],
   [
+    'waits with a decimal comma, milliseconds',
+    lines([
+      'Interval (ms)',
+      ...pulses.slice(1).map(({ rise }, i) => (1e3 * (rise - pulses[i].rise)).toFixed(3).replace('.', ',')),
+    ]),
+  ],
+  [
+    'pulses with a decimal comma',
+    lines([
+      'Rise (s);Fall (s)',
+      ...pulses.map(({ rise, fall }) => `${rise.toFixed(6)};${fall.toFixed(6)}`.replaceAll('.', ',')),
+    ]),
+  ],
+  [
     'two inputs',
     lines([
       'Time (us),Input',
