@@ -66,7 +66,8 @@ export function disagreements(found: Match, { trigger, devices, kinds }: Chosen)
       ['cam', cam],
     ] as const) {
       const sensor = triggerSensor({ devices, kinds } as Build, shaft);
-      const seen = track && seenKind(track);
+      // Levels are square whatever sensor made them.
+      const seen = track && (track.levels ? null : seenKind(track));
       if (!sensor || !seen || sensor.sensor === seen) continue;
       out.push({
         what: `${shaft} sensor`,
@@ -77,7 +78,7 @@ export function disagreements(found: Match, { trigger, devices, kinds }: Chosen)
       });
     }
   const edge = trigger.crankEdge ?? null;
-  if (edge && edge !== found.edge && edgeMatters(found))
+  if (edge && edge !== found.edge && !crank.channel.oneEdge && edgeMatters(found))
     out.push({
       what: 'edge',
       build: `${edge} edge`,

@@ -105,17 +105,27 @@ export function ecuFit(match: Match, ecu: EcuDefinition, engine: Engine): Captur
   } else say('Teeth', String(teethPerTurn(wheel)), wheel.shaft === 'cam' ? 'a turn of the cam' : 'a turn of the crank');
   say(
     'Sensor',
-    square ? 'square signal' : 'VR, two wires',
-    !crank.showsVolts
-      ? 'how many volts the file does not say'
-      : square
-        ? `${round(crank.shape.low, 1)} V to ${round(crank.shape.high, 1)} V`
-        : `${round(crank.quality.volts[0], 2)} V to ${round(crank.quality.volts[1], 2)} V at the lobes`,
+    crank.levels ? 'not in the file' : square ? 'square signal' : 'VR, two wires',
+    crank.levels
+      ? 'it holds edges: what kind of sensor made them, and at how many volts, it does not say'
+      : !crank.showsVolts
+        ? 'how many volts the file does not say'
+        : square
+          ? `${round(crank.shape.low, 1)} V to ${round(crank.shape.high, 1)} V`
+          : `${round(crank.quality.volts[0], 2)} V to ${round(crank.quality.volts[1], 2)} V at the lobes`,
   );
   say(
     'Edge',
-    polarity === 'reversed' ? 'rising, or swap the two leads' : edge,
-    square ? 'either edge serves where all teeth are alike' : 'the steep crossing of the signal',
+    crank.channel.oneEdge
+      ? 'the one the log was taken by'
+      : polarity === 'reversed'
+        ? 'rising, or swap the two leads'
+        : edge,
+    crank.channel.oneEdge
+      ? 'it holds one edge of each tooth'
+      : square
+        ? 'either edge serves where all teeth are alike'
+        : 'the steep crossing of the signal',
   );
   if (square && crank.showsVolts)
     say('Pull-up', crank.shape.high > 3 ? 'is there' : 'needed', `the signal rises to ${round(crank.shape.high, 1)} V`);

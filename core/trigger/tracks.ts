@@ -15,6 +15,8 @@ export interface Track {
   readonly step: number;
   /** Whether its figures are volts of the line: not those of a sound card, nor ones and zeros. */
   readonly showsVolts: boolean;
+  /** Whether it is levels and no wave: what kind of sensor made them is not in the file. */
+  readonly levels: boolean;
   /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
   readonly reads: 'levels' | 'crossings' | 'lobes';
 }
@@ -135,10 +137,11 @@ export const trackOf = (capture: Capture, index: number): Track => {
   const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
   const quality = qualityOf(shape, edges);
   const step = capture.resolution ?? sampleSeconds(edges);
-  const showsVolts = capture.format !== 'wav' && !channel.levelsOnly && !isLogic(channel, raw);
+  const levels = channel.levelsOnly === true || isLogic(channel, raw);
+  const showsVolts = capture.format !== 'wav' && !levels;
   // With few samples a lobe nothing can be said of what lies between two of them.
   if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, channel.values, shape.low))
-    return { channel, index, shape, edges: lobesAsEdges(edges), quality, step, showsVolts, reads: 'lobes' };
+    return { channel, index, shape, edges: lobesAsEdges(edges), quality, step, showsVolts, levels, reads: 'lobes' };
   return {
     channel,
     index,
@@ -147,6 +150,7 @@ export const trackOf = (capture: Capture, index: number): Track => {
     quality,
     step,
     showsVolts,
+    levels,
     reads: shape.kind === 'square' ? 'levels' : 'crossings',
   };
 };

@@ -17,6 +17,8 @@ export interface Channel {
   readonly unit: string;
   /** Ones and zeros, whatever they are drawn at: what the line measured is not in the file. */
   readonly levelsOnly?: true;
+  /** Times of one edge of each tooth and nothing else: where its pulses end is drawn, not recorded. */
+  readonly oneEdge?: true;
   /** NaN where the file has no value. */
   readonly values: Float32Array;
 }

@@ -178,7 +178,13 @@ function captureOf(
       if (change.slot === slot) level = change.level;
       values[2 * i + 3] = level;
     });
-    return { name: name === '' ? 'teeth' : name, unit: '', levelsOnly: true, values };
+    return {
+      name: name === '' ? 'teeth' : name,
+      unit: '',
+      levelsOnly: true,
+      ...(form === 'pulses' ? {} : { oneEdge: true as const }),
+      values,
+    };
   });
   const what = {
     pulses: 'both edges of each tooth',

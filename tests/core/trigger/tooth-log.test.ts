@@ -2,8 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { catalog } from '~/catalog';
 import { secondsAt, type Capture } from '~/core/trigger/capture/capture';
 import { readCapture } from '~/core/trigger/capture/read';
+import { disagreements } from '~/core/trigger/disagree';
 import { match } from '~/core/trigger/match';
+import { ecuFit } from '~/core/trigger/settings';
 import { seeded } from '~/core/trigger/synth';
+import { demoBuild } from '../../helpers';
 
 /*
  * Logs of a wheel of 60 less 2, cranked at 230 to 290 rpm by a swing twice a turn: angles and times are worked out here, tooth by
@@ -91,7 +94,22 @@ describe.each(forms)('a log of teeth: %s', (_, text) => {
     if (!found.ok) throw new Error(found.problem.sentence);
     expect(found.value.best.wheel.id).toBe('60-2');
     expect(found.value.verdict.kind).toBe('this');
+    // The demo has a VR sensor and could take either edge: neither is in a log.
+    const build = demoBuild();
+    for (const crankEdge of ['rising', 'falling'] as const)
+      expect(disagreements(found.value, { ...build, trigger: { ...build.trigger, crankEdge } })).not.toContainEqual(
+        expect.objectContaining({ what: expect.stringMatching(/edge|crank sensor/) }),
+      );
+    const { settings } = ecuFit(found.value, build.ecu, build.engine);
+    const said = Object.fromEntries(settings.map(({ name, value }) => [name, value]));
+    expect(said.Sensor).toBe('not in the file');
+    expect(said['Pull-up']).toBeUndefined();
+    expect(said.Edge === 'the one the log was taken by').toBe(capture.channels[0].oneEdge === true);
   });
+});
+test('only pulses hold both edges', () => {
+  for (const [form, text] of forms)
+    expect([form, read(text).channels[0].oneEdge === true]).toEqual([form, !form.startsWith('pulses')]);
 });
 
 test('what only one edge cannot show is said', () => {

@@ -271,7 +271,8 @@ const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>
 function Channels({ view, onChoose }: { view: BenchView; onChoose: (crank: string, cam: string | null) => void }) {
   const { crank, cam } = view.reading.match;
   const choices = view.capture.channels.map(({ name }, at) => ({ id: String(at + 1), name }));
-  const words = ({ shape, quality, showsVolts }: typeof crank) => {
+  const words = ({ channel, shape, quality, showsVolts }: typeof crank) => {
+    if (channel.oneEdge) return 'one edge of each tooth: no volts, no widths';
     const volts = (places: number) => quality.volts.map((value) => value.toFixed(places)).join(' to ');
     return shape.kind === 'vr'
       ? `VR, ${showsVolts ? `${volts(2)} V lobes` : 'volts not in the file'}, ${quality.margin.toFixed(1)} × the noise floor`

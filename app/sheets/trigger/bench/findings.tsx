@@ -161,11 +161,13 @@ function Wires({ concerns }: { concerns: Suspicion['concerns'] }) {
 
 /** What is wrong with the signals themselves, whatever an ECU makes of them. */
 export function SignalStory({ view }: { view: BenchView }) {
-  const { signalFaults } = view.reading;
+  const { signalFaults, match } = view.reading;
   return (
     <Stack $gap={2}>
       <Heading>The signals themselves</Heading>
-      {signalFaults.length === 0 ? (
+      {signalFaults.length === 0 && match.crank.channel.oneEdge ? (
+        <p>The file holds times of teeth only: there is no signal in it to judge. Look at the line with a scope.</p>
+      ) : signalFaults.length === 0 ? (
         <p>
           <strong style={{ color: color.proved }}>✓ Nothing wrong with them.</strong>
         </p>
