@@ -173,7 +173,12 @@ function voltsOf(degrees: Float64Array, wheel: Wheel, pitch: number, start: numb
 }
 
 /** What one recorder makes of what a crank does. */
-export function crankedCapture(spec: CrankedSpec): { readonly capture: Capture; readonly rpm: number } {
+export function crankedCapture(spec: CrankedSpec): {
+  readonly capture: Capture;
+  readonly rpm: number;
+  /** Crank degrees at each `STEP`. */
+  readonly degrees: Float64Array;
+} {
   const { wheel, cam, sensor, recorder, samples, noise, hum, runout, reversed, seed } = spec;
   const random = seeded(seed * 90_001 + 5);
   const degrees = turn(spec);
@@ -226,7 +231,7 @@ export function crankedCapture(spec: CrankedSpec): { readonly capture: Capture; 
           ].join('\n');
     const read = readCapture(new TextEncoder().encode(text));
     if (!read.ok) throw new Error(read.problem.sentence);
-    return { capture: read.value, rpm };
+    return { capture: read.value, rpm, degrees };
   }
   const rate = recorder === 'sound' ? 44_100 : samples / place;
   const count = floor(seconds * rate) - 2;
@@ -280,7 +285,7 @@ export function crankedCapture(spec: CrankedSpec): { readonly capture: Capture; 
   const channels = [{ name: digital ? 'D0' : 'left', unit, values }];
   if (second) channels.push({ name: digital ? 'D1' : 'right', unit, values: second });
   const format = recorder === 'sound' ? 'wav' : 'csv';
-  return { capture: { format, channels, time: evenTime(count, 1 / rate), count, notes: [] }, rpm };
+  return { capture: { format, channels, time: evenTime(count, 1 / rate), count, notes: [] }, rpm, degrees };
 }
 
 /** A capacitor before the input, of first order. */

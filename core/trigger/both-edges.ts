@@ -6,6 +6,10 @@ import { isEven, spanOf, trialsFor, type Judged } from './trials';
 
 /** Wheels of each row that are held against the other. */
 const BOTH = 8;
+/** And no further behind the best of its row: the other edge makes no more good. */
+const BEHIND = 150;
+/** Both edges are of one motion: what its swing costs at the one it costs at the other again. */
+const SHARED = 0.6;
 /** By how much the next must be behind for one row to do. */
 const CLEAR = 20;
 
@@ -30,12 +34,19 @@ export function judgeRows(rows: readonly Row[], context: Omit<RowContext, 'told'
   const settled = !isEven(leader) && explains(leader, rows[0]!) && !(next && costOf(next) < costOf(leader) + CLEAR);
   if (rows.length === 1 || settled) return [...first.near];
   const second = judgeRow(rows[1]!, part(1));
-  const wheels = new Map([second, first].flatMap(({ near }) => near.slice(0, BOTH).map((one) => [keyOf(one), one])));
+  const wheels = new Map(
+    [second, first].flatMap(({ near }) =>
+      near
+        .slice(0, BOTH)
+        .filter((one) => costOf(one) <= costOf(near[0]!) + BEHIND)
+        .map((one) => [keyOf(one), one]),
+    ),
+  );
   const both = [...wheels.values()].map((wheel) => {
     const parts = [inRow(first, wheel, context.square), inRow(second, wheel, context.square)];
     const read = parts.find((one) => one !== null && !isEven(one)) ?? parts[0] ?? parts[1] ?? wheel;
     const [cost, stray] = [
-      (parts[0]?.cost ?? first.even) + (parts[1]?.cost ?? second.even),
+      SHARED * ((parts[0]?.cost ?? first.even()) + (parts[1]?.cost ?? second.even())),
       Math.min(...parts.flatMap((one) => (one ? [one.stray] : []))),
     ];
     return { ...read, cost, stray };
@@ -50,7 +61,7 @@ const OWN_STEPS = 12;
 function inRow(row: JudgedRow, wheel: Judged, square: boolean): Judged | null {
   const key = keyOf(wheel);
   const seen = row.near.find((one) => keyOf(one) === key);
-  if (seen) return seen;
+  if (seen) return row.withSwing(seen);
   const { level } = row.row;
   const same = trialsFor([wheel.wheel], square, level, wheel.fromLibrary).find((one) => keyOf(one) === key);
   if (same) return isEven(same) ? null : row.judgeTrial(same);

@@ -1,7 +1,7 @@
 import { judge, refine } from './judge';
 import type { Row } from './rows';
 import type { Swing } from './swing';
-import { isEven, spanOf, type Judged } from './trials';
+import { isEven, type Judged } from './trials';
 
 /** Teeth a repeat of which a swing may take the angles' place, and repeats from which they are told. */
 const [FEWEST, MOST] = [2, 12];
@@ -19,24 +19,27 @@ const HIDES = 0.08;
  */
 export function freeAngles(best: Judged, { pulses, from, to, clock }: Row, engines: readonly Swing[]): number | null {
   const { alignment, pattern, ripple } = best;
-  const teeth = pattern.length;
-  if (isEven(best) || teeth < FEWEST || teeth > MOST || !ripple || ripple.amplitude < HIDES) return null;
-  const shares = pattern.map(() => 0);
+  // Even teeth that the cam counts may be as many at other angles.
+  const teeth = isEven(best) ? (best.round !== null && best.round % 2 === 0 ? best.round / 2 : 0) : pattern.length;
+  if (teeth < FEWEST || teeth > MOST || !ripple || ripple.amplitude < HIDES) return null;
+  const stood = isEven(best) ? Array.from({ length: teeth }, () => pattern[0]!) : pattern;
+  const toothAt = (i: number) => (isEven(best) && alignment.teeth[i]! >= 0 ? i % teeth : alignment.teeth[i]);
+  const shares = stood.map(() => 0);
   let repeats = 0;
   for (let i = 0; i + teeth < alignment.teeth.length; i += 1) {
-    if (alignment.teeth[i] !== 0 || alignment.teeth[i + teeth] !== 0) continue;
+    if (toothAt(i) !== 0 || toothAt(i + teeth) !== 0) continue;
     const whole = pulses[from + i + teeth]! - pulses[from + i]!;
     for (let tooth = 0; tooth < teeth; tooth += 1)
       shares[tooth]! += (pulses[from + i + tooth + 1]! - pulses[from + i + tooth]!) / whole;
     repeats += 1;
   }
   if (repeats < REPEATS) return null;
-  const span = spanOf(best);
+  const span = stood.reduce((sum, one) => sum + one, 0);
   const own = shares.map((share) => (share / repeats) * span);
-  const least = Math.min(...pattern);
+  const least = Math.min(...stood);
   let [at, off] = [0, 0];
   const strays = own.map((step, tooth) => {
-    at += step - pattern[tooth]!;
+    at += step - stood[tooth]!;
     return at;
   });
   const middle = strays.reduce((sum, one) => sum + one, 0) / teeth;

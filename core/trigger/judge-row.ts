@@ -1,10 +1,10 @@
 import { camRound } from './cam-round';
-import { judge, look, refine, swungCost, type Judgement } from './judge';
+import { judge, look, refine, swungFirst, type Judgement, type Swung } from './judge';
 import { sameShape } from './pattern';
 import type { Swing } from './swing';
 import type { Row } from './rows';
 import type { Track } from './tracks';
-import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
+import { commonest, isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
 import { missingToothWheel, type Wheel } from '../wheels/wheel';
 
 /** At the first look all are tried: two turns of the finest wheel. */
@@ -36,8 +36,13 @@ const RIVAL = 25;
 const WITHIN_REACH = 1;
 const REACH_LEAST = 200;
 /** Degrees of a tooth taken for even teeth whose number is not known: coarse and fine, so that a swing has its scale among them. */
-const EVEN_COARSE = [30, 45, 60, 90, 120];
-const EVEN_FINE = [6, 2];
+const EVEN_COARSE = [30, 45, 60, 90, 120, 180];
+const EVEN_FINE = [15, 10, 6, 2];
+/** Coarse scales that are followed: a swing tells them apart only in the end; with few pulses all are. */
+const EVEN_FOLLOWED = 2;
+const EVEN_ALL = 150;
+/** Teeth a repeat below which even ones that swing may look like a wheel. */
+const IMITATED = 8;
 /** Even teeth of a cycle that a cam may tell. */
 const EVEN_MOST = 800;
 
@@ -58,8 +63,10 @@ export interface RowContext {
 export interface JudgedRow {
   readonly row: Row;
   readonly near: readonly Judged[];
-  /** What the row costs as even teeth. */
-  readonly even: number;
+  /** What the row costs as even teeth, with the swing that suits them best. */
+  readonly even: () => number;
+  /** One of `near` with its best swing, and any other trial. */
+  readonly withSwing: (trial: Judged) => Judged;
   readonly judgeTrial: (trial: Trial) => Judged;
 }
 
@@ -114,14 +121,25 @@ export const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary, misr
   misread,
 });
 
+/** Lost pulses that come back this often after as many teeth, and the share of them that must, are a gap: such a wheel is not even. */
+const [REGULAR_LEAST, REGULAR_SHARE] = [3, 0.75];
+function losesRegularly({ alignment: { events } }: Judged): boolean {
+  const lost = events.flatMap(({ kind, pulse }) => (kind === 'lost' ? [pulse] : []));
+  const between = lost.slice(1).map((pulse, i) => pulse - lost[i]!);
+  const usual = commonest(between);
+  const same = between.filter((one) => one === usual).length;
+  return usual !== null && usual > 1 && same >= REGULAR_LEAST && same >= REGULAR_SHARE * between.length;
+}
+
 /** Even teeth: those of the number the cam tells, else all of the library at one cost. */
 function judgeEven(
   evens: readonly Trial[],
   judgeOne: (trial: Trial) => Judged,
-  level: 0 | 1,
+  { level, from, to }: Row,
   { square, told }: RowContext,
-  swungOf: (pattern: readonly number[]) => number,
+  swungOf: (pattern: readonly number[]) => Swung | null,
 ): Judged[] {
+  const count = to - from;
   const [even] = evens;
   if (!even) return [];
   const madeOf = (round: number): Trial =>
@@ -131,10 +149,12 @@ function judgeEven(
   // What was counted holds, also where the path itself slips at several lost pulses in a row.
   if (counts(told)) return [{ ...judgeOne(madeOf(told)), round: told, stray: 0 }];
   // Without a swing one coarse step is as another: which of them has it to scale is seen with one.
-  const coarse = EVEN_COARSE.map((step) => ({ step, cost: swungOf([step]) })).reduce((one, other) =>
-    other.cost < one.cost ? other : one,
-  );
-  const tried = [coarse.step, ...EVEN_FINE].map((step) => judgeOne({ ...even, pattern: [step] }));
+  const coarse = EVEN_COARSE.map((step) => [step])
+    .map((pattern) => ({ pattern, cost: swungOf(pattern)?.cost ?? Infinity }))
+    .sort((one, other) => one.cost - other.cost)
+    .slice(0, count <= EVEN_ALL ? EVEN_COARSE.length : EVEN_FOLLOWED);
+  const scales = [...coarse.map(({ pattern }) => pattern), ...EVEN_FINE.map((step) => [step])];
+  const tried = scales.map((pattern) => judgeOne({ ...even, pattern }));
   const unknown = tried.reduce((one, other) => (other.cost + other.stray < one.cost + one.stray ? other : one));
   if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
   return tried.flatMap((one) => evens.map((trial) => ({ ...one, ...trial, pattern: one.pattern })));
@@ -158,6 +178,7 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   const reach = Math.max(REACH_LEAST, WITHIN_REACH * (to - from));
   // What a swing would take off the cost of a wheel with few teeth, as far as the first look can say.
   const hiding = new Map<readonly number[], number>();
+  const swung = new Map<readonly number[], Swung>();
   const hidden = ({ pattern }: Trial) => hiding.get(pattern) ?? 0;
   const hoped = (trial: Judged) => costOf(trial) - hidden(trial);
   const judgeOne = (trial: Trial) => {
@@ -168,7 +189,8 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     return withCam(trial, judged, row, context);
   };
   const refined = (trial: Judged): Judged => {
-    const finer = refine(trial, trial.pattern, pulses, from, to, clock, engines);
+    const begun = swung.get(trial.pattern)?.swings;
+    const finer = refine(trial, trial.pattern, pulses, from, to, clock, engines, begun);
     return isEven(trial) ? { ...trial, ...finer, rowCost: finer.cost } : withCam(trial, finer, row, context);
   };
   const uneven = trials.filter((trial) => !isEven(trial));
@@ -177,14 +199,20 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
   const near: Judged[] = looked.slice(0, 1).map(({ trial }) => judgeOne(trial));
   const clear = to - from >= FIRST_LOOK && near.length > 0 && explains(near[0]!, row);
   // With few teeth a swing may be all that is wrong: what a wheel comes to with one is what it may still win by.
-  const swungOf = (pattern: readonly number[]) =>
-    clear ? Infinity : swungCost(pattern, pulses, from, lookTo, clock, seenBy);
+  const swungOf = (pattern: readonly number[]): Swung | null => {
+    if (clear) return null;
+    const found = swungFirst(pattern, pulses, from, lookTo, clock, seenBy);
+    if (found) swung.set(pattern, found);
+    return found;
+  };
   const scale = (to - from) / Math.max(1, lookTo - from);
   const first = looked
     .map(({ trial, cost }) => {
-      const swung = swungOf(trial.pattern) + prior(trial);
-      if (swung < cost) hiding.set(trial.pattern, (cost - swung) * scale);
-      return { trial, cost: Math.min(cost, swung) };
+      const own = swungOf(trial.pattern);
+      // Sought over fewer pulses than the first look: it is taken to go on so.
+      const hoping = own ? own.cost * ((lookTo - from) / (own.end - from)) + prior(trial) : Infinity;
+      if (hoping < cost) hiding.set(trial.pattern, (cost - hoping) * scale);
+      return { trial, cost: Math.min(cost, hoping) };
     })
     .sort((one, other) => one.cost - other.cost);
   for (const [at, { trial, cost }] of first.slice(0, NEAREST).entries()) {
@@ -202,25 +230,48 @@ export function judgeRow(row: Row, context: RowContext): JudgedRow {
     if (near.some(({ pattern }) => pattern === trial.pattern)) continue;
     if (near.slice(0, SHAPES).some(({ pattern }) => sameShape(pattern, trial.pattern))) near.push(judgeOne(trial));
   }
-  near.push(...judgeEven(trials.filter(isEven), judgeOne, level, context, ([step]) => swungOf([step!])));
+  near.push(...judgeEven(trials.filter(isEven), judgeOne, row, context, swungOf));
   near.sort(byCost);
   // Where nothing explains the pulses yet, those within reach are judged with the swing they may hide; else only rivals.
-  const evens = new Map<Float64Array, Judged>();
-  const plain = near.length > 0 ? costOf(near[0]!) : 0;
-  const least = near.reduce((one, trial) => Math.min(one, hoped(trial)), plain);
-  for (const [at, trial] of near.entries()) {
-    const leader = near.reduce((one, other) => (byCost(one, other) <= 0 ? one : other));
-    onProgress(0.8 + (0.2 * at) / near.length);
-    // Each was judged without its swing so far: that is what is compared while nothing explains the pulses.
-    if (hoped(trial) > (explains(leader, row) ? plain + RIVAL : least + reach)) continue;
-    // Even teeth whose number is not known are one pattern: refined once for all.
-    const known = isEven(trial) ? evens.get(trial.degrees) : undefined;
-    near[at] = known ? { ...known, ...asTrial(trial) } : refined(trial);
-    if (isEven(trial)) evens.set(trial.degrees, near[at]);
+  // Even teeth whose number is not known are one pattern: refined once for all.
+  const done = new Map<Float64Array, Judged>();
+  const swings = new Set<Float64Array>();
+  const withSwing = (trial: Judged): Judged => {
+    if (swings.has(trial.degrees)) return trial;
+    const known = done.get(trial.degrees) ?? refined(trial);
+    done.set(trial.degrees, known);
+    swings.add(known.degrees);
+    return { ...known, ...asTrial(trial) };
+  };
+  const judgedAll = near
+    .map((trial) => ({ trial, swung: trial }))
+    .sort((one, other) => hoped(one.trial) - hoped(other.trial));
+  let [leader] = near;
+  for (const [at, one] of judgedAll.entries()) {
+    const { trial } = one;
+    onProgress(0.8 + (0.2 * at) / judgedAll.length);
+    if (leader && explains(leader, row)) {
+      // Even teeth and a swing may be what makes a wheel of few teeth.
+      const imitated = isEven(trial) && !isEven(leader) && leader.pattern.length < IMITATED;
+      // A crank that hardly swings hides nothing; on one that does, a swing may be worth so much to each pulse.
+      const worth = swings.has(leader.degrees) ? Math.max(hidden(trial), WITHIN_REACH * (to - from)) : hidden(trial);
+      if (!imitated && costOf(trial) - worth > costOf(leader) + RIVAL) continue;
+    }
+    one.swung = withSwing(trial);
+    if (!leader || byCost(one.swung, leader) < 0) leader = one.swung;
   }
+  near.splice(0, near.length, ...judgedAll.map(({ swung: own }) => own));
   near.sort(byCost);
   // Of even teeth at several scales the best is left.
-  const best = near.find(isEven);
-  const left = near.filter((trial) => !isEven(trial) || trial.degrees === best!.degrees);
-  return { row, near: left, even: best?.cost ?? Infinity, judgeTrial: (trial) => refined(judgeOne(trial)) };
+  const evens = near.filter(isEven);
+  const bestEven = evens.find((trial) => !losesRegularly(trial));
+  const left = near.filter((trial) => !isEven(trial) || trial.degrees === bestEven?.degrees);
+  let even: number | null = null;
+  return {
+    row,
+    near: left,
+    even: () => (even ??= Math.min(Infinity, ...evens.map((trial) => withSwing(trial).cost))),
+    withSwing,
+    judgeTrial: (trial) => refined(judgeOne(trial)),
+  };
 }

@@ -35,12 +35,18 @@ const CYCLE = 720;
 /** Teeth in two turns up to which the swing is sought by the grid, and up to which it is refined. */
 const COARSE = 30;
 const REFINED = 80;
-/** Pulses the grid looks at. */
-const GRID_PULSES = 120;
 /** The swings begun from: orders, phases, and their half-height. */
 const GRID_ORDERS = [1, 1.5, 2, 2.5, 3, 4];
 const GRID_PHASES = 6;
 const GRID_SWING = 0.18;
+const GRID = GRID_ORDERS.flatMap((order) =>
+  Array.from({ length: GRID_PHASES }, (_, k) => {
+    const phase = (2 * PI * k) / GRID_PHASES;
+    return swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
+  }),
+);
+/** Pulses over which all of them are tried. */
+const GRID_FIRST = 40;
 const GRID_PACE: Pace = { slope: 0.002, play: 0.03, clock: 0 };
 /** By how much one may fall behind the best of the grid. */
 const GRID_BEHIND = 40;
@@ -232,40 +238,66 @@ function swungLook(
   from: number,
   to: number,
   clock: number,
-  limit = new Float64Array(to - from).fill(INFINITE),
+  limit: Float64Array,
 ) {
-  return GRID_ORDERS.flatMap((order) =>
-    Array.from({ length: GRID_PHASES }, (_, k) => {
-      const phase = (2 * PI * k) / GRID_PHASES;
-      const swing = swingOf(order, GRID_SWING * cos(phase), GRID_SWING * sin(phase));
-      const { cost, trail } = align(bent(cycle, swing), seconds, from, to, { ...GRID_PACE, clock }, { limit });
-      for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + GRID_BEHIND);
-      return { swing, cost, trail };
-    }),
-  ).sort((one, other) => one.cost - other.cost);
+  const through = (swings: readonly (readonly number[])[], end: number) =>
+    swings
+      .map((swing) => {
+        const { cost, trail } = align(bent(cycle, swing), seconds, from, end, { ...GRID_PACE, clock }, { limit });
+        for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + GRID_BEHIND);
+        return { swing, cost, trail };
+      })
+      .sort((one, other) => one.cost - other.cost);
+  if (to - from <= GRID_FIRST) return through(GRID, to);
+  // The likeliest over a few pulses goes first: it sets how far the others may fall behind.
+  const [best, ...others] = through(GRID, from + GRID_FIRST);
+  const near = others.filter(({ cost }) => cost <= best!.cost + GRID_BEHIND);
+  return through(
+    [best!, ...near].map(({ swing }) => swing),
+    to,
+  );
+}
+
+/** Pulses over which a swing is sought for a pattern of few teeth. */
+export const SWUNG_PULSES = 100;
+
+/** What few teeth come to with a swing. */
+export interface Swung {
+  /** Over the pulses from the first to `end`, the price of a swing with it. */
+  readonly cost: number;
+  readonly end: number;
+  /** Swings to begin with, the likeliest first. */
+  readonly swings: readonly Swing[];
 }
 
 /**
- * What a pattern of few teeth may come to at a first look once a swing is granted it; infinite for one with more.
+ * What a pattern of few teeth may come to at a first look once a swing is granted it; null for one with more.
  *
  * @param limit Cost at each pulse from which on a swing is given up; lowered to what is found.
  */
-export function swungCost(
+export function swungFirst(
   pattern: readonly number[],
   seconds: Float64Array,
   from: number,
   to: number,
   clock: number,
   limit: Float64Array,
-): number {
+): Swung | null {
   const cycle = overCycle(pattern);
-  if (cycle === null || !isCoarse(cycle)) return INFINITE;
-  const { cost, trail } = swungLook(cycle, seconds, from, to, clock, limit.slice())[0]!;
+  if (cycle === null || !isCoarse(cycle)) return null;
+  const end = min(to, from + SWUNG_PULSES);
+  const found = swungLook(cycle, seconds, from, end, clock, limit.slice(0, end - from));
+  const { cost, trail } = found[0]!;
   for (let i = 0; i < trail.length; i += 1) limit[i] = min(limit[i]!, trail[i]! + SWUNG_BEHIND);
-  return cost + GRID_PRICE;
+  return { cost: cost + GRID_PRICE, end, swings: found.slice(0, STARTS).map(({ swing }) => swing) };
 }
 
-/** The second: path and swing together. Never worse than the first. @param engines Swings the build's engine may have. */
+/**
+ * The second: path and swing together. Never worse than the first.
+ *
+ * @param engines Swings the build's engine may have.
+ * @param begun Swings to begin with, where they were sought before.
+ */
 export function refine(
   first: Judgement,
   pattern: readonly number[],
@@ -274,6 +306,7 @@ export function refine(
   to: number,
   clock: number,
   engines: readonly Swing[] = [],
+  begun: readonly Swing[] | null = null,
 ): Judgement {
   const cycle = overCycle(pattern);
   if (cycle === null || !Number.isFinite(first.cost)) return first;
@@ -302,9 +335,9 @@ export function refine(
     ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
     : [];
   if (isCoarse(cycle)) {
-    const end = min(to, from + GRID_PULSES);
-    const grid = swungLook(cycle, seconds, from, end, clock);
-    starts.push(...grid.slice(0, STARTS).map(({ swing }) => ({ swing: { swing, price: GRID_PRICE } })));
+    const limit = new Float64Array(to - from).fill(INFINITE);
+    const swings = begun ?? swungFirst(pattern, seconds, from, to, clock, limit)!.swings;
+    starts.push(...swings.map((swing) => ({ swing: { swing, price: GRID_PRICE } })));
   }
   const rounds = cycle.length <= REFINED ? ROUNDS : ROUNDS_FINE;
   for (const { swing: begun, start } of starts) {

@@ -17,8 +17,10 @@ const { PI, SQRT2, abs, cos, floor, log, max, min, sin, sqrt } = Math;
 
 /** Compressions a turn of engines with one to twelve cylinders, four-stroke and rotary; half is also every odd-fire engine. */
 const BASES = [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6];
-/** Multiples are looked at up to this order, and up to three times the base; they come in halves. */
-const ORDER_MOST = 6;
+/** Multiples are looked at up to this order, and up to three times the base; they come in halves. Fine teeth show more of them. */
+const ORDERS_MOST = [6, 12, 24];
+/** Orders that are reckoned with in any case. */
+const ORDERS_ALL = 12;
 const MULTIPLES = 3;
 const CUT = 2.5;
 /** Half-height of the base order that is common while cranking (common practice: a swing of 20 to 40 % in all). */
@@ -68,12 +70,12 @@ interface Equations {
   readonly count: number;
   readonly slow: Float64Array;
   readonly design: Float64Array;
+  /** Columns of the design: the trend's, and two of each half order. */
+  readonly width: number;
   /** Usual interval, degrees. */
   readonly step: number;
 }
-const ALL = TREND + 2 * ORDERS;
-const allColumns = Array.from({ length: ALL }, (_, at) => at);
-const trendColumns = allColumns.slice(0, TREND);
+const trendColumns = Array.from({ length: TREND }, (_, at) => at);
 
 /** One engine's orders among all columns, the lowest first, with the priors of each. */
 interface Family {
@@ -84,13 +86,13 @@ interface Family {
   /** How many of the orders may be there: a swing that is nearly a sine is not charged for others. */
   readonly sizes: readonly number[];
 }
-const SIZES = [2, 4, 6, 8];
+const SIZES = [2, 4, 6, 8, 12, 24];
 
 /** @param height Of the multiples, against the usual ones. */
-function familyOf(base: number, height: number): Family {
+function familyOf(base: number, height: number, orderMost: number): Family {
   const columns = [...trendColumns];
   const priors: number[] = [];
-  const most = min(ORDERS / 2, max(ORDER_MOST, MULTIPLES * base));
+  const most = min(max(ORDERS_ALL, orderMost), max(orderMost, MULTIPLES * base));
   for (let order = base; base > 0 && order <= most; order += base) {
     const prior =
       order === base
@@ -104,17 +106,26 @@ function familyOf(base: number, height: number): Family {
   return { base, columns, priors, sizes: [...SIZES.filter((size) => size < whole), whole] };
 }
 const NOTHING: Family = { base: 0, columns: trendColumns, priors: [], sizes: [0] };
-const FAMILIES = BASES.flatMap((base) => HEIGHTS.map((height) => familyOf(base, height)));
+const familiesTo = (orderMost: number) =>
+  BASES.flatMap((base) => HEIGHTS.map((height) => familyOf(base, height, orderMost)));
+const FAMILIES = ORDERS_MOST.map(familiesTo);
+/** Of teeth so many degrees apart, two to the shortest of an order. */
+const mostOf = (step: number): number => ORDERS_MOST.findLast((most) => most <= 180 / step + 1e-9) ?? ORDERS_MOST[0]!;
+const familiesOf = (step: number) => FAMILIES[ORDERS_MOST.indexOf(mostOf(step))]!;
 
 /** The normal equations of all columns at once: those of a family are a part of them. */
-function normal({ count, slow, design, step }: Equations, weights: Float64Array | null, columns: readonly number[]) {
+function normal(
+  { count, slow, design, width, step }: Equations,
+  weights: Float64Array | null,
+  columns: readonly number[],
+) {
   const size = columns.length;
   const flat = new Float64Array(size * size);
   const right = new Float64Array(size);
   const row = new Float64Array(size);
   for (let i = 0; i < count; i += 1) {
     const weight = weights ? weights[i]! : 1;
-    for (let a = 0; a < size; a += 1) row[a] = design[i * ALL + columns[a]!]!;
+    for (let a = 0; a < size; a += 1) row[a] = design[i * width + columns[a]!]!;
     for (let a = 0; a < size; a += 1) {
       const weighed = weight * row[a]!;
       right[a]! += weighed * slow[i]!;
@@ -172,12 +183,12 @@ function prepare(
 }
 
 /** What is left of each interval, and how much of it there is. */
-function leftOver({ count, slow, design }: Equations, values: Float64Array, columns: readonly number[]) {
+function leftOver({ count, slow, design, width }: Equations, values: Float64Array, columns: readonly number[]) {
   const residuals = new Float64Array(count);
   const away = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
     let fit = 0;
-    for (let a = 0; a < values.length; a += 1) fit += design[i * ALL + columns[a]!]! * values[a]!;
+    for (let a = 0; a < values.length; a += 1) fit += design[i * width + columns[a]!]! * values[a]!;
     residuals[i] = slow[i]! - fit;
     away[i] = residuals[i]! < 0 ? -residuals[i]! : residuals[i]!;
   }
@@ -244,8 +255,8 @@ function fitEngine(equations: Equations, all: ReturnType<typeof normal>, engine:
   }
   if (!best) return null;
   const { swing } = best;
-  const { slow, design } = equations;
-  const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * ALL + TREND + k]!, one));
+  const { slow, design, width } = equations;
+  const less = slow.map((one, i) => swing.reduce((rest, own, k) => rest - own * design[i * width + TREND + k]!, one));
   const rests = { ...equations, slow: less };
   const trend = prepare(normal(rests, null, trendColumns), NOTHING, trendColumns, FIRST_REST);
   if (trend.size < TREND) return null;
@@ -260,8 +271,12 @@ const alike = (one: { family: Family; orders: number }, other: { family: Family;
 function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[] {
   const { count } = equations;
   if (count < TREND + 4) return [];
-  const all = normal(equations, null, allColumns);
-  const first = [NOTHING, ...FAMILIES].flatMap((family) => {
+  const all = normal(
+    equations,
+    null,
+    Array.from({ length: equations.width }, (_, at) => at),
+  );
+  const first = [NOTHING, ...familiesOf(equations.step)].flatMap((family) => {
     const { columns, sizes } = family;
     const whole = sizes[sizes.length - 1]!;
     let prepared = prepare(all, family, columns, FIRST_REST);
@@ -346,18 +361,22 @@ interface Step {
 
 function equationsOf(steps: readonly Step[]): Equations {
   const count = steps.length;
+  const widths = steps.map(({ from, to }) => to - from).sort((one, other) => one - other);
+  const step = widths[count >> 1] ?? 1;
+  const orders = 2 * max(ORDERS_ALL, mostOf(step));
+  const width = TREND + 2 * orders;
   const slow = new Float64Array(count);
-  const design = new Float64Array(count * ALL);
+  const design = new Float64Array(count * width);
   steps.forEach(({ from, to, slow: own }, i) => {
     const x = count > 1 ? (2 * i) / (count - 1) - 1 : 0;
     slow[i] = own;
-    const at = i * ALL;
+    const at = i * width;
     for (let k = 0; k < TREND; k += 1) design[at + k] = x ** k;
     // Sines of all half orders from those of the lowest, by the sum of angles.
     const [a, b] = [0.5 * from * RADIAN, 0.5 * to * RADIAN];
     const [cosA, sinA, cosB, sinB] = [cos(a), sin(a), cos(b), sin(b)];
     let [ca, sa, cb, sb] = [cosA, sinA, cosB, sinB];
-    for (let k = 0; k < ORDERS; k += 1) {
+    for (let k = 0; k < orders; k += 1) {
       const wide = ((k + 1) / 2) * (to - from) * RADIAN;
       design[at + TREND + 2 * k] = (sb - sa) / wide;
       design[at + TREND + 2 * k + 1] = (ca - cb) / wide;
@@ -365,6 +384,5 @@ function equationsOf(steps: readonly Step[]): Equations {
       [cb, sb] = [cb * cosB - sb * sinB, sb * cosB + cb * sinB];
     }
   });
-  const widths = steps.map(({ from, to }) => to - from).sort((one, other) => one - other);
-  return { count, slow, design, step: widths[count >> 1] ?? 1 };
+  return { count, slow, design, width, step };
 }

@@ -2,7 +2,7 @@
 const { PI, cos, max, min, sin } = Math;
 
 /** Orders of the crank a swing is told by; they come in halves. */
-export const ORDERS = 24;
+export const ORDERS = 48;
 
 /** A swing by its orders: cosine and sine of each half order from 0.5 up, logarithmic slowness. */
 export type Swing = readonly number[];

@@ -1,6 +1,7 @@
 import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
 import { hissOf } from './capture/hiss';
+import { mended, type Mend } from './capture/mend';
 import { lobesApart, lobesAsEdges } from './lobes';
 import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
 
@@ -17,6 +18,8 @@ export interface Track {
   readonly showsVolts: boolean;
   /** Whether it is levels and no wave: what kind of sensor made them is not in the file. */
   readonly levels: boolean;
+  /** What was taken off the channel before it was read. */
+  readonly mends: readonly Mend[];
   /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
   readonly reads: 'levels' | 'crossings' | 'lobes';
 }
@@ -122,7 +125,9 @@ const isLogic = ({ unit }: Channel, { kind, least, most, clipped }: SignalShape)
 
 export const trackOf = (capture: Capture, index: number): Track => {
   const channel = capture.channels[index]!;
-  const raw = shapeOf(channel.values);
+  const first = shapeOf(channel.values);
+  const mend = mended(channel.values, first, capture.time);
+  const [raw, values, mends] = [mend?.shape ?? first, mend?.values ?? channel.values, mend?.mends ?? []];
   const edges =
     raw.kind === 'constant'
       ? {
@@ -132,27 +137,27 @@ export const trackOf = (capture: Capture, index: number): Track => {
           height: new Float32Array(0),
           lobe: new Float64Array(0),
         }
-      : edgesOf(channel, raw, capture.time);
+      : edgesOf({ ...channel, values }, raw, capture.time);
   const lobes = lobesOf(edges);
   const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
-  const quality = qualityOf(shape, edges);
-  const step = capture.resolution ?? sampleSeconds(edges);
   const levels = channel.levelsOnly === true || isLogic(channel, raw);
-  const showsVolts = capture.format !== 'wav' && !levels;
-  // With few samples a lobe nothing can be said of what lies between two of them.
-  if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, channel.values, shape.low))
-    return { channel, index, shape, edges: lobesAsEdges(edges), quality, step, showsVolts, levels, reads: 'lobes' };
-  return {
+  // A capacitor keeps the steady part to itself.
+  const coupled = mends.some(({ kind }) => kind === 'coupled');
+  const track = {
     channel,
     index,
     shape,
     edges,
-    quality,
-    step,
-    showsVolts,
+    quality: qualityOf(shape, edges),
+    step: capture.resolution ?? sampleSeconds(edges),
+    showsVolts: capture.format !== 'wav' && !levels && !coupled,
     levels,
-    reads: shape.kind === 'square' ? 'levels' : 'crossings',
+    mends,
   };
+  // With few samples a lobe nothing can be said of what lies between two of them.
+  if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, values, shape.low))
+    return { ...track, edges: lobesAsEdges(edges), reads: 'lobes' };
+  return { ...track, reads: shape.kind === 'square' ? 'levels' : 'crossings' };
 };
 
 export interface ChosenTracks {
@@ -167,6 +172,12 @@ const crankName = /crank|\bckp\b|\bne\b|primary|trig(?:ger)?\s*1\b|kurbel|flywhe
 const camName = /\bcam|cmp\b|phase|sync|secondary|trig(?:ger)?\s*2\b|nocken|home|index/i;
 const pulses = (track: Track) => track.edges.level.reduce((sum, level) => sum + (level === 0 ? 1 : 0), 0);
 const quoted = (track: Track) => `'${track.channel.name}'`;
+
+/** What was taken off a channel, in a sentence. */
+const sayMend = (track: Track, mend: Mend): string =>
+  mend.kind === 'coupled'
+    ? `${quoted(track)} is a square signal behind a capacitor (corner about ${mend.hertz.toFixed(mend.hertz < 10 ? 1 : 0)} Hz): its levels are put back for reading, its volts are not known. Couple the input to DC where you can.`
+    : `${quoted(track)} carries hum of the mains (${mend.hertz.toFixed(1)} Hz, ±${mend.height.toPrecision(2)} ${track.channel.unit || 'of its units'}): it is taken off for reading. Run the recorder from its battery, its ground at the sensor's.`;
 
 /** Finds a channel by its name, its number from 1, or part of its name. */
 export function channelNamed(capture: Capture, words: string): Result<number> {
@@ -218,6 +229,7 @@ export function chooseTracks(
     );
   }
   for (const track of still) notes.push(`${quoted(track)} stands still and is left out.`);
+  for (const track of tracks) notes.push(...track.mends.map((mend) => sayMend(track, mend)));
   for (const { channel, quality } of tracks)
     if (quality.clipped) notes.push(`'${channel.name}' is clipped: its timing holds, its height does not.`);
   const byName = (pattern: RegExp, other: RegExp) =>

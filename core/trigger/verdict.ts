@@ -1,6 +1,6 @@
 import type { PulseEvent } from './align';
 import { sameShape } from './pattern';
-import { isEven, prior, spanOf, type Judged } from './trials';
+import { commonest, isEven, prior, spanOf, type Judged } from './trials';
 import type { Wheel } from '../wheels/wheel';
 
 /**
@@ -36,6 +36,9 @@ const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
 /** Each angle that is a wheel's own, and what a wheel costs that is drawn by its gaps alone. */
 const UNKNOWN_ANGLE = 4;
+const UNKNOWN_ROW = 6;
+/** Teeth a turn up to which, and half of a swing from which, an unusual even number may be another wheel that swings. */
+const [UNUSUAL_TEETH, UNUSUAL_SWING] = [6, 0.04];
 /** Of what no engine does, a price up to which nothing is said against a wheel. */
 const USUAL = 1;
 /** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
@@ -51,6 +54,8 @@ const FEW_REPEATS = 1.5;
 
 /** What a starter turns an engine at, and by how much it differs, logarithmic (common practice: 150 to 300 rpm). */
 const [STARTER_RPM, STARTER_SPREAD] = [210, 0.45];
+/** Up to this speed a crank may swing as hard as on a starter; above, what its inertia lets it (from memory). */
+const HARD_RPM = 330;
 /** Price of an engine that runs: few captures are taken so. */
 const RUNS = 2;
 
@@ -68,7 +73,7 @@ export function speedPrice(rpm: number, swing: number): number {
             ? 9
             : 15;
   // Compression's swing falls with the square of the speed: a crank that runs hardly swings.
-  const allowed = 0.5 * Math.min(1, (450 / Math.max(1, rpm)) ** 2) + 0.02;
+  const allowed = 0.5 * Math.min(1, (HARD_RPM / Math.max(1, rpm)) ** 2) + 0.02;
   const excess = Math.max(0, Math.log(Math.max(1e-6, swing) / allowed));
   return speed + 8 * Math.min(2, excess);
 }
@@ -102,13 +107,25 @@ interface Recurring {
 export function recurring({ alignment, pattern }: Judged, repeats: number): Recurring[] {
   const teeth = pattern.length;
   if (teeth < 2 || repeats < 2) return [];
-  const counts = new Map<string, Recurring>();
-  for (const { kind, tooth } of alignment.events) {
+  const counts = new Map<string, Recurring & { readonly pulses: readonly number[] }>();
+  for (const { kind, tooth, pulse } of alignment.events) {
     if (kind === 'break') continue;
     const key = `${kind} ${tooth}`;
-    counts.set(key, { tooth, kind, times: (counts.get(key)?.times ?? 0) + 1 });
+    const before = counts.get(key);
+    counts.set(key, { tooth, kind, times: (before?.times ?? 0) + 1, pulses: [...(before?.pulses ?? []), pulse] });
   }
-  return [...counts.values()].filter(({ times }) => times >= 2 && times >= MOSTLY * Math.floor(repeats));
+  return [...counts.values()].filter(
+    ({ times, pulses }) =>
+      times >= 2 && (times >= MOSTLY * Math.floor(repeats) || (times >= REGULAR_LEAST && isRegular(pulses))),
+  );
+}
+
+/** Times something comes back after as many pulses, and the share of them that must, to be no chance: every other turn, say. */
+const [REGULAR_LEAST, REGULAR_SHARE] = [4, 0.75];
+function isRegular(pulses: readonly number[]): boolean {
+  const between = pulses.slice(1).map((pulse, i) => pulse - pulses[i]!);
+  const usual = commonest(between);
+  return between.filter((one) => one === usual).length >= REGULAR_SHARE * between.length;
 }
 
 const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number => {
@@ -200,7 +217,11 @@ export function verdictOf(
     isEven(best) && best.round === null ? 0 : impossible(rpmOf(best, rowOf(best).pulses, from), swingOf(best));
   const unknown = (UNKNOWN + Math.min(places - saved, 0) - beyond - (coded ? UNKNOWN * 3 : 0)) / TEMPERATURE - unlikely;
   // Teeth at other angles, and a swing the engine may well have, look alike: that is told, not decided.
-  const bends = free !== null && free > UNKNOWN_ANGLE * (best.pattern.length - 1) + UNKNOWN;
+  const teeth = isEven(best) ? (best.round ?? 0) / 2 : best.pattern.length;
+  const bends =
+    (free !== null && free > UNKNOWN_ANGLE * (teeth - 1) + UNKNOWN_ROW) ||
+    // An even number nobody's wheel has, of few teeth that a swing makes even.
+    (isEven(best) && !best.fromLibrary && teeth <= UNUSUAL_TEETH && swingOf(best) > UNUSUAL_SWING);
   const powers = new Map<Wheel, number>();
   for (const trial of near) {
     if (!Number.isFinite(trial.cost)) continue;
@@ -261,7 +282,7 @@ export function verdictOf(
     return {
       ...base,
       kind: 'one-of',
-      reason: `With ${best.pattern.length} teeth a turn a swing of the speed and other angles between them look alike: crank with the plugs out, or measure the angles.`,
+      reason: `With ${Math.round(teeth)} teeth a turn a swing of the speed and other angles between them look alike: crank with the plugs out, or measure the angles.`,
     };
   if (odds[0]!.odds >= SURE)
     return { ...base, odds: odds.slice(0, 1), kind: 'this', reason: 'No other wheel explains the pulses as well.' };
