@@ -1,11 +1,11 @@
 import type { PulseEvent } from './align';
 
 // Hot loops look these up once.
-const { floor, max } = Math;
+const { abs, floor, max } = Math;
 
 /**
- * Pulses that no tooth can have given: a coil's ringing crosses zero several times within a fraction of a tooth. They are
- * set aside before wheels are aligned, and put back as pulses too many.
+ * Pulses that no tooth can have given: a coil's ringing crosses several times within a fraction of a tooth, or far beyond the signal's
+ * own height. They are set aside before wheels are aligned, and put back as pulses too many.
  */
 export interface Thinned {
   readonly pulses: Float64Array;
@@ -17,21 +17,41 @@ export interface Thinned {
 const TOO_CLOSE = 0.15;
 /** Intervals nearby on each side. */
 const NEARBY = 10;
+/** Of a wait over a burst, in usual intervals, from which a tooth lies within it; below, both its neighbours stand where they should. */
+const TOOTH_WITHIN = 1.5;
 
-/** Cost: pulses x 20 x log 20. */
-export function thin(pulses: Float64Array): Thinned {
+/**
+ * A burst is several pulses too close for teeth, or any that is beyond the signal's height. One of it is kept where a tooth is due in it:
+ * the nearest to its place. Cost: pulses x 20 x log 20.
+ *
+ * @param loud Pulses beyond the signal's own height.
+ */
+export function thin(pulses: Float64Array, loud: readonly boolean[] = []): Thinned {
+  const count = pulses.length;
   const steps = pulses.subarray(1).map((time, i) => time - pulses[i]!);
+  // Of a burst the upper quarter is still a tooth.
+  const usualAt = (i: number): number => {
+    const near = steps.slice(max(0, i - NEARBY), i + NEARBY).sort();
+    return near[floor(0.6 * near.length)] ?? 0;
+  };
   const kept: number[] = [];
-  for (let i = 0; i < pulses.length; i += 1) {
-    const last = kept[kept.length - 1];
-    if (last !== undefined) {
-      const near = steps.slice(max(0, i - NEARBY), i + NEARBY).sort();
-      // Of a burst the upper quarter is still a tooth.
-      if (pulses[i]! - pulses[last]! < TOO_CLOSE * near[floor(0.6 * near.length)]!) continue;
+  for (let i = 0; i < count;) {
+    const usual = usualAt(i);
+    let end = i + 1;
+    while (end < count && pulses[end]! - pulses[end - 1]! < TOO_CLOSE * usual) end += 1;
+    const burst = end - i > 1 || loud[i];
+    const before = kept.length > 0 ? pulses[kept[kept.length - 1]!]! : null;
+    if (!burst) kept.push(i);
+    else if (before === null || end === count || pulses[end]! - before > TOOTH_WITHIN * usual) {
+      // Where the tooth is due, by the one before.
+      const due = (before ?? pulses[i]!) + (before === null ? 0 : usual);
+      let best = i;
+      for (let one = i; one < end; one += 1) if (abs(pulses[one]! - due) < abs(pulses[best]! - due)) best = one;
+      kept.push(best);
     }
-    kept.push(i);
+    i = end;
   }
-  if (kept.length === pulses.length) return { pulses, kept: Int32Array.from(kept) };
+  if (kept.length === count) return { pulses, kept: Int32Array.from(kept) };
   return { pulses: Float64Array.from(kept, (i) => pulses[i]!), kept: Int32Array.from(kept) };
 }
 

@@ -311,29 +311,32 @@ export function refine(
   const cycle = overCycle(pattern);
   if (cycle === null || !Number.isFinite(first.cost)) return first;
   let best = first;
-  // Which orders a swing has is told by the times themselves: the path stays, the likeliest is taken.
-  const likeliest = (path: Judgement): RippleFit | null => {
+  // Which orders a swing has is told by the times themselves: the path stays, the likeliest goes first.
+  const likeliest = (path: Judgement): readonly RippleFit[] => {
     const fits = swingsAlong(path, seconds, from, to, engines);
-    if (fits.length < 2) return fits[0] ?? null;
+    if (fits.length < 2) return fits;
     const alignment = path === first ? overTurns(first, pattern, cycle) : path.alignment;
-    const costs = fits.map(
-      ({ swing, price }) => price + bestPace(alignment, bent(cycle, swing), seconds, from, clock, EVEN_PACE).cost,
-    );
-    return fits[costs.indexOf(min(...costs))]!;
+    return fits
+      .map((fit) => ({
+        fit,
+        cost: fit.price + bestPace(alignment, bent(cycle, fit.swing), seconds, from, clock, EVEN_PACE).cost,
+      }))
+      .sort((one, other) => one.cost - other.cost)
+      .map(({ fit }) => fit);
   };
   const attempt = (swing: Pick<RippleFit, 'swing' | 'price'>, start?: number) => {
     const found = settle(bent(cycle, swing.swing), cycle, seconds, from, to, clock, swing.price, { start });
-    const ripple = likeliest(found);
+    const [ripple = null] = likeliest(found);
     if (found.cost < best.cost) best = { ...found, ripple, alignment: folded(found.alignment, pattern.length) };
     return { ripple, cost: found.cost };
   };
   // A path that had to be begun anew was begun at the wrong tooth; even teeth have but one.
   const wrong = pattern.length > 1 && first.alignment.events.some(({ kind }) => kind === 'break');
   const tooth = wrong ? -1 : first.alignment.teeth[0]!;
-  const own = likeliest(first);
-  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = own
-    ? [{ swing: own, start: tooth >= 0 ? tooth : undefined }]
-    : [];
+  // A path may be wrong where the likeliest swing is only a part of what it does: the next is tried too.
+  const starts: { swing: Pick<RippleFit, 'swing' | 'price'>; start?: number }[] = likeliest(first)
+    .slice(0, STARTS)
+    .map((swing) => ({ swing, start: tooth >= 0 ? tooth : undefined }));
   if (isCoarse(cycle)) {
     const limit = new Float64Array(to - from).fill(INFINITE);
     const swings = begun ?? swungFirst(pattern, seconds, from, to, clock, limit)!.swings;

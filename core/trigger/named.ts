@@ -1,3 +1,4 @@
+import { anglesAt } from './cam';
 import type { Suspicion } from './diagnose';
 import type { Match } from './match';
 import { overHole, pulseFaults } from './pulse-faults';
@@ -10,6 +11,7 @@ export interface SignalFault {
   readonly id:
     | 'swapped-leads'
     | 'crossed'
+    | 'two-signals'
     | 'no-pull-up'
     | 'weak'
     | 'noise'
@@ -64,8 +66,48 @@ export function signalFaults(found: Match): SignalFault[] {
   lineFaults(crank, 'crank', say);
   if (cam) lineFaults(cam, 'cam', say);
   for (const stop of found.stops) standsStill(stop, say);
-  toothFaults(found, say);
+  if (!twoSignals(found, say)) toothFaults(found, say);
   return faults;
+}
+
+/** Times something comes back in every second turn, and the share of the cycles it must, to be a cam's. */
+const [CAM_TIMES, CAM_SHARE] = [3, 0.6];
+
+/** Crank and cam on one trace: more than two levels, or a place that is off in every second turn only. */
+function twoSignals(found: Match, say: (fault: Omit<SignalFault, 'tooth'>) => void): boolean {
+  const { crank, pulses, degrees } = found;
+  const levels = crank.shape.levels ?? [];
+  const cycles = Math.max(1, (pulses[pulses.length - 1]! - pulses[0]!) / (120 / Math.max(1, found.rpm.mean)));
+  const places = new Map<number, number[]>();
+  const angles = anglesAt(
+    found.events.map(({ pulse }) => pulses[pulse]!),
+    pulses,
+    degrees,
+  );
+  found.events.forEach(({ tooth, kind }, i) => {
+    if (kind !== 'break' && !Number.isNaN(angles[i])) places.set(tooth, [...(places.get(tooth) ?? []), angles[i]!]);
+  });
+  const evenTurns = [...places.values()].some((at) => {
+    const turns = [...new Set(at.map((angle) => Math.floor(angle / 360)))];
+    return (
+      turns.length >= Math.max(CAM_TIMES, CAM_SHARE * cycles) &&
+      turns.every((turn) => (turn - turns[0]!) % 2 === 0) &&
+      found.best.wheel.shaft === 'crank'
+    );
+  });
+  if (levels.length <= 2 && !(evenTurns && !found.cam)) return false;
+  say({
+    id: 'two-signals',
+    title: 'Two signals lie on this line',
+    evidence:
+      levels.length > 2
+        ? `it rests at ${levels.length} levels${crank.showsVolts ? `: ${levels.map(volts).join(', ')}` : ''}`
+        : 'at one place its pulses are off in every second turn: a cam turns so',
+    remedy:
+      "One probe to one line: look whether the recorder adds its inputs up, then whether crank's and cam's lines are joined in the loom or share a ground that drops.",
+    concerns: ['crank', 'cam'],
+  });
+  return true;
 }
 
 /** A crank that stops under way: thrown back by a spark too early, or about to stall. */

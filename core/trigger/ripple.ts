@@ -86,7 +86,7 @@ interface Family {
   /** How many of the orders may be there: a swing that is nearly a sine is not charged for others. */
   readonly sizes: readonly number[];
 }
-const SIZES = [2, 4, 6, 8, 12, 24];
+const SIZES = [2, 3, 4, 6, 8, 12, 24];
 
 /** @param height Of the multiples, against the usual ones. */
 function familyOf(base: number, height: number, orderMost: number): Family {
@@ -207,8 +207,8 @@ function weighed(equations: Equations, family: Family, prepared: Prepared, order
   return { cost: equations.count * log(rest) + misfit + price, price, rest, away, values };
 }
 
-/** Families followed up with outliers weighed down, and how often. */
-const FOLLOWED = 3;
+/** Families followed up with outliers weighed down, those of one engine among them, and how often. */
+const [FOLLOWED, OF_ONE] = [4, 2];
 const ROUNDS = 8;
 /** Share by which the rest may still change. */
 const SETTLED = 0.03;
@@ -288,7 +288,12 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
   first.sort((one, other) => one.cost - other.cost);
   const followed: typeof first = [];
   for (const one of first)
-    if (followed.length < FOLLOWED && !followed.some((other) => alike(one, other))) followed.push(one);
+    if (
+      followed.length < FOLLOWED &&
+      !followed.some((other) => alike(one, other)) &&
+      followed.filter(({ family }) => family.base === one.family.base).length < OF_ONE
+    )
+      followed.push(one);
   const found = followed.flatMap(({ family, orders, ...start }) => {
     let best: RippleFit | null = null;
     let { away, rest } = start;

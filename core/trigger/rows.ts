@@ -62,7 +62,11 @@ const [FIRST_LONGER, NEXT, LEFT_FIRST] = [1.5, 6, 12];
 
 const rowOf = (crank: Track, level: 0 | 1): Row => {
   const all = pulsesOf(crank, level);
-  const thinned = thin(all);
+  const loud = Array.from(
+    crank.loud.filter((_, i) => crank.edges.level[i] === level),
+    (one) => one === 1,
+  );
+  const thinned = thin(all, loud);
   const { pulses } = thinned;
   const [start, end] = turning(pulses);
   const [first, last] = atSpeed(pulses.subarray(start, end)).map((at) => at + start) as [number, number];

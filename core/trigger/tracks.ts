@@ -2,6 +2,7 @@ import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
 import { hissOf } from './capture/hiss';
 import { mended, type Mend } from './capture/mend';
+import { loudEdges } from './loud';
 import { lobesApart, lobesAsEdges } from './lobes';
 import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
 
@@ -18,6 +19,8 @@ export interface Track {
   readonly showsVolts: boolean;
   /** Whether it is levels and no wave: what kind of sensor made them is not in the file. */
   readonly levels: boolean;
+  /** 1 for each edge beside which the signal goes beyond its own height. */
+  readonly loud: Uint8Array;
   /** What was taken off the channel before it was read. */
   readonly mends: readonly Mend[];
   /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
@@ -153,6 +156,7 @@ export const trackOf = (capture: Capture, index: number): Track => {
     showsVolts: capture.format !== 'wav' && !levels && !coupled,
     levels,
     mends,
+    loud: loudEdges(values, shape, edges),
   };
   // With few samples a lobe nothing can be said of what lies between two of them.
   if (shape.kind === 'vr' && lobes.period >= LOBE_SAMPLES && lobesApart(edges, values, shape.low))

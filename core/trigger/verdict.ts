@@ -41,6 +41,8 @@ const UNKNOWN_ROW = 6;
 const [UNUSUAL_TEETH, UNUSUAL_SWING] = [6, 0.04];
 /** Of what no engine does, a price up to which nothing is said against a wheel. */
 const USUAL = 1;
+/** Price of a wheel that is faulty at one place. */
+const FAULTY = UNKNOWN / TEMPERATURE;
 /** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
 const BROKEN = 4;
 const KNOCKED = 12;
@@ -148,9 +150,11 @@ export interface VerdictRow {
 /** Wheels people have: the library's, and even teeth, which the cam counts. */
 const isUsual = (trial: Judged): boolean => trial.fromLibrary || isEven(trial);
 /** What speaks for a wheel beforehand: how common it is, and the speed its pulses would mean. One of no library is one nobody has seen. */
-const belief = (trial: Judged, { pulses, from }: VerdictRow): number =>
+const belief = (trial: Judged, { pulses, from, to }: VerdictRow): number =>
   prior(trial) +
   (isUsual(trial) ? 0 : UNKNOWN / TEMPERATURE) +
+  // What goes wrong at one place in every turn is a fault of the wheel, or another wheel.
+  (recurring(trial, repeatsOf(trial, to - from)).length > 0 ? FAULTY : 0) +
   (isEven(trial) && trial.round === null ? 0 : speedPrice(rpmOf(trial, pulses, from), swingOf(trial)));
 /** And what the pulses say. */
 const evidence = ({ cost, stray }: Judged): number => cost + stray;
@@ -281,6 +285,9 @@ export function verdictOf(
   if (bends || swingsWithIt(best))
     return {
       ...base,
+      // As likely another of as many teeth as this one.
+      odds: worth.map(({ wheel, odds: own }) => ({ wheel, odds: own / 2 })),
+      noneOdds: noneOdds + 0.5 * odds.reduce((sum, { odds: own }) => sum + own, 0),
       kind: 'one-of',
       reason: `With ${Math.round(teeth)} teeth a turn a swing of the speed and other angles between them look alike: crank with the plugs out, or measure the angles.`,
     };

@@ -71,7 +71,11 @@ const MAINS_OFF = 0.6;
 /** Parts of a recording whose hum must be one wave, seconds of each at least, and how well they must agree. */
 const [PARTS, PART_LEAST, AGREE, ALIKE] = [8, 0.1, 0.9, 0.5];
 /** Height below which it is left, share of the channel's range; and of a multiple. */
-const [HUM_LEAST, MULTIPLE_LEAST] = [0.02, 0.01];
+const [HUM_LEAST, MULTIPLE_LEAST] = [0.06, 0.01];
+/** How far the signal's steep places may keep to one phase of a hum: those of teeth that come as often as the mains do. */
+const KEEPS_STEP = 0.35;
+/** A place is steep from this share of the steepest. */
+const STEEP = 0.3;
 const MULTIPLES = [1, 2, 3];
 /** Seconds over which samples are put together before a hum is sought: a fortieth of its period. */
 const TOGETHER = 0.0005;
@@ -85,6 +89,23 @@ function waveOf(values: Float64Array, from: number, to: number, turn: number, me
     y += value * sin(turn * i);
   }
   return [(2 * x) / (to - from), (2 * y) / (to - from)];
+}
+
+/** How far the steep rises of a signal, or its steep falls, keep step with a wave: 0 not at all, 1 all at one phase (Mardia 1972). */
+function keepsStep(values: Float32Array, turn: number): number {
+  const arrows = [-1, 1].map((way) => {
+    let most = 0;
+    for (let i = 1; i < values.length; i += 1) most = max(most, way * (values[i]! - values[i - 1]!));
+    let [x, y, count] = [0, 0, 0];
+    for (let i = 1; i < values.length; i += 1) {
+      if (way * (values[i]! - values[i - 1]!) < STEEP * most) continue;
+      x += cos(turn * i);
+      y += sin(turn * i);
+      count += 1;
+    }
+    return hypot(x, y) / max(1, count);
+  });
+  return max(...arrows);
 }
 
 /** Hum of the mains, told from what the crank gives by being one wave from end to end; null where there is none. */
@@ -120,6 +141,7 @@ function withoutHum(values: Float32Array, { least, most }: SignalShape, step: nu
     const hertz = mains - drift / (2 * PI);
     const length = waves.slice(1).reduce((sum, [c, s], k) => sum + hypot(c, s) * hypot(waves[k]![0], waves[k]![1]), 0);
     if (abs(hertz - mains) > MAINS_OFF || hypot(ahead, behind) < AGREE * length) continue;
+    if (keepsStep(values, 2 * PI * hertz * step) > KEEPS_STEP) continue;
     let out = values;
     let height = 0;
     for (const multiple of MULTIPLES) {

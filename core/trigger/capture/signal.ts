@@ -14,6 +14,8 @@ export interface SignalShape {
   /** Share of samples at the very ends of the range: a clipped VR signal rests there. */
   readonly clipped: number;
   readonly missing: number;
+  /** Levels a square signal rests at, from below; more than two where another signal lies upon it. */
+  readonly levels?: readonly number[];
 }
 
 const BINS = 512;
@@ -43,6 +45,34 @@ export function shapeOf(values: Float32Array): SignalShape {
   const none = { low: least, high: most, noise: 0, clipped: 0, missing } as const;
   if (!(most - least > STILL * Math.max(1, Math.abs(most), Math.abs(least))))
     return { kind: 'constant', least, most, ...none };
+  const whole = shapeWithin(values, least, most);
+  const clipped = whole.ends / Math.max(1, whole.seen);
+  const base = { least, most, clipped, missing };
+  const made = ({ kind, low, high, noise, levels }: Levels): SignalShape => ({
+    ...{ kind, low, high, noise, ...base },
+    ...(levels ? { levels } : {}),
+  });
+  if (!whole.trimmed) return made(whole);
+  // Ignition that rings on a line stretches its range many times over: the levels are those of all other samples.
+  const inner = shapeWithin(values, ...whole.trimmed);
+  return made(inner.kind === 'square' && inner.high - inner.low > INNER_LEAST * (most - least) ? inner : whole);
+}
+
+type Levels = Pick<SignalShape, 'kind' | 'low' | 'high' | 'noise' | 'levels'>;
+/** Samples left out at either end, share of all, and the part of the range they must take up. */
+const [RARE, RARE_RANGE] = [0.02, 0.35];
+/** Distance of levels within what is left, share of the whole range: less is the recorder's last digit. */
+const INNER_LEAST = 0.08;
+
+interface Within extends Levels {
+  readonly seen: number;
+  readonly ends: number;
+  /** What is left of the range where a few samples take up much of it. */
+  readonly trimmed: readonly [number, number] | null;
+}
+
+/** The same within a range. */
+function shapeWithin(values: Float32Array, least: number, most: number): Within {
   const histogram = new Uint32Array(BINS);
   const scale = (BINS - 1) / (most - least);
   const run = 1000;
@@ -54,6 +84,7 @@ export function shapeOf(values: Float32Array): SignalShape {
     for (let i = from; i < to; i += 1) {
       const value = values[i]!;
       if (value !== value) continue;
+      if (value < least || value > most) continue;
       histogram[((value - least) * scale) | 0]! += 1;
       seen += 1;
       if (value === least || value === most) ends += 1;
@@ -90,18 +121,81 @@ export function shapeOf(values: Float32Array): SignalShape {
     share(0, half) > 0.02 &&
     share(half, BINS) > 0.02 &&
     edgeSamples(values, level(lower), level(upper)) < EDGE_MOST;
-  const clipped = ends / Math.max(1, seen);
-  const base = { least, most, clipped, missing };
+  let [from, to, rare] = [0, BINS - 1, 0];
+  while (from < to && rare + histogram[from]! <= RARE * seen) rare += histogram[from++]!;
+  rare = 0;
+  while (to > from && rare + histogram[to]! <= RARE * seen) rare += histogram[to--]!;
+  // A little more than what is left, so that its levels are not at its very ends.
+  const spare = 0.15 * (to - from + 1);
+  const trimmed: [number, number] | null =
+    to - from < (1 - RARE_RANGE) * BINS ? [level(from - spare), level(to + spare)] : null;
+  const found = { seen, ends, trimmed };
+  // Two signals on one trace rest at three levels or four: the one that moves it more is told by the widest step.
+  const resting = restingAt(histogram, seen)
+    .map(level)
+    .filter((one) => dwellsAt(values, one, (LEVEL_WIDE + 0.5) / scale));
+  if (resting.length > 2) {
+    const steps = resting.slice(1).map((one, i) => one - resting[i]!);
+    const widest = steps.indexOf(Math.max(...steps));
+    const [low, high] = [resting[widest]!, resting[widest + 1]!];
+    return { kind: 'square', low, high, noise: noiseAtLevels(values, low, high), levels: resting, ...found };
+  }
   if (rests || jumps) {
     const [low, high] = rests ? [level(lowBin), level(highBin)] : [level(lower), level(upper)];
-    return { kind: 'square', low, high, noise: noiseAtLevels(values, low, high), ...base };
+    return { kind: 'square', low, high, noise: noiseAtLevels(values, low, high), ...found };
   }
-  return { kind: 'vr', low: level(middle), high: level(middle), noise: noiseOf(values), ...base };
+  return { kind: 'vr', low: level(middle), high: level(middle), noise: noiseOf(values), ...found };
 }
 
 /** Share of the samples between the levels up to which a signal may be square, and samples an edge of it may take there. */
 const MIDDLE_MOST = 0.16;
 const EDGE_MOST = 1.6;
+
+/** Bins on each side that are one level's, and between two levels at least. */
+const [LEVEL_WIDE, LEVELS_APART] = [6, 50];
+/** Share of the samples a level holds, all of them together, and how empty it must be between two, share of the lesser. */
+const [LEVEL_LEAST, LEVELS_ALL, VALLEY] = [0.02, 0.9, 0.1];
+
+/** Bins at which a signal rests: narrow peaks of the histogram with next to nothing between; none where it does not rest. */
+function restingAt(histogram: Uint32Array, seen: number): number[] {
+  const around = (bin: number) => {
+    let sum = 0;
+    for (let at = Math.max(0, bin - LEVEL_WIDE); at <= Math.min(BINS - 1, bin + LEVEL_WIDE); at += 1)
+      sum += histogram[at]!;
+    return sum / Math.max(1, seen);
+  };
+  const shares = Float64Array.from({ length: BINS }, (_, bin) => around(bin));
+  const left = new Set(shares.keys());
+  const peaks: number[] = [];
+  for (;;) {
+    let best = -1;
+    for (const bin of left) if (shares[bin]! >= LEVEL_LEAST && (best < 0 || shares[bin]! > shares[best]!)) best = bin;
+    if (best < 0) break;
+    peaks.push(best);
+    for (let bin = best - LEVELS_APART; bin <= best + LEVELS_APART; bin += 1) left.delete(bin);
+  }
+  peaks.sort((one, other) => one - other);
+  const all = peaks.reduce((sum, bin) => sum + shares[bin]!, 0);
+  const empty = peaks.slice(1).every((bin, i) => {
+    const before = peaks[i]!;
+    const valley = Math.min(...shares.subarray(before, bin + 1));
+    return valley <= VALLEY * Math.min(shares[before]!, shares[bin]!);
+  });
+  return all >= LEVELS_ALL && empty ? peaks : [];
+}
+
+/** Share of the samples at a level whose neighbours are there too: where a signal only comes by they are not. */
+const DWELLS = 0.5;
+function dwellsAt(values: Float32Array, level: number, wide: number): boolean {
+  const end = Math.min(values.length, LOOKED);
+  let [there, stays] = [0, 0];
+  for (let i = 1; i + 1 < end; i += 1) {
+    if (Math.abs(values[i]! - level) > wide) continue;
+    there += 1;
+    if (Math.abs(values[i - 1]! - level) <= wide && Math.abs(values[i + 1]! - level) <= wide) stays += 1;
+  }
+  return stays >= DWELLS * there;
+}
 
 /** Mean bin of a part of the histogram. */
 function meanOf(histogram: Uint32Array, from: number, to: number): number {
