@@ -229,7 +229,7 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
   }
   return {
     states,
-    losses: atTheEnds(losses, seconds),
+    losses: atTheEnds(losses, seconds, (teeth * 360) / span),
     toAngle,
     toFull,
     pulses: seconds.length,
@@ -239,23 +239,25 @@ export function decode(crank: Track, cam: Track | null, settings: DecoderSetting
   };
 }
 
-/** Losses while the engine spins up or comes to rest are called by that name: intervals a third of the usual speed. */
-function atTheEnds(losses: readonly Loss[], seconds: readonly number[]): Loss[] {
+/** Turns in which a crank spins up or comes to rest, and by how much its first or last steps are longer than the usual. */
+const [END_TURNS, END_SLOWER] = [1.5, 1.5];
+/** Steps at an end that tell whether the crank turned already; a gap may be one of them. */
+const END_STEPS = 3;
+
+/** Losses while the engine spins up or comes to rest are called by that name: in the first and last turns of a recording that has it. */
+function atTheEnds(losses: readonly Loss[], seconds: readonly number[], perTurn: number): Loss[] {
   if (losses.length === 0) return [];
   const steps = seconds.slice(1).map((time, i) => time - seconds[i]!);
-  const usual = [...steps].sort((one, other) => one - other)[steps.length >> 1] ?? 0;
-  const [first, last] = [seconds[0]!, seconds[seconds.length - 1]!];
-  const near = 60 * usual;
-  // Median interval of the few around a time against the usual one.
-  const slow = (time: number) => {
-    const at = seconds.findIndex((one) => one >= time);
-    const around = steps.slice(Math.max(0, at - 8), at + 8).sort((one, other) => one - other);
-    return around.length > 0 && around[around.length >> 1]! > 1.8 * usual;
-  };
+  const middle = (all: readonly number[]) => [...all].sort((one, other) => one - other)[all.length >> 1] ?? 0;
+  const usual = middle(steps);
+  const near = Math.round(END_TURNS * perTurn);
+  const slow = (some: readonly number[]) => middle(some) > END_SLOWER * usual;
+  const spinsUp = slow(steps.slice(0, END_STEPS)) ? (seconds[near] ?? Infinity) : -Infinity;
+  const comesToRest = slow(steps.slice(-END_STEPS)) ? (seconds[seconds.length - 1 - near] ?? -Infinity) : Infinity;
   return losses.map((loss) =>
-    loss.seconds - first < near && slow(loss.seconds)
+    loss.seconds <= spinsUp
       ? { ...loss, cause: 'start' }
-      : last - loss.seconds < near && slow(loss.seconds)
+      : loss.seconds >= comesToRest
         ? { ...loss, cause: 'stop' }
         : loss,
   );

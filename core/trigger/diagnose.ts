@@ -1,13 +1,13 @@
 import { anglesAt } from './cam';
 import type { Decoding, Loss } from './decoder';
 
-/** What the pattern of losses tells (domain facts): five stories, each with its likelihood, remedy and wires. */
-export const stories = ['coil', 'tooth', 'speed', 'start-stop', 'random'] as const;
+/** What the pattern of losses tells (domain facts): six stories, each with its likelihood, remedy and wires. */
+export const stories = ['coil', 'tooth', 'cam', 'speed', 'start-stop', 'random'] as const;
 export type Story = (typeof stories)[number];
 
 export interface Suspicion {
   readonly story: Story;
-  /** 0 to 1; all five add up to 1. */
+  /** 0 to 1; all of them add up to 1. */
   readonly likelihood: number;
   readonly title: string;
   /** When it happens, in a few words: 'in step with the coils'. */
@@ -33,6 +33,13 @@ const words: Readonly<Record<Story, { title: string; when: string; remedy: strin
       remedy:
         'Look at that tooth for damage, and at the wheel for run-out: turn it by hand past the sensor and measure the air gap.',
       concerns: ['crank'],
+    },
+    cam: {
+      title: "The cam's pulse does not come where it is awaited",
+      when: 'at the cam',
+      remedy:
+        "The crank's own pulses are all there. Compare the cam's angle with what is set: off by a whole tooth of its belt or chain, the cam was moved, so look at the timing marks before the next start; else its sensor was moved, or the setting is another's.",
+      concerns: ['cam'],
     },
     speed: {
       title: 'Above a speed: the signal or the settings give out',
@@ -72,7 +79,23 @@ export const chanceOf = (concentrationFound: number, count: number): number =>
 const speaksFor = (chance: number): number => (chance >= 1 / Math.E ? 1 : 1 / (-Math.E * chance * Math.log(chance)));
 
 /** Weights before anything is seen (common practice: noise first, then the rest). Chance has three patterns to imitate. */
-const before: Readonly<Record<Story, number>> = { coil: 0.3, tooth: 0.2, speed: 0.2, 'start-stop': 0.2, random: 0.9 };
+const before: Readonly<Record<Story, number>> = {
+  coil: 0.3,
+  tooth: 0.2,
+  cam: 0.2,
+  speed: 0.2,
+  'start-stop': 0.2,
+  random: 0.9,
+};
+/** Where the decoder lost the cam and not the crank, what is at the cam, and what is left for others that disturb its line. */
+const [CAM_MISSING, AT_CAM] = [
+  {
+    title: "The cam's pulse is missing",
+    remedy:
+      "The crank's own pulses are all there. Measure the cam sensor's supply, ground and pull-up, then its air gap and its plug; wiggle the plug while cranking.",
+  },
+  0.7,
+] as const;
 const LEAST_CHANCE = 1e-6;
 
 /** Pulses on each side of a disturbance whose teeth are not trusted. */
@@ -113,11 +136,15 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
   if (losses.length === 0) return [];
   const ends = losses.filter(({ cause }) => cause === 'start' || cause === 'stop');
   const running = losses.filter(({ cause }) => cause !== 'start' && cause !== 'stop');
+  // What a decoder misses of the cam says nothing of the crank's wheel.
+  const atCam = running.filter(({ cause }) => cause === 'cam-missing' || cause === 'cam-window');
+  const atCrank = running.filter((loss) => !atCam.includes(loss));
   const count = running.length;
-  const chances: Record<Story, number> = { coil: 1, tooth: 1, speed: 1, 'start-stop': 1, random: 1 };
+  const chances: Record<Story, number> = { coil: 1, tooth: 1, cam: 1, speed: 1, 'start-stop': 1, random: 1 };
   const evidence: Record<Story, string> = {
     coil: '',
     tooth: '',
+    cam: '',
     speed: '',
     'start-stop': '',
     random: `${count === 1 ? '1 loss' : `${count} losses`} while running`,
@@ -126,32 +153,59 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
     chances['start-stop'] = LEAST_CHANCE;
     evidence['start-stop'] = `all ${ends.length} of them`;
   } else evidence['start-stop'] = `${ends.length} of ${losses.length}`;
-  if (count >= 2) {
-    const angles = (faults.length >= 3 ? faults : running).map(({ angle }) => angle);
+  const missing = atCam.filter(({ cause }) => cause === 'cam-missing').length;
+  const own = atCrank.length >= atCam.length ? atCrank : atCam;
+  // After a loss the turn of the cycle may be counted wrong: with an odd number of cylinders half the distance serves too.
+  const withCoilsOf = (angles: readonly number[]) =>
+    Math.max(
+      concentration(angles, events),
+      Math.abs(360 / events - Math.round(360 / events)) > 0.01 ? concentration(angles, events / 2) : 0,
+    );
+  if (own === atCam && atCam.length > 0) {
+    const angles = atCam.map(({ angle }) => angle);
+    // Ignition on the cam's line: in step with the coils, but not always at one place of the cycle.
+    const noisy = events < CYCLE && concentration(angles, CYCLE) < AT_CAM && atCam.length - missing >= NOISE_LEAST;
+    chances.coil = noisy ? Math.max(LEAST_CHANCE, chanceOf(withCoilsOf(angles), angles.length)) : 1;
+    chances.cam = chances.coil < CHANCE_COILS ? 1 : LEAST_CHANCE;
+    evidence.coil = `the cam's line, in step with the ${Math.round(events)}° between sparks to ${Math.round(withCoilsOf(angles) * 100)} %`;
+    evidence.cam = `${atCam.length} of ${count} losses; ${missing > 0 ? `${missing} times no pulse came` : 'each time it came outside its window'}`;
+  } else if (count >= 2) {
+    const angles = (faults.length >= 3 ? faults : atCrank).map(({ angle }) => angle);
     const withTurn = concentration(angles, 360);
-    // After a loss the turn of the cycle may be counted wrong: with an odd number of cylinders half the distance serves too.
-    const halves = Math.abs(360 / events - Math.round(360 / events)) > 0.01 ? concentration(angles, events / 2) : 0;
-    const withCoils = Math.max(concentration(angles, events), halves);
+    const withCoils = withCoilsOf(angles);
     chances.tooth = Math.max(LEAST_CHANCE, chanceOf(withTurn, angles.length));
     // The same tooth every turn also keeps step with the coils; coils of several cylinders do not keep to one tooth.
     chances.coil =
       Math.max(LEAST_CHANCE, chanceOf(withCoils, angles.length)) * (withTurn > 0.9 && events < 359 ? 50 : 1);
     evidence.coil = `in step with the ${Math.round(events)}° between sparks to ${Math.round(withCoils * 100)} %`;
     evidence.tooth = `in step with the turn to ${Math.round(withTurn * 100)} %`;
-    const share = fasterShare(decoding, running);
-    chances.speed = Math.max(LEAST_CHANCE, share ** count);
-    const slowest = Math.min(...running.map(({ rpm }) => rpm));
+    evidence.cam = `${atCam.length} of ${count} losses`;
+    const share = fasterShare(decoding, atCrank);
+    chances.speed = Math.max(LEAST_CHANCE, share ** atCrank.length);
+    const slowest = Math.min(...atCrank.map(({ rpm }) => rpm));
     evidence.speed = `all at ${Math.round(slowest)} rpm and above, where ${Math.round(share * 100)} % of the pulses are`;
   }
   const weights = stories.map((story) =>
-    story === 'random' ? before.random : before[story] * Math.min(1e4, speaksFor(chances[story])),
+    story === 'random'
+      ? before.random
+      : story === 'cam' && atCam.length === 0
+        ? 0
+        : before[story] * Math.min(1e4, speaksFor(chances[story])),
   );
   const sum = weights.reduce((all, one) => all + one, 0);
+  const wordsOf = (story: Story): (typeof words)[Story] => {
+    if (story === 'cam' && 2 * missing > atCam.length) return { ...words.cam, ...CAM_MISSING };
+    return story === 'coil' && own === atCam ? { ...words.coil, concerns: ['cam', 'coil-ground'] } : words[story];
+  };
   return stories
-    .map((story, i) => ({ story, likelihood: weights[i]! / sum, evidence: evidence[story], ...words[story] }))
+    .map((story, i) => ({ story, likelihood: weights[i]! / sum, evidence: evidence[story], ...wordsOf(story) }))
     .filter(({ story, likelihood }) => likelihood > 0.01 || story === 'random')
     .sort((one, other) => other.likelihood - one.likelihood);
 }
+
+const CYCLE = 720;
+/** Losses from which noise is told, and the chance under which it is. */
+const [NOISE_LEAST, CHANCE_COILS] = [4, 0.01];
 
 /** Pulses over which a speed is taken: compression's swing within a turn is no speed. */
 const SPEED_PULSES = 60;
