@@ -12,6 +12,8 @@ export interface SignalFault {
     | 'swapped-leads'
     | 'crossed'
     | 'two-signals'
+    | 'hum'
+    | 'coupled'
     | 'no-pull-up'
     | 'weak'
     | 'noise'
@@ -162,6 +164,24 @@ function lineFaults(track: Track, shaft: 'crank' | 'cam', say: (fault: Omit<Sign
       remedy: 'Measure the air gap (0.5 to 1.5 mm is usual), look for dirt on the tip and the winding for a short.',
       concerns,
     });
+  for (const mend of track.mends)
+    if (mend.kind === 'hum')
+      say({
+        id: 'hum',
+        title: `The ${shaft} line carries hum of the mains`,
+        evidence: `${mend.hertz.toFixed(1)} Hz${showsVolts ? `, ±${volts(mend.height)}` : ''}; it was taken off for this reading, an ECU does not do that`,
+        remedy:
+          "Run the recorder from its battery and clip its ground to the sensor's; if the hum stays, the shield or a ground of the line is open.",
+        concerns,
+      });
+    else
+      say({
+        id: 'coupled',
+        title: `The recorder couples the ${shaft} line by a capacitor`,
+        evidence: `a square signal that sinks back, corner about ${mend.hertz.toFixed(mend.hertz < 10 ? 1 : 0)} Hz; its levels were put back for this reading`,
+        remedy: 'Couple the input to DC: only then do its volts say whether the pull-up is there.',
+        concerns: [],
+      });
   if (quality.noiseDecibels > NOISY)
     say({
       id: 'noise',

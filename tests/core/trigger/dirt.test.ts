@@ -65,7 +65,10 @@ describe('hum of the mains', () => {
     // Its height is that of the sine that was put on.
     const swing = clean.shape.most - clean.shape.least;
     expect(track.mends[0]).toMatchObject({ height: expect.closeTo((share * swing) / 2, 1) });
-    expect(found(hum(capture, 0, share, hertz)).best.wheel.id).toBe(id);
+    const one = found(hum(capture, 0, share, hertz));
+    expect(one.best.wheel.id).toBe(id);
+    const [fault] = signalFaults(one);
+    expect(fault).toMatchObject({ id: 'hum', evidence: expect.stringContaining(`${hertz}.0 Hz, ±`) });
   });
   test('teeth that come as often as the mains do are no hum', () => {
     // Twelve even teeth at 250 rpm: fifty a second, from a sensor that gives a sine.
@@ -91,6 +94,8 @@ describe('a square signal behind a capacitor', () => {
     for (let i = 2; i < times.length - 2; i += 1) expect(Math.abs(times[i] - own[i + shift])).toBeLessThan(2 * step);
     for (const mend of through.mends)
       if (mend.kind === 'coupled') expect(Math.abs(mend.hertz / hertz - 1)).toBeLessThan(0.15);
+    const faults = signalFaults(found(droop(capture, 0, hertz))).map(({ id }) => id);
+    expect(faults).toEqual(through.mends.length > 0 ? ['coupled'] : []);
     expect(hertz < 20 || through.mends.length === 1).toBe(true);
     expect(through.mends.length === 0 || !through.showsVolts).toBe(true);
   });
