@@ -20,6 +20,30 @@ const engines: readonly (readonly [name: string, tops: readonly number[], litres
   ['eight', [0, 90, 180, 270, 360, 450, 540, 630], 4.8],
 ];
 
+/** A two-litre four on a Hall sensor, sampled by a logic probe: what a test says otherwise is all that matters to it. */
+export const crankedFour = (wheel: Wheel, cam: Wheel | null): CrankedSpec => ({
+  wheel,
+  cam,
+  seed: 7,
+  tops: [0, 180, 360, 540],
+  litres: 2,
+  inertia: 0.18,
+  friction: 20,
+  leak: 1.5,
+  stall: 190,
+  free: 330,
+  swing: 0.4,
+  seconds: 2,
+  sensor: 'hall',
+  recorder: 'logic',
+  samples: 30,
+  noise: 0.005,
+  hum: 0,
+  runout: 0.005,
+  reversed: false,
+  fromRest: false,
+});
+
 export interface CrankedCase {
   readonly name: string;
   readonly spec: CrankedSpec;

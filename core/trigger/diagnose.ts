@@ -161,14 +161,15 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
       concentration(angles, events),
       Math.abs(360 / events - Math.round(360 / events)) > 0.01 ? concentration(angles, events / 2) : 0,
     );
-  if (own === atCam && atCam.length > 0) {
+  const atTheCam = own === atCam && atCam.length > 0;
+  if (atTheCam) {
     const angles = atCam.map(({ angle }) => angle);
     // Ignition on the cam's line: in step with the coils, but not always at one place of the cycle.
     const noisy = events < CYCLE && concentration(angles, CYCLE) < AT_CAM && atCam.length - missing >= NOISE_LEAST;
     chances.coil = noisy ? Math.max(LEAST_CHANCE, chanceOf(withCoilsOf(angles), angles.length)) : 1;
-    chances.cam = chances.coil < CHANCE_COILS ? 1 : LEAST_CHANCE;
+    chances.cam = chances.coil < CHANCE_COILS ? 1 : Math.max(LEAST_CHANCE, CHANCE_ONCE ** atCam.length);
     evidence.coil = `the cam's line, in step with the ${Math.round(events)}° between sparks to ${Math.round(withCoilsOf(angles) * 100)} %`;
-    evidence.cam = `${atCam.length} of ${count} losses; ${missing > 0 ? `${missing} times no pulse came` : 'each time it came outside its window'}`;
+    evidence.cam = `${atCam.length} of ${count} losses; ${missing === 0 ? 'it came outside its window' : missing === 1 ? 'once no pulse came' : `${missing} times no pulse came`}`;
   } else if (count >= 2) {
     const angles = (faults.length >= 3 ? faults : atCrank).map(({ angle }) => angle);
     const withTurn = concentration(angles, 360);
@@ -188,14 +189,14 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
   const weights = stories.map((story) =>
     story === 'random'
       ? before.random
-      : story === 'cam' && atCam.length === 0
+      : (story === 'cam' && atCam.length === 0) || (atTheCam && (story === 'tooth' || story === 'speed'))
         ? 0
         : before[story] * Math.min(1e4, speaksFor(chances[story])),
   );
   const sum = weights.reduce((all, one) => all + one, 0);
   const wordsOf = (story: Story): (typeof words)[Story] => {
     if (story === 'cam' && 2 * missing > atCam.length) return { ...words.cam, ...CAM_MISSING };
-    return story === 'coil' && own === atCam ? { ...words.coil, concerns: ['cam', 'coil-ground'] } : words[story];
+    return story === 'coil' && atTheCam ? { ...words.coil, concerns: ['cam', 'coil-ground'] } : words[story];
   };
   return stories
     .map((story, i) => ({ story, likelihood: weights[i]! / sum, evidence: evidence[story], ...wordsOf(story) }))
@@ -204,8 +205,8 @@ export function diagnose(decoding: Decoding, events: number, faults: readonly Lo
 }
 
 const CYCLE = 720;
-/** Losses from which noise is told, and the chance under which it is. */
-const [NOISE_LEAST, CHANCE_COILS] = [4, 0.01];
+/** Losses from which noise is told, and the chance under which it is; that of one cam pulse lost to something else (from memory). */
+const [NOISE_LEAST, CHANCE_COILS, CHANCE_ONCE] = [4, 0.01, 0.02];
 
 /** Pulses over which a speed is taken: compression's swing within a turn is no speed. */
 const SPEED_PULSES = 60;

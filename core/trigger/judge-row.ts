@@ -1,10 +1,11 @@
 import { camRound } from './cam-round';
 import { judge, look, refine, swungFirst, type Judgement, type Swung } from './judge';
 import { sameShape } from './pattern';
+import { comesBack } from './regular';
 import type { Swing } from './swing';
 import type { Row } from './rows';
 import type { Track } from './tracks';
-import { commonest, isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
+import { isEven, prior, spanOf, spelled, trialsFor, type Judged, type Trial } from './trials';
 import { missingToothWheel, type Wheel } from '../wheels/wheel';
 
 /** At the first look all are tried: two turns of the finest wheel. */
@@ -121,15 +122,9 @@ export const asTrial = ({ wheel, pattern, inverted, direction, fromLibrary, misr
   misread,
 });
 
-/** Lost pulses that come back this often after as many teeth, and the share of them that must, are a gap: such a wheel is not even. */
-const [REGULAR_LEAST, REGULAR_SHARE] = [3, 0.75];
-function losesRegularly({ alignment: { events } }: Judged): boolean {
-  const lost = events.flatMap(({ kind, pulse }) => (kind === 'lost' ? [pulse] : []));
-  const between = lost.slice(1).map((pulse, i) => pulse - lost[i]!);
-  const usual = commonest(between);
-  const same = between.filter((one) => one === usual).length;
-  return usual !== null && usual > 1 && same >= REGULAR_LEAST && same >= REGULAR_SHARE * between.length;
-}
+/** Pulses that are lost after as many teeth time and again are a gap: such a wheel is not even. */
+const losesRegularly = ({ alignment: { events } }: Judged): boolean =>
+  comesBack(events.flatMap(({ kind, pulse }) => (kind === 'lost' ? [pulse] : [])));
 
 /** Even teeth: those of the number the cam tells, else all of the library at one cost. */
 function judgeEven(

@@ -1,4 +1,5 @@
-import type { Edges, SignalShape } from './capture/signal';
+import type { SignalShape } from './capture/shape';
+import type { Edges } from './capture/signal';
 
 // Hot loops look these up once.
 const { ceil, max, min } = Math;

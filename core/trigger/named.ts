@@ -1,4 +1,5 @@
 import { anglesAt } from './cam';
+import { lostCamPulses } from './cam-lost';
 import type { Suspicion } from './diagnose';
 import type { Match } from './match';
 import { overHole, pulseFaults } from './pulse-faults';
@@ -12,6 +13,7 @@ export interface SignalFault {
     | 'swapped-leads'
     | 'crossed'
     | 'two-signals'
+    | 'cam-lost'
     | 'hum'
     | 'coupled'
     | 'no-pull-up'
@@ -38,6 +40,8 @@ const LEAST_SWING = 1.5;
 const LEAST_LOBE = 0.3;
 /** Noise this near to the signal gives false crossings, decibels (common practice). */
 const NOISY = -28;
+/** Moments that are told one by one. */
+const TIMES_TOLD = 3;
 /** Share of the turns in which a fault must come back to be the wheel's own. */
 const MOSTLY = 0.5;
 
@@ -67,6 +71,18 @@ export function signalFaults(found: Match): SignalFault[] {
     });
   lineFaults(crank, 'crank', say);
   if (cam) lineFaults(cam, 'cam', say);
+  const lost = lostCamPulses(found);
+  if (lost.length > 0)
+    say({
+      id: 'cam-lost',
+      title: `${lost.length === 1 ? 'A pulse of the cam does' : `${lost.length} pulses of the cam do`} not come`,
+      evidence: `due at ${lost
+        .slice(0, TIMES_TOLD)
+        .map((seconds) => `${seconds.toFixed(2)} s`)
+        .join(', ')}${lost.length > TIMES_TOLD ? ' and later' : ''}, while the crank's pulses go on`,
+      remedy: "Measure the cam sensor's supply, ground and pull-up, then its air gap; wiggle its plug while cranking.",
+      concerns: ['cam'],
+    });
   for (const stop of found.stops) standsStill(stop, say);
   if (!twoSignals(found, say)) toothFaults(found, say);
   return faults;

@@ -4,7 +4,8 @@ import { hissOf } from './capture/hiss';
 import { mended, type Mend } from './capture/mend';
 import { loudEdges } from './loud';
 import { lobesApart, lobesAsEdges } from './lobes';
-import { edgesOf, qualityOf, shapeOf, type Edges, type SignalQuality, type SignalShape } from './capture/signal';
+import { shapeOf, type SignalShape } from './capture/shape';
+import { edgesOf, qualityOf, type Edges, type SignalQuality } from './capture/signal';
 
 /** One channel with all that was measured of it. */
 export interface Track {

@@ -1,6 +1,7 @@
 import type { PulseEvent } from './align';
 import { sameShape } from './pattern';
-import { commonest, isEven, prior, spanOf, type Judged } from './trials';
+import { comesBack } from './regular';
+import { isEven, prior, spanOf, type Judged } from './trials';
 import type { Wheel } from '../wheels/wheel';
 
 /**
@@ -117,17 +118,8 @@ export function recurring({ alignment, pattern }: Judged, repeats: number): Recu
     counts.set(key, { tooth, kind, times: (before?.times ?? 0) + 1, pulses: [...(before?.pulses ?? []), pulse] });
   }
   return [...counts.values()].filter(
-    ({ times, pulses }) =>
-      times >= 2 && (times >= MOSTLY * Math.floor(repeats) || (times >= REGULAR_LEAST && isRegular(pulses))),
+    ({ times, pulses }) => times >= 2 && (times >= MOSTLY * Math.floor(repeats) || comesBack(pulses)),
   );
-}
-
-/** Times something comes back after as many pulses, and the share of them that must, to be no chance: every other turn, say. */
-const [REGULAR_LEAST, REGULAR_SHARE] = [4, 0.75];
-function isRegular(pulses: readonly number[]): boolean {
-  const between = pulses.slice(1).map((pulse, i) => pulse - pulses[i]!);
-  const usual = commonest(between);
-  return between.filter((one) => one === usual).length >= REGULAR_SHARE * between.length;
 }
 
 const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number => {

@@ -1,5 +1,5 @@
 import type { TimeBase } from './capture';
-import { shapeOf, type SignalShape } from './signal';
+import { shapeOf, type SignalShape } from './shape';
 
 // Hot loops look these up once.
 const { PI, abs, atan2, cos, floor, hypot, max, min, round, sin } = Math;

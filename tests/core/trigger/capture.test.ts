@@ -11,7 +11,8 @@ import {
 } from '~/core/trigger/capture/capture';
 import { csvReader } from '~/core/trigger/capture/csv';
 import { captureReader, readCapture, writeCapture, writeCsv } from '~/core/trigger/capture/read';
-import { qualityOf, shapeOf, squareEdges, vrEdges } from '~/core/trigger/capture/signal';
+import { shapeOf } from '~/core/trigger/capture/shape';
+import { qualityOf, squareEdges, vrEdges } from '~/core/trigger/capture/signal';
 import { seeded, synth } from '~/core/trigger/synth';
 import { between, pyramidOf, rangeOf } from '~/core/trigger/view';
 import { wheel } from '../../helpers';

@@ -9,32 +9,11 @@ import { pulsesOf, trackOf } from '~/core/trigger/tracks';
 import { seeded } from '~/core/trigger/synth';
 import type { Wheel } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
-import { crankedCapture, type CrankedSpec } from '../../crank-engine';
-import { crankedCases, outcomeOf } from '../../cranked-captures';
+import { crankedCapture } from '../../crank-engine';
+import { crankedCases, crankedFour, outcomeOf } from '../../cranked-captures';
 
 /** Captures of a third make: an engine with inertia, gas and a starter, and the recorders people have (tests/crank-engine.ts). */
-const four: CrankedSpec = {
-  wheel: wheel('36-1'),
-  cam: wheel('cam-1'),
-  seed: 7,
-  tops: [0, 180, 360, 540],
-  litres: 2,
-  inertia: 0.18,
-  friction: 20,
-  leak: 1.5,
-  stall: 190,
-  free: 330,
-  swing: 0.4,
-  seconds: 2,
-  sensor: 'hall',
-  recorder: 'logic',
-  samples: 30,
-  noise: 0.005,
-  hum: 0,
-  runout: 0.005,
-  reversed: false,
-  fromRest: false,
-};
+const four = crankedFour(wheel('36-1'), wheel('cam-1'));
 /** A few wheels do where it is not asked which it is. */
 const few = ['36-1', '60-2', '40-1', '12-1', '36-2-2-2', '24-1', '36-even', 'cam-1'].map(wheel);
 const found = (capture: Parameters<typeof match>[0], wheels: readonly Wheel[] = few): Match => {

@@ -10,32 +10,12 @@ import { decoderFor } from '~/core/trigger/settings';
 import { pulsesOf, trackOf } from '~/core/trigger/tracks';
 import { evenWheel, type Wheel } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
-import { crankedCapture, type CrankedSpec } from '../../crank-engine';
+import { crankedCapture } from '../../crank-engine';
+import { crankedFour } from '../../cranked-captures';
 import { bursts, droop, hum, silenced, sparks, summed } from '../../line-dirt';
 
 /** What lines and recorders add, on captures of an engine that is turned by its starter (tests/crank-engine.ts, tests/line-dirt.ts). */
-const four: CrankedSpec = {
-  wheel: wheel('36-1'),
-  cam: wheel('cam-1'),
-  seed: 7,
-  tops: [0, 180, 360, 540],
-  litres: 2,
-  inertia: 0.18,
-  friction: 20,
-  leak: 1.5,
-  stall: 190,
-  free: 330,
-  swing: 0.4,
-  seconds: 2.2,
-  sensor: 'hall',
-  recorder: 'scope',
-  samples: 30,
-  noise: 0.005,
-  hum: 0,
-  runout: 0.005,
-  reversed: false,
-  fromRest: false,
-};
+const four = { ...crankedFour(wheel('36-1'), wheel('cam-1')), recorder: 'scope' as const, seconds: 2.2 };
 const few: readonly Wheel[] = ['36-1', '60-2', '24-1', '24-2', '12-1', '36-2-2-2', '8-1', '36-even', 'cam-1'].map(
   wheel,
 );
@@ -206,7 +186,18 @@ describe('what an ECU loses of the cam', () => {
     const [first] = stories(silenced(capture, 1, gone));
     expect(first).toMatchObject({ story: 'cam', concerns: ['cam'] });
     expect(first.title).toMatch(/missing/);
-    expect(first.likelihood).toBeGreaterThan(0.9);
+    expect(first.likelihood).toBeGreaterThan(0.8);
+    const [fault] = signalFaults(found(silenced(capture, 1, gone)));
+    expect(fault).toMatchObject({ id: 'cam-lost', title: '3 pulses of the cam do not come' });
+    // The rise lies a little before the moment that was silenced from.
+    expect(fault.evidence).toContain(`due at ${rises[3].toFixed(2)} s`);
+    expect(signalFaults(clean)).toEqual([]);
+  });
+  test('one pulse lost says less than three, and nothing of the wheel', () => {
+    const rises = pulsesOf(clean.cam!, 1);
+    const told = stories(silenced(capture, 1, [[rises[4] - 0.02, rises[4] + 0.06]]));
+    expect(told.map(({ story }) => story)).toEqual(expect.not.arrayContaining(['tooth', 'speed']));
+    expect(told.find(({ story }) => story === 'cam')!.likelihood).toBeLessThan(0.7);
   });
   test.each([30, 60, -40])('a cam that stands %d crank degrees elsewhere', (off) => {
     const moved = {
