@@ -3,7 +3,7 @@ import { bestPace, EVEN_PACE } from './best-pace';
 import type { Pace } from './pace';
 import { anglesOf } from './path';
 import { fitRipples, type RippleFit } from './ripple';
-import { swingOf, swingOver, type Swing } from './swing';
+import { swingOf, swingsOver, type Swing } from './swing';
 
 // Hot loops look these up once.
 const { PI, abs, ceil, cos, exp, floor, max, min, round, sin } = Math;
@@ -46,9 +46,10 @@ const GRID = GRID_ORDERS.flatMap((order) =>
   }),
 );
 /** Pulses over which all of them are tried. */
-const GRID_FIRST = 40;
+const GRID_FIRST = 32;
 const GRID_PACE: Pace = { slope: 0.002, play: 0.03, clock: 0 };
-/** By how much one may fall behind the best of the grid. */
+/** Of them go on, and by how much one may fall behind the best. */
+const GRID_LEFT = 10;
 const GRID_BEHIND = 40;
 /** And one wheel behind another, each with its best of the grid. */
 const SWUNG_BEHIND = 100;
@@ -57,6 +58,10 @@ const GRID_PRICE = 6;
 /** Starts that are followed up, and rounds of each: finer teeth show the swing at the first look. */
 const STARTS = 2;
 const [ROUNDS, ROUNDS_FINE] = [3, 1];
+/** One that is dearer than the best by this is not followed up. */
+const HOPELESS = 60;
+/** Swings no further behind the one that fits the intervals best are held against the path. */
+const LIKELY_BEHIND = 30;
 
 /** What it costs that anything at all goes wrong on the line: on most nothing does. */
 const BAD_LINE = 4;
@@ -77,12 +82,13 @@ const BEND_STEP = 6;
 /** The pattern as a shaft with this swing shows it: slow stretches are longer. */
 export function bent(pattern: readonly number[], swing: Swing): number[] {
   let at = 0;
+  const over = swingsOver(swing);
   return pattern.map((interval) => {
     const parts = max(1, ceil(interval / BEND_STEP));
     let shown = 0;
     for (let part = 0; part < parts; part += 1) {
       const from = at + (interval * part) / parts;
-      shown += (interval / parts) * exp(swingOver(swing, from, from + interval / parts));
+      shown += (interval / parts) * exp(over(from, from + interval / parts));
     }
     at += interval;
     return shown;
@@ -251,7 +257,7 @@ function swungLook(
   if (to - from <= GRID_FIRST) return through(GRID, to);
   // The likeliest over a few pulses goes first: it sets how far the others may fall behind.
   const [best, ...others] = through(GRID, from + GRID_FIRST);
-  const near = others.filter(({ cost }) => cost <= best!.cost + GRID_BEHIND);
+  const near = others.slice(0, GRID_LEFT).filter(({ cost }) => cost <= best!.cost + GRID_BEHIND);
   return through(
     [best!, ...near].map(({ swing }) => swing),
     to,
@@ -313,7 +319,9 @@ export function refine(
   let best = first;
   // Which orders a swing has is told by the times themselves: the path stays, the likeliest goes first.
   const likeliest = (path: Judgement): readonly RippleFit[] => {
-    const fits = swingsAlong(path, seconds, from, to, engines);
+    const [best, ...others] = swingsAlong(path, seconds, from, to, engines);
+    if (!best) return [];
+    const fits = [best, ...others.filter(({ cost }) => cost <= best.cost + LIKELY_BEHIND)];
     if (fits.length < 2) return fits;
     const alignment = path === first ? overTurns(first, pattern, cycle) : path.alignment;
     return fits
@@ -348,7 +356,7 @@ export function refine(
     let before = INFINITE;
     for (let round = 0; round < rounds; round += 1) {
       const { ripple, cost } = attempt(swing, start);
-      if (!ripple || cost >= before - 0.5) break;
+      if (!ripple || cost >= before - 0.5 || cost > best.cost + HOPELESS) break;
       [swing, before] = [ripple, cost];
     }
   }

@@ -207,6 +207,9 @@ function weighed(equations: Equations, family: Family, prepared: Prepared, order
   return { cost: equations.count * log(rest) + misfit + price, price, rest, away, values };
 }
 
+const byCost = (one: { cost: number }, other: { cost: number }) => one.cost - other.cost;
+/** Families weighed with fewer of their orders too: so many, and those that are no further behind. */
+const [EXPANDED, EXPANDED_BEHIND] = [4, 40];
 /** Families followed up with outliers weighed down, those of one engine among them, and how often. */
 const [FOLLOWED, OF_ONE] = [4, 2];
 const ROUNDS = 8;
@@ -276,16 +279,29 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
     null,
     Array.from({ length: equations.width }, (_, at) => at),
   );
-  const first = [NOTHING, ...familiesOf(equations.step)].flatMap((family) => {
-    const { columns, sizes } = family;
-    const whole = sizes[sizes.length - 1]!;
-    let prepared = prepare(all, family, columns, FIRST_REST);
-    if (prepared.size < columns.length) return [];
-    const { rest } = weighed(equations, family, prepared, whole);
-    prepared = prepare(all, family, columns, rest);
-    return sizes.map((orders) => ({ family, orders, ...weighed(equations, family, prepared, orders) }));
-  });
-  first.sort((one, other) => one.cost - other.cost);
+  const whole = [NOTHING, ...familiesOf(equations.step)]
+    .flatMap((family) => {
+      const { columns, sizes } = family;
+      const orders = sizes[sizes.length - 1]!;
+      let prepared = prepare(all, family, columns, FIRST_REST);
+      if (prepared.size < columns.length) return [];
+      const { rest } = weighed(equations, family, prepared, orders);
+      prepared = prepare(all, family, columns, rest);
+      return [{ family, orders, prepared, ...weighed(equations, family, prepared, orders) }];
+    })
+    .sort(byCost);
+  // With fewer orders a swing costs less, but not by more than those it has cost.
+  const first = whole
+    .flatMap((one, at) =>
+      at >= EXPANDED && one.cost > whole[0]!.cost + EXPANDED_BEHIND
+        ? [one]
+        : one.family.sizes.map((orders) => ({
+            ...one,
+            orders,
+            ...(orders === one.orders ? {} : weighed(equations, one.family, one.prepared, orders)),
+          })),
+    )
+    .sort(byCost);
   const followed: typeof first = [];
   for (const one of first)
     if (
@@ -321,7 +337,7 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
     if (own) found.push(own);
   }
   return found
-    .sort((one, other) => one.cost - other.cost)
+    .sort(byCost)
     .map((one) => {
       const amplitude = heightOf(one.swing);
       const steep = max(0, amplitude - STEEP) / STEEP_MORE;

@@ -13,15 +13,20 @@ const meanCos = (order: number, from: number, to: number): number =>
 const meanSin = (order: number, from: number, to: number): number =>
   (cos(order * from * RADIAN) - cos(order * to * RADIAN)) / (order * (to - from) * RADIAN);
 
-/** Logarithmic slowness the swing adds to an interval between two crank angles. */
-export function swingOver(swing: Swing, from: number, to: number): number {
-  let sum = 0;
-  for (let k = 0; 2 * k < swing.length; k += 1) {
-    const order = (k + 1) / 2;
-    if (swing[2 * k] !== 0) sum += swing[2 * k]! * meanCos(order, from, to);
-    if (swing[2 * k + 1] !== 0) sum += swing[2 * k + 1]! * meanSin(order, from, to);
-  }
-  return sum;
+/** Logarithmic slowness the swing adds to an interval between two crank angles: its orders are looked up once. */
+export function swingsOver(swing: Swing): (from: number, to: number) => number {
+  const orders = swing.flatMap((_, k) => {
+    const [cosine, sine] = [swing[2 * k], swing[2 * k + 1]];
+    return cosine || sine ? [{ order: (k + 1) / 2, cosine: cosine ?? 0, sine: sine ?? 0 }] : [];
+  });
+  return (from, to) => {
+    let sum = 0;
+    for (const { order, cosine, sine } of orders) {
+      if (cosine !== 0) sum += cosine * meanCos(order, from, to);
+      if (sine !== 0) sum += sine * meanSin(order, from, to);
+    }
+    return sum;
+  };
 }
 
 /** A swing of one order. */
@@ -34,8 +39,9 @@ export const swingOf = (order: number, cosine: number, sine: number): number[] =
 /** Half of the distance between a swing's highest and lowest. */
 export function heightOf(swing: Swing): number {
   let [least, most] = [0, 0];
+  const over = swingsOver(swing);
   for (let at = 0; at < 720; at += 10) {
-    const value = swingOver(swing, at, at + 1);
+    const value = over(at, at + 1);
     least = min(least, value);
     most = max(most, value);
   }

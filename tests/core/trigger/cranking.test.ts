@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { crankingOf, gasTorque, swingOfEngine } from '~/core/trigger/cranking';
-import { swingOver } from '~/core/trigger/swing';
+import { swingsOver } from '~/core/trigger/swing';
 import { seeded, synth } from '~/core/trigger/synth';
 import type { Engine } from '~/core/engine/engine';
 import { wheel } from '../../helpers';
@@ -29,8 +29,8 @@ const engine = (
 });
 /** Speed over the mean at degrees of the cycle. */
 const pace = (own: Engine, ripple: number) => {
-  const swing = swingOfEngine(own, 220, ripple);
-  return Array.from({ length: 720 }, (_, i) => Math.exp(-swingOver(swing, i, i + 1)));
+  const over = swingsOver(swingOfEngine(own, 220, ripple));
+  return Array.from({ length: 720 }, (_, i) => Math.exp(-over(i, i + 1)));
 };
 
 describe('torque of the gas', () => {
