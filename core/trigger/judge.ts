@@ -60,8 +60,6 @@ const STARTS = 2;
 const [ROUNDS, ROUNDS_FINE] = [3, 1];
 /** One that is dearer than the best by this is not followed up. */
 const HOPELESS = 60;
-/** Swings no further behind the one that fits the intervals best are held against the path. */
-const LIKELY_BEHIND = 30;
 
 /** What it costs that anything at all goes wrong on the line: on most nothing does. */
 const BAD_LINE = 4;
@@ -319,9 +317,7 @@ export function refine(
   let best = first;
   // Which orders a swing has is told by the times themselves: the path stays, the likeliest goes first.
   const likeliest = (path: Judgement): readonly RippleFit[] => {
-    const [best, ...others] = swingsAlong(path, seconds, from, to, engines);
-    if (!best) return [];
-    const fits = [best, ...others.filter(({ cost }) => cost <= best.cost + LIKELY_BEHIND)];
+    const fits = swingsAlong(path, seconds, from, to, engines);
     if (fits.length < 2) return fits;
     const alignment = path === first ? overTurns(first, pattern, cycle) : path.alignment;
     return fits

@@ -2,6 +2,7 @@ import { fail, ok, type Result } from '../problem';
 import type { Capture, Channel } from './capture/capture';
 import { hissOf } from './capture/hiss';
 import { mended, type Mend } from './capture/mend';
+import { withoutEchoes } from './echo';
 import { loudEdges } from './loud';
 import { lobesApart, lobesAsEdges } from './lobes';
 import { shapeOf, type SignalShape } from './capture/shape';
@@ -24,6 +25,8 @@ export interface Track {
   readonly loud: Uint8Array;
   /** What was taken off the channel before it was read. */
   readonly mends: readonly Mend[];
+  /** Crossings within gaps that were left out: a signal swinging back, no teeth. */
+  readonly echoes: number;
   /** What the edges are: levels of a square signal, crossings of a VR one, or the tops of its lobes where teeth are wide. */
   readonly reads: 'levels' | 'crossings' | 'lobes';
 }
@@ -132,7 +135,7 @@ export const trackOf = (capture: Capture, index: number): Track => {
   const first = shapeOf(channel.values);
   const mend = mended(channel.values, first, capture.time);
   const [raw, values, mends] = [mend?.shape ?? first, mend?.values ?? channel.values, mend?.mends ?? []];
-  const edges =
+  const crossings =
     raw.kind === 'constant'
       ? {
           at: new Float64Array(0),
@@ -142,6 +145,7 @@ export const trackOf = (capture: Capture, index: number): Track => {
           lobe: new Float64Array(0),
         }
       : edgesOf({ ...channel, values }, raw, capture.time);
+  const { edges, echoes } = raw.kind === 'vr' ? withoutEchoes(crossings) : { edges: crossings, echoes: 0 };
   const lobes = lobesOf(edges);
   const shape = raw.kind === 'vr' ? { ...raw, noise: hissOf(raw.noise, lobes.period, lobes.height) } : raw;
   const levels = channel.levelsOnly === true || isLogic(channel, raw);
@@ -157,6 +161,7 @@ export const trackOf = (capture: Capture, index: number): Track => {
     showsVolts: capture.format !== 'wav' && !levels && !coupled,
     levels,
     mends,
+    echoes,
     loud: loudEdges(values, shape, edges),
   };
   // With few samples a lobe nothing can be said of what lies between two of them.
@@ -235,6 +240,11 @@ export function chooseTracks(
   }
   for (const track of still) notes.push(`${quoted(track)} stands still and is left out.`);
   for (const track of tracks) notes.push(...track.mends.map((mend) => sayMend(track, mend)));
+  for (const track of tracks)
+    if (track.echoes > 0)
+      notes.push(
+        `${quoted(track)} swings back over zero in its gaps, low and after as many pulses (${track.echoes} times): these crossings are left out. An ECU that arms low would count them.`,
+      );
   for (const { channel, quality } of tracks)
     if (quality.clipped) notes.push(`'${channel.name}' is clipped: its timing holds, its height does not.`);
   const byName = (pattern: RegExp, other: RegExp) =>

@@ -1,6 +1,5 @@
-import type { PulseEvent } from './align';
 import { sameShape } from './pattern';
-import { comesBack } from './regular';
+import { recurring, repeatsOf, withoutTwins, type Recurring } from './recurring';
 import { isEven, prior, spanOf, type Judged } from './trials';
 import type { Wheel } from '../wheels/wheel';
 
@@ -36,8 +35,8 @@ const WORTH = 0.01;
 const UNKNOWN = 12;
 const UNKNOWN_PLACE = 3;
 /** Each angle that is a wheel's own, and what a wheel costs that is drawn by its gaps alone. */
-const UNKNOWN_ANGLE = 4;
-const UNKNOWN_ROW = 6;
+const UNKNOWN_ANGLE = 2.5;
+const UNKNOWN_ROW = 5;
 /** Teeth a turn up to which, and half of a swing from which, an unusual even number may be another wheel that swings. */
 const [UNUSUAL_TEETH, UNUSUAL_SWING] = [6, 0.04];
 /** Of what no engine does, a price up to which nothing is said against a wheel. */
@@ -47,8 +46,6 @@ const FAULTY = UNKNOWN / TEMPERATURE;
 /** By how much a tooth that broke off is likelier than a wheel nobody has drawn. */
 const BROKEN = 4;
 const KNOCKED = 12;
-/** Share of the repeats in which something must come back to be the wheel's own. */
-const MOSTLY = 0.5;
 /** Events a pulse that a bad line still gives (common practice: one in twenty), and what each beyond costs. */
 const LINE_WORST = 0.06;
 const BEYOND = 4.6;
@@ -92,34 +89,23 @@ const impossible = (rpm: number, swing: number): number => {
 /** Teeth a repeat up to which a swing that keeps step with them could as well be their own angles. */
 const FEW_TEETH = 2;
 const STEADY = 0.02;
-/** A swing that keeps step with few teeth. */
+/**
+ * A swing that keeps step with few teeth. Even ones that the cam counts may stand at other angles where it comes round with every turn:
+ * one of half orders does not, so that two turns tell it from angles.
+ */
 function swingsWithIt(trial: Judged): boolean {
   const { pattern, ripple } = trial;
+  if (isEven(trial) && trial.round !== null)
+    return (
+      trial.round / 2 <= UNUSUAL_TEETH &&
+      ripple !== null &&
+      ripple.order > 0 &&
+      Number.isInteger(ripple.order) &&
+      ripple.amplitude > UNUSUAL_SWING
+    );
   if (isEven(trial) || pattern.length > FEW_TEETH || !ripple || ripple.amplitude < STEADY) return false;
   const steps = (ripple.order * spanOf(trial)) / 360;
   return Math.abs(steps - Math.round(steps)) < 0.01;
-}
-
-interface Recurring {
-  readonly tooth: number;
-  readonly kind: PulseEvent['kind'];
-  readonly times: number;
-}
-
-/** Events that come back at one tooth in most repeats: not chance, but the wheel. */
-export function recurring({ alignment, pattern }: Judged, repeats: number): Recurring[] {
-  const teeth = pattern.length;
-  if (teeth < 2 || repeats < 2) return [];
-  const counts = new Map<string, Recurring & { readonly pulses: readonly number[] }>();
-  for (const { kind, tooth, pulse } of alignment.events) {
-    if (kind === 'break') continue;
-    const key = `${kind} ${tooth}`;
-    const before = counts.get(key);
-    counts.set(key, { tooth, kind, times: (before?.times ?? 0) + 1, pulses: [...(before?.pulses ?? []), pulse] });
-  }
-  return [...counts.values()].filter(
-    ({ times, pulses }) => times >= 2 && (times >= MOSTLY * Math.floor(repeats) || comesBack(pulses)),
-  );
 }
 
 const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number => {
@@ -129,9 +115,6 @@ const rpmOf = ({ degrees }: Judged, pulses: Float64Array, from: number): number 
   const seconds = pulses[from + last]! - pulses[from + first]!;
   return seconds > 0 ? (degrees[last]! - degrees[first]!) / seconds / 6 : 0;
 };
-
-/** Repeats of the pattern within the pulses looked at. */
-const repeatsOf = (trial: Judged, count: number): number => count / trial.pattern.length;
 
 export interface VerdictRow {
   readonly pulses: Float64Array;
@@ -171,7 +154,7 @@ type RowOf = (trial: Judged) => VerdictRow;
 
 /** Judged wheels, the likeliest first. */
 export function byLikelihood(judged: readonly Judged[], rowOf: RowOf): Judged[] {
-  const near = judged
+  const near = withoutTwins(judged, (trial) => rowOf(trial).to - rowOf(trial).from)
     .map((trial) => ({ trial, cost: fullCost(trial, rowOf(trial)) }))
     .sort((one, other) => one.cost - other.cost)
     .map(({ trial }) => trial);

@@ -16,9 +16,19 @@ import { bursts, droop, hum, silenced, sparks, summed } from '../../line-dirt';
 
 /** What lines and recorders add, on captures of an engine that is turned by its starter (tests/crank-engine.ts, tests/line-dirt.ts). */
 const four = { ...crankedFour(wheel('36-1'), wheel('cam-1')), recorder: 'scope' as const, seconds: 2.2 };
-const few: readonly Wheel[] = ['36-1', '60-2', '24-1', '24-2', '12-1', '36-2-2-2', '8-1', '36-even', 'cam-1'].map(
-  wheel,
-);
+const few: readonly Wheel[] = [
+  '36-1',
+  '60-2',
+  '24-1',
+  '24-2',
+  '12-1',
+  '36-2-2-2',
+  '8-1',
+  '6-1',
+  '6-even',
+  '36-even',
+  'cam-1',
+].map(wheel);
 const found = (capture: Capture): Match => {
   const result = match(capture, { wheels: few });
   if (!result.ok) throw new Error(result.problem.sentence);
@@ -84,6 +94,25 @@ describe('a square signal behind a capacitor', () => {
     expect(trackOf(capture, 0).mends).toEqual([]);
     expect(trackOf(droop(capture, 0, 3), 0).mends.filter(({ kind }) => kind === 'coupled')).toEqual([]);
   });
+});
+
+// From memory: behind a capacitor a signal swings back over zero while it waits, and a third as high as at a tooth.
+test.each([1, 3, 4, 5])('what swings back in the gap of a coupled VR signal is no tooth, seed %d', (seed) => {
+  const spec = {
+    ...crankedFour(wheel('6-1'), wheel('cam-1')),
+    sensor: 'vr' as const,
+    recorder: 'sound' as const,
+    seed,
+  };
+  const { capture } = crankedCapture({ ...spec, tops: [0, 240, 480], free: 370, noise: 0.02, samples: 22 });
+  const { best, notes } = found(capture);
+  expect([best.wheel.id, notes.join(' ')]).toEqual(['6-1', expect.stringMatching(/swings back over zero in its gaps/)]);
+});
+test('teeth of the library leave no echo, however weak one in a turn is', () => {
+  for (const id of ['36-1', '60-2', '12-1', '36-2-2-2']) {
+    const { capture } = crankedCapture({ ...four, wheel: wheel(id), sensor: 'vr', runout: 0.3 });
+    expect([id, trackOf(capture, 0).echoes]).toEqual([id, 0]);
+  }
 });
 
 describe('ignition on the line', () => {
