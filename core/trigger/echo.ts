@@ -13,13 +13,35 @@ const MOST = 0.34;
 
 /** Waits that tell something, and the share of them that must be in step. */
 const [WAITS_LEAST, IN_STEP] = [3, 0.75];
-/** Whether some of a wheel's pulses lie a turn apart, or several: not every gap swings back. */
-function inStep(pulses: readonly number[]): boolean {
+/** Pulses a turn or several have, where some of its pulses lie so far apart: not every gap swings back. Null where they do not. */
+function stepOf(pulses: readonly number[]): number | null {
   const waits = pulses.slice(1).map((pulse, i) => pulse - pulses[i]!);
   const turn = commonest(waits) ?? 0;
-  return (
-    turn > 1 && waits.length >= WAITS_LEAST && waits.filter((one) => one % turn === 0).length >= IN_STEP * waits.length
-  );
+  const many = waits.length >= WAITS_LEAST && waits.filter((one) => one % turn === 0).length >= IN_STEP * waits.length;
+  return turn > 1 && many ? turn : null;
+}
+
+/** A crossing that may be an echo: its number of all, and of those of its kind. */
+interface Doubtful {
+  readonly edge: number;
+  readonly i: number;
+  readonly weak: boolean;
+}
+
+/** Those of the doubtful that lie in step with the weak ones: some swing back nearly as high as a tooth. */
+function echoesOf(doubtful: readonly Doubtful[]): Doubtful[] {
+  const weak = doubtful.filter((one) => one.weak);
+  const turn = stepOf(weak.map(({ i }, before) => i - before));
+  if (turn === null) return [];
+  const first = weak[0]!;
+  const found: Doubtful[] = [];
+  for (const one of doubtful) {
+    // Pulses of the wheel between this one and the first weak one.
+    const gone = found.filter(({ i }) => i > first.i).length;
+    const between = one.i < first.i ? first.i - one.i - 1 : one.i - first.i - 1 - gone;
+    if (one.weak || (one.i !== first.i && between % turn === 0)) found.push(one);
+  }
+  return found;
 }
 
 /**
@@ -33,16 +55,16 @@ export function withoutEchoes(edges: Edges): { readonly edges: Edges; readonly e
   const gone = new Set<number>();
   for (const kind of [0, 1]) {
     const own = Array.from(level.keys()).filter((i) => level[i] === kind);
-    const weak = own.flatMap((edge, i) => {
+    const doubtful = own.flatMap((edge, i) => {
       // The tooth behind a gap may be low too: the echo is the lowest of those without a crossing between.
       const beside = [edge - 1, edge + 1].filter((one) => level[one] === kind);
       if (beside.length === 0 || beside.some((one) => height[one]! < height[edge]!)) return [];
       const near = own.slice(max(0, i - NEARBY), i + NEARBY + 1).map((one) => height[one]!);
       const usual = near.sort((one, other) => one - other)[near.length >> 1]!;
-      return height[edge]! < WEAK * usual ? [{ edge, i }] : [];
+      return height[edge]! < usual ? [{ edge, i, weak: height[edge]! < WEAK * usual }] : [];
     });
-    if (weak.length <= MOST * own.length && inStep(weak.map(({ i }, before) => i - before)))
-      for (const { edge } of weak) gone.add(edge);
+    const echoes = echoesOf(doubtful);
+    if (echoes.length <= MOST * own.length) for (const { edge } of echoes) gone.add(edge);
   }
   if (gone.size === 0) return { edges, echoes: 0 };
   const kept = <T extends Float64Array | Float32Array | Uint8Array>(all: T): T =>

@@ -336,13 +336,11 @@ function fitSwings(equations: Equations, engines: readonly Swing[]): RippleFit[]
     const own = fitEngine(equations, all, engine);
     if (own) found.push(own);
   }
-  return found
-    .sort(byCost)
-    .map((one) => {
-      const amplitude = heightOf(one.swing);
-      const steep = max(0, amplitude - STEEP) / STEEP_MORE;
-      return { ...one, amplitude, price: one.price + 0.5 * steep * steep };
-    });
+  return found.sort(byCost).map((one) => {
+    const amplitude = heightOf(one.swing);
+    const steep = max(0, amplitude - STEEP) / STEEP_MORE;
+    return { ...one, amplitude, price: one.price + 0.5 * steep * steep };
+  });
 }
 
 /**

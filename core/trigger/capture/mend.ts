@@ -21,9 +21,13 @@ const [JUMP, JUMPS_LEAST, JUMPS_SHARE] = [0.2, 8, 0.15];
 /** Corners of inputs that a capacitor couples, hertz (common practice: scopes 1 to 10, sound cards 2 to 40). */
 const [CORNER_LEAST, CORNER_MOST] = [0.2, 120];
 
-/** Seconds from sample to sample where they are even; null where they are not. */
-const evenStep = ({ index, seconds }: TimeBase): number | null =>
-  index.length === 2 ? (seconds[1]! - seconds[0]!) / (index[1]! - index[0]!) : null;
+/** Seconds from sample to sample where they are even, but for what a text rounds; null where they are not. */
+function evenStep({ index, seconds }: TimeBase): number | null {
+  const last = index.length - 1;
+  const step = (seconds[last]! - seconds[0]!) / (index[last]! - index[0]!);
+  const even = index.every((at, i) => abs(seconds[i]! - seconds[0]! - (at - index[0]!) * step) <= step);
+  return last > 0 && even ? step : null;
+}
 
 /**
  * A square signal behind a capacitor, put back: between two edges it decays towards its middle, and what a sample falls by over its

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { readBench } from '~/core/trigger/bench';
 import { thin } from '~/core/trigger/bursts';
 import type { Capture } from '~/core/trigger/capture/capture';
+import { readCapture } from '~/core/trigger/capture/read';
 import { decode } from '~/core/trigger/decoder';
 import { diagnose } from '~/core/trigger/diagnose';
 import { match, type Match } from '~/core/trigger/match';
@@ -88,6 +89,18 @@ describe('a square signal behind a capacitor', () => {
     expect(faults).toEqual(through.mends.length > 0 ? ['coupled'] : []);
     expect(hertz < 20 || through.mends.length === 1).toBe(true);
     expect(through.mends.length === 0 || !through.showsVolts).toBe(true);
+  });
+  test('and in a text whose times are rounded to the microsecond', () => {
+    const { capture } = crankedCapture({ ...four, recorder: 'sound' });
+    const step = (capture.time.seconds[1] - capture.time.seconds[0]) / (capture.time.index[1] - capture.time.index[0]);
+    const rows = Array.from({ length: capture.count }, (_, i) =>
+      [(i * step).toFixed(6), ...capture.channels.map(({ values }) => values[i].toFixed(4))].join(','),
+    );
+    const text = readCapture(new TextEncoder().encode(`Time (s),left,right\n${rows.join('\n')}\n`));
+    if (!text.ok) throw new Error(text.problem.sentence);
+    expect(text.value.time.index.length).toBeGreaterThan(2);
+    const track = trackOf(text.value, 1);
+    expect([track.shape.kind, track.mends.map(({ kind }) => kind)]).toEqual(['square', ['coupled']]);
   });
   test.each(['36-1', '8-1', '4-1'])('a VR signal of %s is left as it is', (id) => {
     const { capture } = crankedCapture({ ...four, wheel: wheel(id), sensor: 'vr', seed: 9 });

@@ -77,8 +77,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
             `Reading, ${Math.round(progress * 100)} %.`
           ) : match ? (
             <>
-              {seenWords(match)}
-              {match.polarity === 'square' ? ', square.' : match.polarity === 'normal' ? ', leads right.' : '.'}
+              {seenWords(match)}.
               <br />
               {match.polarity === 'reversed' ? (
                 <strong style={{ color: color.stop }}>The leads of the crank sensor are swapped.</strong>
@@ -88,7 +87,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   {told ? `, ${told.when}` : ''}.
                 </strong>
               ) : (
-                <Soft>No sync loss.</Soft>
+                <Soft>{match.polarity === 'square' ? 'Square' : 'Leads right'}, no sync loss.</Soft>
               )}
             </>
           ) : (
@@ -264,7 +263,7 @@ const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>
   verdict.kind === 'this'
     ? `Seen: ${best.wheel.name.toLowerCase()}`
     : verdict.kind === 'one-of'
-      ? `Not sure: nearest ${best.wheel.name.toLowerCase()}`
+      ? `Perhaps ${best.wheel.name.toLowerCase()}`
       : 'No wheel of the library';
 
 /** Which channel is which, and how good each is; changed by hand when names mislead. */

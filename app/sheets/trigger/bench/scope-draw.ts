@@ -6,6 +6,8 @@ import type { BenchView } from '../../../workers/trigger.worker';
 /** Inks of the scope, read from the theme when it is drawn. */
 export interface Inks {
   readonly ink: string;
+  /** What lies behind all. */
+  readonly ground: string;
   readonly soft: string;
   readonly rule: string;
   readonly crank: string;
@@ -221,6 +223,9 @@ export function drawScope(
     const label = causeWords[loss.cause];
     const long = pen.measureText(label).width;
     if (at > free && at + long + 6 < width) {
+      // On a ground of its own: close pulses leave no line of words to read.
+      pen.fillStyle = inks.ground;
+      pen.fillRect(at + 2, TOP - 3, long + 6, 15);
       pen.fillStyle = inks.loss;
       pen.fillText(label, at + 5, TOP + 8);
       free = at + long + 12;

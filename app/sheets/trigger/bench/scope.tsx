@@ -94,6 +94,7 @@ export function Scope({
     const of = (name: string) => style.getPropertyValue(`--${name}`).trim();
     const inks: Inks = {
       ink: of('ink'),
+      ground: of('raised'),
       soft: of('soft'),
       rule: of('rule'),
       crank: of('selection'),
