@@ -261,7 +261,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
 /** What can be said of the wheel, in a few words. */
 const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>): string =>
   verdict.kind === 'this'
-    ? `Seen: ${best.wheel.name.toLowerCase()}`
+    ? best.wheel.name
     : verdict.kind === 'one-of'
       ? `Perhaps ${best.wheel.name.toLowerCase()}`
       : 'No wheel of the library';
