@@ -207,6 +207,12 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     codedWidths(crank, best.wheel),
     freeAngles(best, row, engines),
   );
+  // The wait over a wide tooth is as one over a gap, and of a wheel nobody knows it is not told which of them are gaps.
+  const untold = polarity === 'reversed' && (best.wheel.family === 'width-coded' || verdict.kind === 'none');
+  if (untold)
+    notes.push(
+      `${best.wheel.family === 'width-coded' ? 'Before teeth of two widths' : 'Before a wheel that is not known'} the waits between lobes do not tell which way round the leads of the VR sensor are: look which of its two sides is steep.`,
+    );
   return ok({
     best: candidates[0]!,
     verdict,
@@ -216,7 +222,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     cam,
     crossed: chosen.value.crossed,
     // With wide teeth the wheel tells which lobe leads.
-    polarity: crank.reads === 'lobes' && best.inverted ? 'reversed' : polarity,
+    polarity: crank.reads === 'lobes' && best.inverted ? 'reversed' : untold ? 'normal' : polarity,
     edge: row.level === 1 ? 'rising' : 'falling',
     camFit,
     pulses: all,

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { catalog } from '~/catalog';
 import { readBench } from '~/core/trigger/bench';
 import { thin } from '~/core/trigger/bursts';
 import type { Capture } from '~/core/trigger/capture/capture';
@@ -12,7 +13,7 @@ import { pulsesOf, trackOf } from '~/core/trigger/tracks';
 import { evenWheel, type Wheel } from '~/core/wheels/wheel';
 import { wheel } from '../../helpers';
 import { crankedCapture } from '../../crank-engine';
-import { crankedFour } from '../../cranked-captures';
+import { crankedCases, crankedFour } from '../../cranked-captures';
 import { bursts, droop, hum, silenced, sparks, summed } from '../../line-dirt';
 
 /** What lines and recorders add, on captures of an engine that is turned by its starter (tests/crank-engine.ts, tests/line-dirt.ts). */
@@ -107,6 +108,15 @@ describe('a square signal behind a capacitor', () => {
     expect(trackOf(capture, 0).mends).toEqual([]);
     expect(trackOf(droop(capture, 0, 3), 0).mends.filter(({ kind }) => kind === 'coupled')).toEqual([]);
   });
+});
+
+test.each([70_004, 70_052])('teeth of two widths before a VR sensor are no swapped leads, seed %d', (seed) => {
+  const [{ spec }] = crankedCases(1, catalog.wheels, seed);
+  expect([spec.wheel.family, spec.sensor, spec.reversed]).toEqual(['width-coded', 'vr', false]);
+  const result = match(crankedCapture(spec).capture, { wheels: [...['36-1', '60-2', '12-1'].map(wheel), spec.wheel] });
+  if (!result.ok) throw new Error(result.problem.sentence);
+  expect(signalFaults(result.value).map(({ id }) => id)).not.toContain('swapped-leads');
+  expect(result.value.notes.join(' ')).toMatch(/do not tell which way round the leads/);
 });
 
 // From memory: behind a capacitor a signal swings back over zero while it waits, and a third as high as at a tooth.
