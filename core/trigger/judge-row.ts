@@ -137,10 +137,12 @@ function judgeEven(
   const count = to - from;
   const [even] = evens;
   if (!even) return [];
+  const ofLibrary = (round: number) => evens.find((trial) => Math.round(720 / spanOf(trial)) === round);
   const madeOf = (round: number): Trial =>
-    evens.find((trial) => Math.round(720 / spanOf(trial)) === round) ??
-    trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0]!;
-  const counts = (round: number | null): round is number => round !== null && round % 2 === 0 && round <= EVEN_MOST;
+    ofLibrary(round) ?? trialsFor([missingToothWheel(round / 2, 0)], square, level, false)[0]!;
+  // A distributor may give an odd number a cycle; any other is one that was miscounted.
+  const counts = (round: number | null): round is number =>
+    round !== null && round <= EVEN_MOST && (round % 2 === 0 || ofLibrary(round) !== undefined);
   // What was counted holds, also where the path itself slips at several lost pulses in a row.
   if (counts(told)) return [{ ...judgeOne(madeOf(told)), round: told, stray: 0 }];
   // Without a swing one coarse step is as another: which of them has it to scale is seen with one.
@@ -152,7 +154,7 @@ function judgeEven(
   const tried = scales.map((pattern) => judgeOne({ ...even, pattern }));
   const unknown = tried.reduce((one, other) => (other.cost + other.stray < one.cost + one.stray ? other : one));
   if (counts(unknown.round)) return [judgeOne(madeOf(unknown.round))];
-  return tried.flatMap((one) => evens.map((trial) => ({ ...one, ...trial, pattern: one.pattern })));
+  return tried.flatMap((one) => evens.map((trial) => ({ ...one, ...trial, pattern: one.pattern, round: null })));
 }
 
 /**

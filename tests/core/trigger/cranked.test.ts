@@ -127,6 +127,16 @@ test('an engine that hardly turns is no crash, whatever it gives', () => {
   }
 });
 
+test('even teeth that the cam counts as an odd number a cycle are not told to be any', () => {
+  // A single whose swing of half its speed makes sixteen pulses a cycle seventeen.
+  const [one] = crankedCases(1, catalog.wheels, 62_077);
+  expect(one.spec.wheel.id).toBe('8-even');
+  const result = match(crankedCapture(one.spec).capture, { wheels: catalog.wheels });
+  if (!result.ok) throw new Error(result.problem.sentence);
+  expect(result.value.verdict.kind).toBe('one-of');
+  expect(result.value.notes.join(' ')).toMatch(/their number cannot be told/);
+});
+
 test('a wheel more in the library turns no right answer into a wrong one', () => {
   const random = seeded(41);
   const known = crankedCases(40, catalog.wheels, 21_000, { unknown: 0 });
