@@ -45,6 +45,8 @@ export interface Match {
   /** The channels' names say the other way round. */
   readonly crossed: boolean;
   readonly polarity: Polarity;
+  /** Whether the signal tells it: of a VR one it may not, and 'normal' is only taken. */
+  readonly leadsTold: boolean;
   /** The edge the pulses are read at: the crossing of a VR signal, or the level a square one goes to. */
   readonly edge: 'rising' | 'falling';
   readonly camFit: CamFit | null;
@@ -223,6 +225,7 @@ export function match(capture: Capture, options: MatchOptions): Result<Match> {
     crossed: chosen.value.crossed,
     // With wide teeth the wheel tells which lobe leads.
     polarity: crank.reads === 'lobes' && best.inverted ? 'reversed' : untold ? 'normal' : polarity,
+    leadsTold: square || (sure >= SURE && !untold),
     edge: row.level === 1 ? 'rising' : 'falling',
     camFit,
     pulses: all,

@@ -117,6 +117,7 @@ test.each([70_004, 70_052])('teeth of two widths before a VR sensor are no swapp
   if (!result.ok) throw new Error(result.problem.sentence);
   expect(signalFaults(result.value).map(({ id }) => id)).not.toContain('swapped-leads');
   expect(result.value.notes.join(' ')).toMatch(/do not tell which way round the leads/);
+  expect(result.value.leadsTold).toBe(false);
 });
 
 // From memory: behind a capacitor a signal swings back over zero while it waits, and a third as high as at a tooth.

@@ -87,7 +87,7 @@ export function Bench({ wheels, demos }: { wheels: readonly Wheel[]; demos: read
                   {told ? `, ${told.when}` : ''}.
                 </strong>
               ) : (
-                <Soft>{match.polarity === 'square' ? 'Square' : 'Leads right'}, no sync loss.</Soft>
+                <Soft>{leadsWords(match)}, no sync loss.</Soft>
               )}
             </>
           ) : (
@@ -265,6 +265,10 @@ const seenWords = ({ best, verdict }: NonNullable<BenchView['reading']['match']>
     : verdict.kind === 'one-of'
       ? `Perhaps ${best.wheel.name.toLowerCase()}`
       : 'No wheel of the library';
+
+/** Which way round the sensor's leads are, where the signal tells it. */
+const leadsWords = ({ polarity, leadsTold }: NonNullable<BenchView['reading']['match']>): string =>
+  polarity === 'square' ? 'Square' : leadsTold ? 'Leads right' : 'Leads not told';
 
 /** Which channel is which, and how good each is; changed by hand when names mislead. */
 function Channels({ view, onChoose }: { view: BenchView; onChoose: (crank: string, cam: string | null) => void }) {

@@ -154,15 +154,16 @@ export function drawScope(
   tracks.forEach((track, row) => {
     const top = TOP + (row === 0 ? 0 : crankRoom + 6);
     const tall = row === 0 ? crankRoom - 4 : room - crankRoom - 6;
-    const { least, most } = track.shape;
+    const { values } = track.channel;
+    const pyramid = view.pyramids[track.index];
+    const data = view.capture.channels[track.index]?.values ?? values;
+    // What was recorded is drawn, at its own range: that of a mended signal is another.
+    const [least, most] = rangeOf(data, pyramid, 0, data.length);
     const scale = (tall - 6) / Math.max(1e-9, most - least);
     const y = (value: number) => top + tall - 3 - (value - least) * scale;
     pen.strokeStyle = row === 0 ? inks.crank : inks.cam;
     pen.lineWidth = 1.4;
     pen.beginPath();
-    const { values } = track.channel;
-    const pyramid = view.pyramids[track.index];
-    const data = view.capture.channels[track.index]?.values ?? values;
     const indexOf = (pixel: number) =>
       indexAt(view.capture.time, axis.seconds(span.from + ((span.to - span.from) * pixel) / width));
     const samples = indexOf(width) - indexOf(0);
